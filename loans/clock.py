@@ -1,0 +1,92 @@
+"""Periods: how often, in numbers and in the words people say."""
+
+from fractions import Fraction
+from typing import Final, Literal, NamedTuple
+
+FrequencyName = Literal[
+    "year",
+    "half-year",
+    "quarter",
+    "two-months",
+    "month",
+    "half-month",
+    "four-weeks",
+    "two-weeks",
+    "week",
+    "day",
+]
+Frequency = FrequencyName | int
+Compounding = Frequency | Literal["continuous"]
+
+
+class Period(NamedTuple):
+    """A period of the trade: how many make a year, and its words."""
+
+    a_year: int
+    often: str  # "monthly": payments are made so
+    noun: str  # "month": one of them
+
+
+PERIODS: Final[dict[FrequencyName, Period]] = {
+    "year": Period(1, "yearly", "year"),
+    "half-year": Period(2, "half-yearly", "half-year"),
+    "quarter": Period(4, "quarterly", "quarter"),
+    "two-months": Period(6, "two-monthly", "two-month period"),
+    "month": Period(12, "monthly", "month"),
+    "half-month": Period(24, "twice-monthly", "half-month"),
+    "four-weeks": Period(13, "four-weekly", "four-week period"),
+    "two-weeks": Period(26, "two-weekly", "two-week period"),
+    "week": Period(52, "weekly", "week"),
+    "day": Period(365, "daily", "day"),
+}
+_BY_NUMBER: Final = {period.a_year: period for period in PERIODS.values()}
+
+#: Periods that are whole weeks long: their terms are told in weeks, not months.
+_WEEKS: Final = {52: 1, 26: 2, 13: 4}
+
+
+def period(every: Frequency) -> Period:
+    """The period named, or the one of which so many make a year."""
+    if isinstance(every, int):
+        return _BY_NUMBER.get(every) or Period(every, f"{every}-times-yearly", f"1/{every} year")
+    return PERIODS[every]
+
+
+def a_year(every: Frequency) -> int:
+    """How many periods make a year."""
+    return every if isinstance(every, int) else PERIODS[every].a_year
+
+
+def compounded(compounding: Compounding) -> str:
+    """A compounding in words: "compounded half-yearly"."""
+    if compounding == "continuous":
+        return "compounded continuously"
+    known = period(compounding)
+    if isinstance(compounding, int) and compounding not in _BY_NUMBER:
+        return f"compounded {compounding} times a year"
+    return f"compounded {known.often}"
+
+
+def number_of(count: int | str, noun: str) -> str:
+    """ "1 payment", "60 payments"."""
+    return f"{count} {noun}" if str(count) == "1" else f"{count} {noun}s"
+
+
+def term(count: int, every: Frequency) -> str:
+    """How long so many periods are, in words: "5 years 6 months", "30 weeks", "400 days"."""
+    each = a_year(every)
+    years, over = divmod(count, each)
+    if not over:
+        return number_of(years, "year")
+    if each in _WEEKS:
+        return number_of(count * _WEEKS[each], "week")
+    if each == 365:
+        return number_of(count, "day")
+    months = Fraction(over * 12, each)
+    if months.denominator > 2:
+        return f"{float(Fraction(count, each)):.2f} years"
+    whole, half = divmod(months, 1)
+    spoken = ([number_of(years, "year")] if years else []) + (
+        [number_of(int(whole), "month")] if whole else []
+    )
+    return " ".join(spoken) + (" and a half" if spoken else "half a month") * bool(half)

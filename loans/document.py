@@ -1,0 +1,443 @@
+"""The loan document: typed, validated, immutable.
+
+The one definition of it: the JSON Schema, the OpenAPI schema and the front end's types are
+generated from the models here.
+"""
+
+import json
+import re
+from decimal import Decimal
+from typing import Annotated, Any, Final, Literal, Self, get_args
+
+from pydantic import (
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    ValidationError,
+    WithJsonSchema,
+    model_validator,
+)
+from pydantic_core import ErrorDetails, PydanticCustomError
+
+from . import clock
+from .currencies import currencies
+from .errors import FieldError, NotALoan
+from .figures import decimal_places
+
+UNKNOWN: Final = "?"
+Unknown = Literal["?"]
+FigureName = Literal["principal", "rate", "count", "payment", "balance"]
+FIGURES: Final[tuple[FigureName, ...]] = get_args(FigureName)
+
+#: A hundred years of daily payments.
+MOST_PAYMENTS: Final = 36_500
+#: The largest amount: one below a quadrillion.
+MOST_MONEY: Final = Decimal(10) ** 15
+#: Percents a year are below this.
+MOST_PERCENT: Final = Decimal(10_000)
+MOST_PLACES: Final = 40
+MOST_COMPOUNDINGS: Final = 10_000
+MOST_PAYMENTS_A_YEAR: Final = 366
+#: Characters of JSON a document may have.
+MOST_TEXT: Final = 1_000_000
+
+_DECIMAL = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)", re.ASCII)
+_DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+\.?\d*|\.\d+)$"}
+
+
+def _wrong(message: str) -> PydanticCustomError:
+    # Pydantic reads braces as places to fill.
+    return PydanticCustomError("figure", "{sentence}", {"sentence": message})
+
+
+def _quoted(value: object) -> str:
+    text = str(value)
+    return f"“{text[:40]}…”" if len(text) > 40 else f"“{text}”"
+
+
+def _decimal(value: object, example: str) -> Decimal:
+    if isinstance(value, bool) or not isinstance(value, str | int | float | Decimal):
+        raise _wrong(f'A number belongs here, written as "{example}".')
+    if isinstance(value, str):
+        if not value.strip():
+            raise _wrong(f'Nothing is stated here. Write a number such as "{example}", or "?".')
+        if len(value) > 80 or not _DECIMAL.fullmatch(value):
+            raise _wrong(f'{_quoted(value)} is not a number. Write it as "{example}".')
+    number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
+    if not number.is_finite():
+        raise _wrong(f'A finite number belongs here, written as "{example}".')
+    if number.adjusted() > 40 or decimal_places(number) > MOST_PLACES:
+        raise _wrong(f"This number has too many digits: at most {MOST_PLACES} after the point.")
+    return number
+
+
+def _amount(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = _decimal(value, "48250.00")
+    if number < 0:
+        raise _wrong("An amount is zero or more: the field itself says who pays whom.")
+    if number >= MOST_MONEY:
+        raise _wrong(f"An amount is below {MOST_MONEY:f}.")
+    return abs(number)
+
+
+def _percent(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = _decimal(value, "6.35")
+    if number >= MOST_PERCENT:
+        raise _wrong(f"A rate is below {MOST_PERCENT} %. Is the decimal point in its place?")
+    return number
+
+
+def _whole(value: object, least: int, most: int, what: str) -> int:
+    if isinstance(value, str) and value.strip():
+        if not re.fullmatch(r"[+-]?\d{1,80}(\.\d{1,80})?", value, re.ASCII):
+            raise _wrong(f"{_quoted(value)} is not a whole number. {what}")
+        value = Decimal(value)
+    if isinstance(value, bool) or not isinstance(value, int | float | Decimal):
+        raise _wrong(f"A whole number belongs here. {what}")
+    number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
+    if not number.is_finite() or number.adjusted() > 40 or number % 1:
+        raise _wrong(f"A whole number belongs here. {what}")
+    if not least <= number <= most:
+        raise _wrong(what)
+    return int(number)
+
+
+def _count(value: object) -> int | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    return _whole(
+        value, 1, MOST_PAYMENTS, f"The number of payments is between 1 and {MOST_PAYMENTS}."
+    )
+
+
+def _frequency(value: object) -> clock.Frequency:
+    if isinstance(value, str) and value in clock.PERIODS:
+        return value
+    names = ", ".join(clock.PERIODS)
+    return _whole(
+        value,
+        1,
+        MOST_PAYMENTS_A_YEAR,
+        f"Write one of {names}, or how many payments a year, from 1 to {MOST_PAYMENTS_A_YEAR}.",
+    )
+
+
+def _compounding(value: object) -> clock.Compounding:
+    if isinstance(value, str) and (value in clock.PERIODS or value == "continuous"):
+        return value  # type: ignore[return-value]
+    names = ", ".join(clock.PERIODS)
+    return _whole(
+        value,
+        1,
+        MOST_COMPOUNDINGS,
+        f"Write one of {names}, continuous, or how many times a year, "
+        f"from 1 to {MOST_COMPOUNDINGS}.",
+    )
+
+
+def _currency(value: object) -> str:
+    if isinstance(value, str) and value.upper() in currencies():
+        return value.upper()
+    raise _wrong(f"{_quoted(value)} is no currency code of ISO 4217. Write one such as EUR.")
+
+
+def _step(value: object) -> Decimal:
+    number = _decimal(value, "0.01")
+    if not 0 < number <= 1_000_000:
+        raise _wrong("A rounding step is above 0 and at most 1000000.")
+    return number
+
+
+def _written(value: object) -> object:
+    return f"{value:f}" if isinstance(value, Decimal) else value
+
+
+def _number_schema(*extra: dict[str, Any]) -> dict[str, Any]:
+    return {"anyOf": [*extra, _DECIMAL_SCHEMA, {"type": "number"}]}
+
+
+_ASKED = {"const": UNKNOWN, "type": "string"}
+_WRITTEN = PlainSerializer(_written, return_type=str | int)
+
+Amount = Annotated[
+    Decimal | Unknown, BeforeValidator(_amount), _WRITTEN, WithJsonSchema(_number_schema(_ASKED))
+]
+Percent = Annotated[
+    Decimal | Unknown, BeforeValidator(_percent), _WRITTEN, WithJsonSchema(_number_schema(_ASKED))
+]
+Count = Annotated[
+    int | Unknown,
+    BeforeValidator(_count),
+    WithJsonSchema(
+        {"anyOf": [_ASKED, {"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS}]}
+    ),
+]
+Every = Annotated[
+    clock.Frequency,
+    BeforeValidator(_frequency),
+    WithJsonSchema(
+        {
+            "anyOf": [
+                {"enum": list(clock.PERIODS), "type": "string"},
+                {"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS_A_YEAR},
+            ]
+        }
+    ),
+]
+CompoundingField = Annotated[
+    clock.Compounding,
+    BeforeValidator(_compounding),
+    WithJsonSchema(
+        {
+            "anyOf": [
+                {"enum": [*clock.PERIODS, "continuous"], "type": "string"},
+                {"type": "integer", "minimum": 1, "maximum": MOST_COMPOUNDINGS},
+            ]
+        }
+    ),
+]
+CurrencyCode = Annotated[
+    str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
+]
+Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(_number_schema())]
+Quoted = Literal["nominal", "effective", "periodic", "continuous"]
+Timing = Literal["in-arrears", "in-advance"]
+
+
+class Part(BaseModel):
+    """What every part of the document has in common: immutable, no unknown keys."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Quote(Part):
+    """A rate as it is quoted.
+
+    `percent` is a year (for one payment period where `quoted` is `periodic`). `compounding` is
+    that of a nominal rate, the payments' own where left out; the other styles need none.
+    """
+
+    percent: Percent = Field(description='Percent as quoted, a decimal string, or "?".')
+    quoted: Quoted = "nominal"
+    compounding: CompoundingField | None = None
+
+
+class Rounding(Part):
+    """How cash is rounded: payments to multiples of `to`, interest to the minor unit.
+
+    `to` left out is the minor unit of the currency (ISO 4217).
+    """
+
+    payment: Literal["nearest", "up", "none"] = "nearest"
+    to: Step | None = None
+    interest: Literal["nearest", "none"] = "nearest"
+
+
+class Loan(Part):
+    """A loan with level payments, one figure of which is unknown (`"?"`)."""
+
+    zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
+    name: str = Field(default="", max_length=200)
+    currency: CurrencyCode
+    principal: Amount = Field(description='The amount lent, or "?".')
+    rate: Quote
+    count: Count = Field(description='The number of regular payments, or "?".')
+    every: Every = "month"
+    payment: Amount = Field(description='Each regular payment, or "?".')
+    balance: Amount = Field(
+        default=Decimal(0),
+        description='What is still owed at the end of the last period (0, or a balloon), or "?".',
+    )
+    timing: Timing = "in-arrears"
+    rounding: Rounding = Rounding()
+
+    @property
+    def unknown(self) -> FigureName:
+        """The figure that is asked for."""
+        return self._asked()[0]
+
+    def _asked(self) -> tuple[FigureName, ...]:
+        return tuple(
+            name
+            for name in FIGURES
+            if (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
+        )
+
+    @property
+    def decimals(self) -> int:
+        """Decimals of the currency's minor unit."""
+        return currencies()[self.currency].decimals
+
+    @property
+    def minor_unit(self) -> Decimal:
+        """The smallest amount of the currency that can be paid."""
+        return Decimal(1).scaleb(-self.decimals)
+
+    @property
+    def step(self) -> Decimal:
+        """What payments are rounded to a multiple of."""
+        return self.rounding.to or self.minor_unit
+
+    @property
+    def payments_a_year(self) -> int:
+        """How many payments make a year."""
+        return clock.a_year(self.every)
+
+    @property
+    def compounding(self) -> clock.Compounding:
+        """The compounding of a nominal quote, the payments' own where none is stated."""
+        return self.every if self.rate.compounding is None else self.rate.compounding
+
+    @model_validator(mode="after")
+    def _one_unknown(self) -> Self:
+        asked = tuple("rate.percent" if name == "rate" else name for name in self._asked())
+        if len(asked) > 1:
+            named = " and ".join(asked)
+            raise PydanticCustomError(
+                "unknowns",
+                "{sentence}",
+                {
+                    "sentence": f'Only one figure can be "?": here {named} are. '
+                    "State all but the one to find.",
+                    "fields": asked,
+                },
+            )
+        if not asked:
+            raise _wrong('No figure is marked with "?": put it in place of the one to find.')
+        return self
+
+    @model_validator(mode="after")
+    def _money_does_not_vanish(self) -> Self:
+        percent = self.rate.percent
+        if percent == UNKNOWN or percent >= 0 or self.rate.quoted == "continuous":
+            return self
+        times = 1
+        if self.rate.quoted == "nominal":
+            if self.compounding == "continuous":
+                return self
+            times = clock.a_year(self.compounding)
+        if percent <= -100 * times:
+            raise PydanticCustomError(
+                "figure",
+                "{sentence}",
+                {
+                    "sentence": f"At {percent:f} % so quoted nothing is left after one period: "
+                    f"the rate must be above {-100 * times} %.",
+                    "fields": ("rate.percent",),
+                },
+            )
+        return self
+
+    @model_validator(mode="after")
+    def _step_can_be_paid(self) -> Self:
+        if self.step % self.minor_unit:
+            raise PydanticCustomError(
+                "figure",
+                "{sentence}",
+                {
+                    "sentence": f"A step of {self.step:f} cannot be paid: {self.currency} has "
+                    f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
+                    "fields": ("rounding.to",),
+                },
+            )
+        return self
+
+
+_SENTENCES: Final = {
+    "missing": "This is missing: state it, or put “?” for the figure to find.",
+    "json_invalid": "This is not JSON.",
+    "model_type": "A group of fields in braces belongs here.",
+    "model_attributes_type": "A loan document, an object in braces, belongs here.",
+    "string_type": "Text belongs here.",
+}
+
+
+def _sentence(error: ErrorDetails) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    if kind == "extra_forbidden":
+        return f"Unknown key {_quoted(error['loc'][-1])}: the loan document has none of this name."
+    if kind == "literal_error":
+        given = error["input"]
+        said = _quoted(given) if isinstance(given, str | int | Decimal) else "This"
+        return f"{said} is not known here. Write {context['expected']}."
+    if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):
+        example = "loan/1" if error["loc"][-1] == "zephyrant" else "EUR"
+        return f'This is missing: a loan document says "{error["loc"][-1]}": "{example}".'
+    if kind == "string_too_long":
+        return f"At most {context['max_length']} characters fit here."
+    return _SENTENCES.get(kind) or str(error["msg"])
+
+
+def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:
+    """Pydantic's errors as ours; `prefix` leading steps of each path are not the document's."""
+    found = []
+    for error in errors:
+        path = ".".join(str(step) for step in error["loc"][prefix:])
+        for field in error.get("ctx", {}).get("fields") or (path,):
+            found.append(FieldError(field=field, message=_sentence(error)))
+    return tuple(found)
+
+
+def check(content: object) -> Loan:
+    """A loan from what JSON held; raises `NotALoan` with the path of each wrong field."""
+    if not isinstance(content, dict):
+        message = "This is not a loan document: an object in braces is expected."
+        raise NotALoan([FieldError(field="", message=message)])
+    try:
+        return Loan.model_validate(content)
+    except ValidationError as error:
+        raise NotALoan(field_errors(error.errors())) from None
+
+
+def _no_constant(name: str) -> None:
+    raise ValueError(f"{name} is no number of JSON")
+
+
+def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    content = dict(pairs)
+    if len(content) != len(pairs):
+        names = [name for name, _ in pairs]
+        twin = next(name for name in names if names.count(name) > 1)
+        raise ValueError(f"the key {_quoted(twin)} stands there twice")
+    return content
+
+
+def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
+    """JSON as strictly as money needs it: exact decimals, no NaN, no key twice.
+
+    Raises `NotALoan` where the text is not JSON or is longer than `MOST_TEXT`.
+    """
+    if len(text) > MOST_TEXT:
+        message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
+        raise NotALoan([FieldError(field="", message=message)])
+    try:
+        return json.loads(
+            text,
+            parse_float=Decimal,
+            parse_int=Decimal,
+            parse_constant=_no_constant,
+            object_pairs_hook=_no_twins,
+        )
+    except UnicodeDecodeError:
+        reason = "it is not UTF-8 text"
+    except RecursionError:
+        reason = "it is nested too deeply"
+    except ValueError as error:
+        reason = str(error)
+    raise NotALoan([FieldError(field="", message=f"This is not JSON: {reason}.")])
+
+
+def read(text: str | bytes) -> Loan:
+    """A loan from JSON text; raises `NotALoan`."""
+    return check(parse(text))
+
+
+def write(loan: Loan) -> dict[str, Any]:
+    """The document as JSON holds it, without what was left out of it."""
+    return loan.model_dump(mode="json", exclude_unset=True)

@@ -1,0 +1,348 @@
+"""What people type, understood: `48,250`, `48k`, `6 3/8`, `5y6m`, and told back in one form.
+
+A statement is a loan document whose figures stand as typed. Which mark is the decimal one is
+the reader's setting; an entry that could be read two ways is read by that setting, says how it
+was read and offers the other reading.
+"""
+
+import re
+import unicodedata
+from collections.abc import Callable
+from decimal import Decimal
+from fractions import Fraction
+from typing import Any, Final, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from . import clock
+from .answer import Answer, solve
+from .currencies import currencies
+from .document import (
+    UNKNOWN,
+    CompoundingField,
+    CurrencyCode,
+    Every,
+    Loan,
+    Quoted,
+    Rounding,
+    Timing,
+    check,
+    write,
+)
+from .errors import FieldError, NotALoan
+from .figures import plain, precise
+from .words import MARKS, Marks, MarksName
+
+_MOST_CHARACTERS: Final = 80
+_PLACES: Final = 30
+_FRACTION_PLACES: Final = 12
+_TIMES: Final = {"k": 3, "thousand": 3, "m": 6, "mn": 6, "million": 6}
+_A_YEAR: Final = {"y": 1, "h": 2, "q": 4, "m": 12, "w": 52, "d": 365}
+_UNITS: Final = re.compile(
+    r"(y|yr|yrs|year|years|h|half-years?|q|quarters?|m|mo|mth|mths|months?|w|wk|wks|weeks?|d|days?)"
+)
+
+
+class Statement(BaseModel):
+    """A loan as typed: figures are text, choices are the document's own."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    name: str = Field(default="", max_length=200)
+    currency: CurrencyCode = "EUR"
+    principal: str = Field(default="", max_length=200)
+    percent: str = Field(default="", max_length=200)
+    quoted: Quoted = "nominal"
+    compounding: CompoundingField | None = None
+    count: str = Field(default="", max_length=200)
+    every: Every = "month"
+    payment: str = Field(default="", max_length=200)
+    balance: str = Field(default="0", max_length=200)
+    timing: Timing = "in-arrears"
+    rounding: Rounding = Rounding()
+
+
+class Reading(BaseModel):
+    """How one entry was understood.
+
+    `value` as the document holds it, `text` in the reader's marks; `note` where more is to be
+    said; `other` the text of the other reading, where there are two; `error` where there is none.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    value: str | None = None
+    text: str | None = None
+    note: str | None = None
+    other: str | None = None
+    error: str | None = None
+
+
+class Worked(BaseModel):
+    """A statement worked: how each entry was read, the document, its answer or what is wrong."""
+
+    model_config = ConfigDict(frozen=True)
+
+    readings: dict[str, Reading]
+    errors: tuple[FieldError, ...]
+    document: dict[str, Any] | None
+    answer: Answer | None
+
+
+class _Unreadable(Exception):  # noqa: N818
+    """An entry that cannot be read; its text is the sentence for the field."""
+
+
+class _Number(NamedTuple):
+    value: Decimal
+    other: Decimal | None = None
+
+
+def _tidy(typed: str) -> str:
+    text = unicodedata.normalize("NFKC", typed).strip().lower()
+    text = text.replace("⁄", "/").replace("−", "-").replace("–", "-")
+    return re.sub(r"(?<=\d)['’_ ](?=\d{3}(\D|$))", "", text)
+
+
+def _fraction(text: str) -> Decimal | None:
+    found = re.fullmatch(r"(?:(\d{1,12})[ -]+)?(\d{1,9})\s*/\s*(\d{1,9})", text)
+    if not found or not int(found[3]):
+        return None
+    value = int(found[1] or 0) + Fraction(int(found[2]), int(found[3]))
+    with precise():
+        return round(Decimal(value.numerator) / value.denominator, _FRACTION_PLACES)
+
+
+def _plain_number(text: str, marks: Marks, *, may_group: bool) -> _Number | None:
+    """Digits with at most commas and points; `may_group`: three digits after one mark group."""
+    if not re.fullmatch(r"[\d.,]*\d[\d.,]*", text, re.ASCII):
+        return None
+    kinds = [mark for mark in ",." if mark in text]
+    if not kinds:
+        return _Number(Decimal(text))
+    if len(kinds) == 2:
+        decimal_mark = max(kinds, key=text.rfind)
+        group = min(kinds, key=text.rfind)
+        whole, _, part = text.partition(decimal_mark)
+        if decimal_mark in part or not re.fullmatch(rf"\d{{1,3}}(\{group}\d{{3}})*", whole):
+            return None
+        return _Number(Decimal(f"{whole.replace(group, '')}.{part}"))
+    (mark,) = kinds
+    if text.count(mark) > 1:
+        grouped = re.fullmatch(rf"\d{{1,3}}(\{mark}\d{{3}})+", text)
+        return _Number(Decimal(text.replace(mark, ""))) if grouped else None
+    whole, _, part = text.partition(mark)
+    as_decimal = Decimal(f"{whole or '0'}.{part or '0'}")
+    joined = Decimal(whole + part)
+    looks_grouped = len(part) == 3 and 1 <= len(whole) <= 3 and whole[0] != "0"
+    if mark == marks.group:
+        if looks_grouped and may_group:
+            return _Number(joined)
+        return _Number(as_decimal, joined if part and whole.strip("0") else None)
+    return _Number(as_decimal, joined if looks_grouped and may_group else None)
+
+
+def _read_number(text: str, marks: Marks, *, may_group: bool = True) -> _Number | None:
+    sign = 1
+    if text.startswith("(") and text.endswith(")"):
+        sign, text = -1, text[1:-1].strip()
+    elif text[:1] in ("-", "+"):
+        sign, text = (-1 if text[0] == "-" else 1), text[1:].strip()
+    found = re.fullmatch(r"(.*?)\s*(k|thousand|mn|m|million)?", text)
+    body, times = (found[1], _TIMES.get(found[2] or "", 0)) if found else (text, 0)
+    fraction = _fraction(body)
+    number = _Number(fraction) if fraction is not None else None
+    number = number or _plain_number(body, marks, may_group=may_group)
+    if number is None:
+        return None
+    with precise(100):
+        other = None if number.other is None else number.other.scaleb(times) * sign
+        return _Number(number.value.scaleb(times) * sign, other)
+
+
+def _quoted(typed: str) -> str:
+    text = typed.strip()
+    return f"“{text[:40]}…”" if len(text) > 40 else f"“{text}”"
+
+
+def _reading(number: _Number, tell: Callable[[Decimal], str]) -> Reading:
+    text = tell(number.value)
+    other = None if number.other is None else tell(number.other)
+    note = f"Read as {text}." if other else None
+    return Reading(value=plain(number.value), text=text, note=note, other=other)
+
+
+def _read(typed: str, what: str, example: str, reader: Callable[[str], Reading]) -> Reading:
+    text = _tidy(typed)
+    if text == UNKNOWN:
+        return Reading(value=UNKNOWN, text=UNKNOWN)
+    if not text:
+        return Reading(error=f"Nothing is stated here. Write {what}, or ? to have it found.")
+    if len(text) > _MOST_CHARACTERS:
+        return Reading(error=f"This is too long to be {what}.")
+    try:
+        return reader(text)
+    except _Unreadable as error:
+        return Reading(error=str(error))
+    except ValueError:
+        return Reading(error=f"{_quoted(typed)} is not {what}. Write it as {example}.")
+
+
+def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
+    """An amount of money: `48,250`, `48250.00`, `48k`, `1.2m`, with or without its currency."""
+    decimals = currencies()[currency].decimals
+    example = f"{marks.amount(Decimal(48250), decimals)}, 48k or {marks.write('1.2')}m"
+
+    def reader(text: str) -> Reading:
+        text = re.sub(rf"^({currency.lower()}|[€$£¥])\s*|\s*({currency.lower()}|[€$£¥])$", "", text)
+        number = _read_number(text, marks, may_group=decimals != 3)
+        if number is None:
+            raise ValueError(text)
+        return _reading(number, lambda value: marks.number(value, _PLACES, decimals))
+
+    return _read(typed, "an amount", example, reader)
+
+
+def read_percent(typed: str, marks: Marks) -> Reading:
+    """A percentage: `6.35`, `6 3/8`, `6.35 %`, `635 bp`."""
+
+    def reader(text: str) -> Reading:
+        points = re.fullmatch(r"(.*?)\s*(bps?|basis points?)", text)
+        text = points[1] if points else re.sub(r"\s*(%|percent|pct)$", "", text)
+        number = _read_number(text, marks, may_group=False)
+        if number is None:
+            raise ValueError(text)
+        if points:
+            return _reading(
+                _Number(number.value.scaleb(-2)), lambda value: marks.number(value, _PLACES)
+            )
+        return _reading(number, lambda value: marks.number(value, _PLACES))
+
+    return _read(typed, "a percentage", f"{marks.write('6.35')} or 6 3/8", reader)
+
+
+def read_count(typed: str, marks: Marks, every: clock.Frequency) -> Reading:
+    """A number of payments, or a term that is made of them: `60`, `5 years`, `5y6m`."""
+
+    def reader(text: str) -> Reading:
+        text = re.sub(r"\s*payments?$", "", text)
+        number = None if re.search(r"[a-z]", text) else _read_number(text, marks)
+        if number is not None:
+            return _reading(number, lambda value: marks.number(value, _PLACES))
+        total = _term_in_payments(text, marks, clock.a_year(every))
+        spoken = clock.period(every).often
+        if total.denominator != 1:
+            shown = marks.number(Decimal(total.numerator) / total.denominator, 2)
+            raise _Unreadable(
+                f"{_quoted(typed)} is {shown} {spoken} payments: a whole number is needed."
+            )
+        count = str(total.numerator)
+        shown = marks.write(count)
+        payments = "payment" if count == "1" else "payments"
+        return Reading(
+            value=count, text=shown, note=f"{typed.strip()} = {shown} {spoken} {payments}."
+        )
+
+    return _read(typed, "a number of payments", "60, 5 years or 5y6m", reader)
+
+
+def _term_in_payments(text: str, marks: Marks, a_year: int) -> Fraction:
+    parts = re.findall(r"([\d.,/ ]*\d)\s*([a-z-]+)[\s,]*(?:and\s+)?", text)
+    if "".join(re.findall(r"[\da-z]+", text.replace("and", ""))) != "".join(
+        re.findall(r"[\da-z]+", "".join(number + unit for number, unit in parts))
+    ):
+        raise ValueError(text)
+    total = Fraction(0)
+    for number, unit in parts:
+        value = _read_number(number.strip(), marks)
+        if value is None or not _UNITS.fullmatch(unit):
+            raise ValueError(text)
+        total += Fraction(value.value) * Fraction(a_year, _A_YEAR[unit[0]])
+    if not parts:
+        raise ValueError(text)
+    return total
+
+
+#: Where the entries of a statement stand in the document.
+_FIELDS: Final = {
+    "principal": "principal",
+    "percent": "rate.percent",
+    "count": "count",
+    "payment": "payment",
+    "balance": "balance",
+}
+
+
+def work(statement: Statement, marks_name: MarksName) -> Worked:
+    """A statement read, checked and solved; what is wrong is told at its field."""
+    marks = MARKS[marks_name]
+    readings = _readings(statement, marks)
+    errors = [
+        FieldError(field=_FIELDS[name], message=reading.error)
+        for name, reading in readings.items()
+        if reading.error
+    ]
+    try:
+        loan = check(_document(statement, readings))
+    except NotALoan as wrong:
+        unread = {error.field for error in errors}
+        # A stand-in for an unread entry is nobody's mistake; what else is wrong is.
+        errors += [error for error in wrong.errors if error.field not in unread]
+        return Worked(readings=readings, errors=tuple(errors), document=None, answer=None)
+    if errors:
+        return Worked(readings=readings, errors=tuple(errors), document=None, answer=None)
+    return Worked(readings=readings, errors=(), document=write(loan), answer=solve(loan, marks))
+
+
+def _readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
+    return {
+        "principal": read_amount(statement.principal, marks, statement.currency),
+        "percent": read_percent(statement.percent, marks),
+        "count": read_count(statement.count, marks, statement.every),
+        "payment": read_amount(statement.payment, marks, statement.currency),
+        "balance": read_amount(statement.balance, marks, statement.currency),
+    }
+
+
+def _document(statement: Statement, readings: dict[str, Reading]) -> dict[str, Any]:
+    value = {name: reading.value or "1" for name, reading in readings.items()}
+    rate: dict[str, Any] = {"percent": value["percent"], "quoted": statement.quoted}
+    if statement.compounding is not None:
+        rate["compounding"] = statement.compounding
+    return {
+        "zephyrant": "loan/1",
+        "name": statement.name,
+        "currency": statement.currency,
+        "principal": value["principal"],
+        "rate": rate,
+        "count": value["count"],
+        "every": statement.every,
+        "payment": value["payment"],
+        "balance": value["balance"],
+        "timing": statement.timing,
+        "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
+    }
+
+
+def restate(loan: Loan, marks_name: MarksName) -> Statement:
+    """A document as the statement one would type for it."""
+    marks, decimals = MARKS[marks_name], loan.decimals
+
+    def amount(value: Decimal | str) -> str:
+        return value if isinstance(value, str) else marks.number(value, _PLACES, decimals)
+
+    percent, count = loan.rate.percent, loan.count
+    return Statement(
+        name=loan.name,
+        currency=loan.currency,
+        principal=amount(loan.principal),
+        percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES),
+        quoted=loan.rate.quoted,
+        compounding=loan.rate.compounding,
+        count=count if isinstance(count, str) else marks.write(str(count)),
+        every=loan.every,
+        payment=amount(loan.payment),
+        balance=amount(loan.balance),
+        timing=loan.timing,
+        rounding=loan.rounding,
+    )

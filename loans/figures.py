@@ -1,0 +1,119 @@
+"""Decimals, money and rounding: how figures are held, rounded and written.
+
+Rates and unrounded amounts are `Decimal` under `PRECISE`; money in a schedule is a whole
+number of the smallest unit it is kept in, so that sums are exact.
+"""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from decimal import (
+    ROUND_CEILING,
+    ROUND_HALF_EVEN,
+    ROUND_HALF_UP,
+    Context,
+    Decimal,
+    DivisionByZero,
+    InvalidOperation,
+    Overflow,
+    localcontext,
+)
+from typing import Literal
+
+#: Digits kept in every unrounded computation: twice what is ever shown.
+DIGITS = 60
+#: Digits an unrounded answer is told with.
+DIGITS_TOLD = 30
+#: Decimal places money is carried with where it is not rounded.
+UNROUNDED_PLACES = 20
+
+Cash = Literal["nearest", "up", "none"]
+
+
+@contextmanager
+def precise(digits: int = DIGITS) -> Iterator[None]:
+    """A decimal context of `digits` digits for unrounded computation."""
+    context = Context(
+        prec=digits,
+        rounding=ROUND_HALF_EVEN,
+        Emin=-999_999_999,
+        Emax=999_999_999,
+        traps=[InvalidOperation, DivisionByZero, Overflow],
+    )
+    with localcontext(context):
+        yield
+
+
+def told(value: Decimal) -> Decimal:
+    """`value` to the digits it is told with; what lies beyond them is noise, not mathematics."""
+    return Context(prec=DIGITS_TOLD, rounding=ROUND_HALF_EVEN).plus(value)
+
+
+def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
+    """An amount of money rounded to a multiple of `step` as cash is paid.
+
+    `nearest` takes ties away from zero, `up` never leaves less than `value`, `none` changes
+    nothing. The unrounded noise below `DIGITS_TOLD` digits never lifts an amount a step.
+    """
+    if cash == "none":
+        return value
+    with precise():
+        rounding = ROUND_HALF_UP if cash == "nearest" else ROUND_CEILING
+        return (told(value) / step).to_integral_value(rounding) * step
+
+
+def divide_nearest(numerator: int, denominator: int) -> int:
+    """The whole number nearest to a fraction (denominator above zero), ties away from zero."""
+    if numerator < 0:
+        return -divide_nearest(-numerator, denominator)
+    return (2 * numerator + denominator) // (2 * denominator)
+
+
+def decimal_places(value: Decimal) -> int:
+    """Digits after the decimal mark that `value` needs."""
+    exponent = value.normalize().as_tuple().exponent
+    return max(0, -exponent) if isinstance(exponent, int) else 0
+
+
+def plain(value: Decimal, least_places: int = 0) -> str:
+    """`value` without exponent and without needless zeros, with at least `least_places`."""
+    text = f"{value:f}"
+    if "." in text:
+        whole, _, part = text.partition(".")
+        part = part.rstrip("0").ljust(least_places, "0")
+        text = f"{whole}.{part}" if part else whole
+    elif least_places:
+        text = f"{text}.{'0' * least_places}"
+    return text[1:] if text.startswith("-") and not text.strip("-0.") else text
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """The smallest unit a schedule keeps money in: 10 to the power of -`places`.
+
+    `shown` is the number of decimals of the currency; `places` is larger only where money is
+    carried unrounded or a stated amount is finer than the currency pays.
+    """
+
+    places: int
+    shown: int
+
+    def count(self, amount: Decimal) -> int:
+        """`amount` as a whole number of units (it has no more than `places` decimals)."""
+        return int(amount.scaleb(self.places))
+
+    def amount(self, units: int) -> Decimal:
+        """The amount that so many units are."""
+        with precise(80):
+            return Decimal(units).scaleb(-self.places)
+
+    def write(self, units: int) -> str:
+        """So many units as a decimal string, with the currency's decimals at least."""
+        if self.places == 0:
+            return str(units)
+        whole, part = divmod(abs(units), 10**self.places)
+        sign = "-" if units < 0 else ""
+        digits = f"{part:0{self.places}d}"
+        if self.places > self.shown:
+            digits = digits.rstrip("0").ljust(self.shown, "0")
+        return f"{sign}{whole}.{digits}" if digits else f"{sign}{whole}"
