@@ -99,7 +99,8 @@ class _Number(NamedTuple):
 
 
 def _tidy(typed: str) -> str:
-    text = unicodedata.normalize("NFKC", typed).strip().lower()
+    spaced = re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", typed)
+    text = unicodedata.normalize("NFKC", spaced).strip().lower()
     text = text.replace("⁄", "/").replace("−", "-").replace("–", "-")
     return re.sub(r"(?<=\d)['’_ ](?=\d{3}(\D|$))", "", text)
 
@@ -121,25 +122,32 @@ def _plain_number(text: str, marks: Marks, *, may_group: bool) -> _Number | None
     if not kinds:
         return _Number(Decimal(text))
     if len(kinds) == 2:
-        decimal_mark = max(kinds, key=text.rfind)
-        group = min(kinds, key=text.rfind)
-        whole, _, part = text.partition(decimal_mark)
-        if decimal_mark in part or not re.fullmatch(rf"\d{{1,3}}(\{group}\d{{3}})*", whole):
-            return None
-        return _Number(Decimal(f"{whole.replace(group, '')}.{part}"))
-    (mark,) = kinds
+        return _with_both_marks(text)
+    return _with_one_mark(text, kinds[0], marks, may_group=may_group)
+
+
+def _with_both_marks(text: str) -> _Number | None:
+    """The mark that comes last is the decimal one; the other groups by three."""
+    group, decimal_mark = sorted(",.", key=text.rfind)
+    whole, _, part = text.partition(decimal_mark)
+    if decimal_mark in part or not re.fullmatch(rf"\d{{1,3}}(\{group}\d{{3}})*", whole):
+        return None
+    return _Number(Decimal(f"{whole.replace(group, '')}.{part or '0'}"))
+
+
+def _with_one_mark(text: str, mark: str, marks: Marks, *, may_group: bool) -> _Number | None:
     if text.count(mark) > 1:
         grouped = re.fullmatch(rf"\d{{1,3}}(\{mark}\d{{3}})+", text)
         return _Number(Decimal(text.replace(mark, ""))) if grouped else None
     whole, _, part = text.partition(mark)
     as_decimal = Decimal(f"{whole or '0'}.{part or '0'}")
     joined = Decimal(whole + part)
-    looks_grouped = len(part) == 3 and 1 <= len(whole) <= 3 and whole[0] != "0"
-    if mark == marks.group:
-        if looks_grouped and may_group:
-            return _Number(joined)
-        return _Number(as_decimal, joined if part and whole.strip("0") else None)
-    return _Number(as_decimal, joined if looks_grouped and may_group else None)
+    looks_grouped = may_group and len(part) == 3 and 1 <= len(whole) <= 3 and whole[0] != "0"
+    if mark != marks.group:
+        return _Number(as_decimal, joined if looks_grouped else None)
+    if looks_grouped:
+        return _Number(joined)
+    return _Number(as_decimal, joined if part and whole.strip("0") else None)
 
 
 def _read_number(text: str, marks: Marks, *, may_group: bool = True) -> _Number | None:

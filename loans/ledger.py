@@ -122,7 +122,7 @@ def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
             else:
                 rest = due - payment
                 closing = rest + interest_on(rest) if in_advance else rest
-                if _is_last(number, end, opening, closing, balance, falls):
+                if _is_last(number, end, opening, closing, balance, falls=falls):
                     if rule.absorbs:
                         closing = _rounded(closing, cash_step)
                     else:
@@ -143,7 +143,7 @@ def _last_number(stretch: Stretch) -> int:
 
 
 def _is_last(
-    number: int, end: int | None, opening: int, closing: int, balance: int, falls: bool
+    number: int, end: int | None, opening: int, closing: int, balance: int, *, falls: bool
 ) -> bool:
     """Whether this payment settles: the last of the count, or the first to reach the balance."""
     if end is not None:

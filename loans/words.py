@@ -5,7 +5,6 @@ from typing import Final, Literal, NamedTuple
 
 from .figures import plain, precise
 
-
 #: Powers of ten beyond which a number is written with one.
 _MOST_WRITTEN: Final = 24
 

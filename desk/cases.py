@@ -1,0 +1,67 @@
+"""Cases kept: started, opened, saved; an older version never written over a newer one."""
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import F
+
+from loans import MarksName
+from loans.entry import Statement, Worked, work
+
+from .models import Case, Preferences
+
+
+class ChangedMeanwhileError(Exception):
+    """The case was saved by someone else since the version this save started from."""
+
+    def __init__(self, case: Case) -> None:
+        super().__init__(f"version {case.version} is kept")
+        self.case = case
+
+
+def marks_of(user: User) -> MarksName:
+    """The number marks a user reads and types."""
+    preferences, _ = Preferences.objects.get_or_create(user=user)
+    return preferences.marks  # type: ignore[return-value]
+
+
+def _found(worked: Worked) -> dict[str, Any] | None:
+    answer = worked.answer
+    if answer is None:
+        return None
+    return {"unknown": answer.unknown, "value": answer.value, "reason": answer.reason}
+
+
+def _kept(statement: Statement, worked: Worked) -> dict[str, Any]:
+    return {
+        "name": statement.name,
+        "statement": statement.model_dump(mode="json", exclude_unset=True),
+        "found": _found(worked),
+    }
+
+
+def start(owner: User, statement: Statement) -> Case:
+    """A new case of `owner`."""
+    worked = work(statement, marks_of(owner))
+    return Case.objects.create(owner=owner, document=worked.document, **_kept(statement, worked))
+
+
+@transaction.atomic
+def save(case: Case, statement: Statement, version: int) -> Case:
+    """The case with another statement; raises `ChangedMeanwhileError` if `version` is not its last.
+
+    Where the statement is not a whole document yet, the last whole one stays.
+    """
+    worked = work(statement, marks_of(case.owner))
+    changes = _kept(statement, worked)
+    if worked.document is not None:
+        changes["document"] = worked.document
+    saved = Case.objects.filter(pk=case.pk, version=version).update(version=F("version") + 1)
+    case.refresh_from_db()
+    if not saved:
+        raise ChangedMeanwhileError(case)
+    for name, value in changes.items():
+        setattr(case, name, value)
+    case.save()
+    return case

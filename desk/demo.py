@@ -1,0 +1,93 @@
+"""The demo desk: an invented mutual that lends to workshops and growers."""
+
+from typing import Any, Final
+
+from django.contrib.auth import get_user_model
+from django.db import transaction
+
+from loans.entry import Statement
+
+from .cases import start
+from .models import Preferences
+
+ANALYST: Final = "demo-analyst"
+_NAME: Final = ("Maren", "Tolliver")
+
+#: Each shows something different; the first in the list is the one opened most.
+_CASES: Final[list[dict[str, Any]]] = [
+    {
+        "name": "Water turbine, Upper Ferrow Mill",
+        "currency": "CHF",
+        "principal": "312,750.00",
+        "percent": "4.85",
+        "quoted": "effective",
+        "count": "1040",
+        "every": "week",
+        "payment": "?",
+        "rounding": {"payment": "up", "to": "0.05"},
+    },
+    {
+        "name": "Oyster rafts, Skerrow Sound",
+        "principal": "72,900.00",
+        "percent": "7.10",
+        "count": "?",
+        "payment": "431.00",
+    },
+    {
+        "name": "Orchard netting, Lower Hask",
+        "principal": "?",
+        "percent": "6.9",
+        "quoted": "continuous",
+        "count": "12",
+        "every": "half-year",
+        "payment": "6,450.00",
+        "balance": "9,500.00",
+    },
+    {
+        "name": "Cold store, Hask Growers",
+        "principal": "186,400.00",
+        "percent": "5.85",
+        "quoted": "effective",
+        "count": "20",
+        "every": "quarter",
+        "payment": "8,750.00",
+        "balance": "?",
+        "timing": "in-advance",
+    },
+    {
+        "name": "Six looms, Weft House",
+        "principal": "23,640.00",
+        "percent": "7 3/8",
+        "count": "?",
+        "payment": "645.00",
+    },
+    {
+        "name": "Kiln, Tarn Pottery",
+        "principal": "17,840.00",
+        "percent": "?",
+        "quoted": "nominal",
+        "compounding": "month",
+        "count": "48",
+        "payment": "431.90",
+    },
+    {
+        "name": "Cider press, Orrin & Daughters",
+        "principal": "48,250.00",
+        "percent": "6.35",
+        "compounding": "half-year",
+        "count": "60",
+        "payment": "?",
+    },
+]
+
+
+@transaction.atomic
+def lay_the_desk() -> None:
+    """The demo analyst and her cases, anew where none are kept yet."""
+    analyst, _ = get_user_model().objects.get_or_create(
+        username=ANALYST, defaults={"first_name": _NAME[0], "last_name": _NAME[1]}
+    )
+    Preferences.objects.get_or_create(user=analyst)
+    if not analyst.cases.exists():
+        for case in _CASES:
+            start(analyst, Statement.model_validate(case))

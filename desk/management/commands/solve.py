@@ -1,0 +1,61 @@
+"""`python manage.py solve FILE [FILE ...]`: one line of JSON for each loan document."""
+
+import sys
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandParser
+
+import loans
+from loans import Errors, FieldError, NotALoan
+from loans.document import MOST_TEXT
+
+ANSWERED, NO_ANSWER, NOT_A_DOCUMENT = 0, 1, 2
+
+
+def _text(name: str) -> bytes:
+    """The file's content, or so much of it that its being too long shows."""
+    if name == "-":
+        return sys.stdin.buffer.read(MOST_TEXT + 1)
+    try:
+        with Path(name).open("rb") as file:
+            return file.read(MOST_TEXT + 1)
+    except OSError as error:
+        message = f"{name} cannot be read: {error.strerror or error}."
+        raise NotALoan([FieldError(field="", message=message)]) from None
+
+
+def solve_one(name: str) -> tuple[str, int]:
+    """The line for one document, and its exit status."""
+    try:
+        answer = loans.solve(loans.read(_text(name)))
+    except NotALoan as error:
+        return Errors(errors=error.errors).model_dump_json(), NOT_A_DOCUMENT
+    return answer.model_dump_json(), ANSWERED if answer.solutions else NO_ANSWER
+
+
+class Command(BaseCommand):
+    """Solve loan documents, in the order given."""
+
+    help = (
+        "Solve loan documents. Prints one line of JSON for each, in the order given. Exit status, "
+        "the highest of all: 0 an answer, 1 none, 2 not a document."
+    )
+    requires_system_checks = ()
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """The files."""
+        parser.add_argument(
+            "files", nargs="+", metavar="FILE", help="a document; - reads one from standard input"
+        )
+
+    def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
+        """Solve each and leave with the highest status."""
+        highest = ANSWERED
+        for name in options["files"]:
+            line, status = solve_one(name)
+            self.stdout.write(line)
+            highest = max(highest, status)
+        self.stdout.flush()
+        if highest:
+            sys.exit(highest)

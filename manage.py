@@ -1,0 +1,17 @@
+#!/usr/bin/env python
+"""Django's command line, with the project's own commands (`solve` among them)."""
+
+import os
+import sys
+
+from django.core.management import execute_from_command_line
+
+
+def main() -> None:
+    """Run a command."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.settings")
+    execute_from_command_line(sys.argv)
+
+
+if __name__ == "__main__":
+    main()
