@@ -88,17 +88,10 @@ def solve(request: SignedIn, loan: Loan) -> HttpResponse:
     return _json(loans.solve(loan))
 
 
-class Asked(Schema):
-    """A statement as typed, and the marks its numbers are typed in."""
-
-    statement: Statement
-    marks: MarksName = "comma-point"
-
-
 @api.post("work", response={200: Worked, **_REFUSALS}, operation_id="work")
-def work_statement(request: SignedIn, asked: Asked) -> HttpResponse:
+def work_statement(request: HttpRequest, statement: Statement) -> HttpResponse:
     """A statement read, checked and solved."""
-    return _json(work(asked.statement, asked.marks))
+    return _json(work(statement))
 
 
 @api.get("words", response={200: words.Words, 401: Errors}, operation_id="words")
@@ -148,17 +141,19 @@ class CaseListed(Schema):
 
     id: uuid.UUID
     name: str
-    found: dict[str, Any] | None
-    statement: dict[str, Any]
-    version: int
-    created_at: datetime
+    currency: str
+    found: cases.FoundListed | None
     changed_at: datetime
 
 
-class CaseKept(CaseListed):
-    """A case whole."""
+class CaseOpened(Schema):
+    """A case whole: the statement in the reader's marks, the document last read from it."""
 
+    id: uuid.UUID
+    statement: Statement
     document: dict[str, Any] | None
+    version: int
+    changed_at: datetime
 
 
 class Save(Schema):
@@ -172,49 +167,72 @@ class Conflict(Schema):
     """A save refused: what is kept is newer."""
 
     errors: list[FieldError]
-    kept: CaseKept
+    kept: CaseOpened
+
+
+def _opened(case: Case, request: SignedIn) -> CaseOpened:
+    return CaseOpened(
+        id=case.pk,
+        statement=cases.statement_of(case, request.user),
+        document=case.document,
+        version=case.version,
+        changed_at=case.changed_at,
+    )
 
 
 @api.get("cases", response={200: list[CaseListed], 401: Errors}, operation_id="listCases")
-def list_cases(request: SignedIn) -> list[Case]:
+def list_cases(request: SignedIn) -> list[CaseListed]:
     """The analyst's cases, the last changed first."""
-    return list(Case.objects.filter(owner=request.user))
+    return [
+        CaseListed(
+            id=case.pk,
+            name=case.name,
+            currency=case.statement.get("currency", "EUR"),
+            found=case.found,
+            changed_at=case.changed_at,
+        )
+        for case in Case.objects.filter(owner=request.user)
+    ]
 
 
-@api.post("cases", response={201: CaseKept, **_REFUSALS}, operation_id="startCase")
-def start_case(request: SignedIn, statement: Statement) -> tuple[int, Case]:
+@api.post("cases", response={201: CaseOpened, **_REFUSALS}, operation_id="startCase")
+def start_case(request: SignedIn, statement: Statement) -> tuple[int, CaseOpened]:
     """A new case."""
-    return 201, cases.start(request.user, statement)
+    return 201, _opened(cases.start(request.user, statement), request)
 
 
-@api.post("cases/open", response={201: CaseKept, **_REFUSALS}, operation_id="openDocument")
-def open_document(request: SignedIn, loan: Loan) -> tuple[int, Case]:
+@api.post("cases/open", response={201: CaseOpened, **_REFUSALS}, operation_id="openDocument")
+def open_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
     """A new case from a loan document."""
-    return 201, cases.start(request.user, restate(loan, cases.marks_of(request.user)))
+    statement = restate(loan, cases.marks_of(request.user))
+    return 201, _opened(cases.start(request.user, statement), request)
 
 
 def _case(request: SignedIn, case_id: uuid.UUID) -> Case:
     return get_object_or_404(Case, pk=case_id, owner=request.user)
 
 
-@api.get("cases/{case_id}", response={200: CaseKept, 401: Errors, 404: Errors}, operation_id="case")
-def get_case(request: SignedIn, case_id: uuid.UUID) -> Case:
+@api.get(
+    "cases/{case_id}", response={200: CaseOpened, 401: Errors, 404: Errors}, operation_id="getCase"
+)
+def get_case(request: SignedIn, case_id: uuid.UUID) -> CaseOpened:
     """One case."""
-    return _case(request, case_id)
+    return _opened(_case(request, case_id), request)
 
 
 @api.put(
     "cases/{case_id}",
-    response={200: CaseKept, 404: Errors, 409: Conflict, **_REFUSALS},
+    response={200: CaseOpened, 404: Errors, 409: Conflict, **_REFUSALS},
     operation_id="saveCase",
 )
-def save_case(request: SignedIn, case_id: uuid.UUID, kept: Save) -> Case | tuple[int, Conflict]:
+def save_case(
+    request: SignedIn, case_id: uuid.UUID, kept: Save
+) -> CaseOpened | tuple[int, Conflict]:
     """The case saved, unless it was saved by someone else meanwhile."""
     try:
-        return cases.save(_case(request, case_id), kept.statement, kept.version)
+        return _opened(cases.save(_case(request, case_id), kept.statement, kept.version), request)
     except cases.ChangedMeanwhileError as error:
         message = "This case was changed meanwhile."
         return 409, Conflict(
-            errors=[FieldError(field="", message=message)],
-            kept=CaseKept.model_validate(error.case, from_attributes=True),
+            errors=[FieldError(field="", message=message)], kept=_opened(error.case, request)
         )

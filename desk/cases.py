@@ -5,9 +5,10 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F
+from typing_extensions import TypedDict
 
 from loans import MarksName
-from loans.entry import Statement, Worked, work
+from loans.entry import Statement, Worked, remark, work
 
 from .models import Case, Preferences
 
@@ -26,7 +27,20 @@ def marks_of(user: User) -> MarksName:
     return preferences.marks  # type: ignore[return-value]
 
 
-def _found(worked: Worked) -> dict[str, Any] | None:
+def statement_of(case: Case, user: User) -> Statement:
+    """What stands on the page of a case, in the marks `user` reads."""
+    return remark(Statement.model_validate(case.statement), marks_of(user))
+
+
+class FoundListed(TypedDict):
+    """What the list of cases tells of an answer."""
+
+    unknown: str
+    value: str | None
+    reason: str | None
+
+
+def _found(worked: Worked) -> FoundListed | None:
     answer = worked.answer
     if answer is None:
         return None
@@ -43,7 +57,7 @@ def _kept(statement: Statement, worked: Worked) -> dict[str, Any]:
 
 def start(owner: User, statement: Statement) -> Case:
     """A new case of `owner`."""
-    worked = work(statement, marks_of(owner))
+    worked = work(statement)
     return Case.objects.create(owner=owner, document=worked.document, **_kept(statement, worked))
 
 
@@ -53,7 +67,7 @@ def save(case: Case, statement: Statement, version: int) -> Case:
 
     Where the statement is not a whole document yet, the last whole one stays.
     """
-    worked = work(statement, marks_of(case.owner))
+    worked = work(statement)
     changes = _kept(statement, worked)
     if worked.document is not None:
         changes["document"] = worked.document

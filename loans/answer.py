@@ -60,6 +60,19 @@ class RowTold(TypedDict):
     closing: str
 
 
+class YearTold(TypedDict):
+    """A year of the loan (from 1) and what its payments `first` to `last` add up to."""
+
+    year: int
+    first: int
+    last: int
+    opening: str
+    interest: str
+    principal: str
+    payment: str
+    closing: str
+
+
 class Answer(BaseModel):
     """What is told of a loan. `value` is what the schedule shows, `exact` the mathematics.
 
@@ -80,6 +93,7 @@ class Answer(BaseModel):
     clock: str | None
     notes: tuple[str, ...]
     schedule: list[RowTold]
+    by_year: list[YearTold]
     working: tuple[Step, ...]
     proof: Proof | None
     engine: str
@@ -116,6 +130,7 @@ def solve(loan: Loan, marks: Marks = PLAIN) -> Answer:
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
         notes=tuple(note.say(marks) for note in notes),
         schedule=_rows_told(laid) if laid else [],
+        by_year=_years_told(laid, loan.payments_a_year) if laid else [],
         working=working.steps(loan, found, terms, laid, marks),
         proof=working.prove(loan, found, terms, laid, marks),
         engine=ENGINE,
@@ -135,6 +150,7 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence, marks: Marks) 
         clock=rates and working.clock_sentence(loan, Found(()), rates, None).say(marks),
         notes=(),
         schedule=[],
+        by_year=[],
         working=(),
         proof=None,
         engine=ENGINE,
@@ -285,4 +301,24 @@ def _rows_told(laid: Schedule) -> list[RowTold]:
             "closing": write(closing),
         }
         for number, opening, interest, principal, payment, closing in laid.rows
+    ]
+
+
+def _years_told(laid: Schedule, payments_a_year: int) -> list[YearTold]:
+    write, rows = laid.unit.write, laid.rows
+    years = (
+        rows[start : start + payments_a_year] for start in range(0, len(rows), payments_a_year)
+    )
+    return [
+        {
+            "year": year,
+            "first": stretch[0].number,
+            "last": stretch[-1].number,
+            "opening": write(stretch[0].opening),
+            "interest": write(sum(row.interest for row in stretch)),
+            "principal": write(sum(row.principal for row in stretch)),
+            "payment": write(sum(row.payment for row in stretch)),
+            "closing": write(stretch[-1].closing),
+        }
+        for year, stretch in enumerate(years, 1)
     ]

@@ -44,10 +44,11 @@ _UNITS: Final = re.compile(
 
 
 class Statement(BaseModel):
-    """A loan as typed: figures are text, choices are the document's own."""
+    """A loan as typed: figures are text in `marks`, choices are the document's own."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    marks: MarksName = "comma-point"
     name: str = Field(default="", max_length=200)
     currency: CurrencyCode = "EUR"
     principal: str = Field(default="", max_length=200)
@@ -281,9 +282,9 @@ _FIELDS: Final = {
 }
 
 
-def work(statement: Statement, marks_name: MarksName) -> Worked:
+def work(statement: Statement) -> Worked:
     """A statement read, checked and solved; what is wrong is told at its field."""
-    marks = MARKS[marks_name]
+    marks = MARKS[statement.marks]
     readings = _readings(statement, marks)
     errors = [
         FieldError(field=_FIELDS[name], message=reading.error)
@@ -341,6 +342,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
 
     percent, count = loan.rate.percent, loan.count
     return Statement(
+        marks=marks_name,
         name=loan.name,
         currency=loan.currency,
         principal=amount(loan.principal),
@@ -354,3 +356,16 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         timing=loan.timing,
         rounding=loan.rounding,
     )
+
+
+def remark(statement: Statement, marks_name: MarksName) -> Statement:
+    """A statement in other marks: what can be read is written anew, what cannot stays."""
+    if statement.marks == marks_name:
+        return statement
+    marks, decimals = MARKS[marks_name], currencies()[statement.currency].decimals
+    entries = {}
+    for name, reading in _readings(statement, MARKS[statement.marks]).items():
+        if reading.value not in (None, UNKNOWN):
+            least = decimals if name in ("principal", "payment", "balance") else 0
+            entries[name] = marks.number(Decimal(reading.value), _PLACES, least)
+    return statement.model_copy(update={**entries, "marks": marks_name})

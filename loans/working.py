@@ -324,7 +324,7 @@ def _proof_says(loan: Loan, laid: Schedule | None, digits: int, write: _Writer) 
         return f"Roll and closed form agree to {digits} digits; there is no schedule to the cent."
     closing = write.money(laid.unit.amount(laid.rows[-1].closing))
     return (
-        f"Rolls forward to {closing} after payment {len(laid.rows)}; "
+        f"Rolls forward to {closing} after payment {write.marks.write(str(len(laid.rows)))}; "
         f"the closed form agrees to {digits} digits."
     )
 

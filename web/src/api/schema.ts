@@ -143,7 +143,7 @@ export interface paths {
          * Get Case
          * @description One case.
          */
-        get: operations["case"];
+        get: operations["getCase"];
         /**
          * Save Case
          * @description The case saved, unless it was saved by someone else meanwhile.
@@ -191,6 +191,8 @@ export interface components {
             notes: string[];
             /** Schedule */
             schedule: components["schemas"]["RowTold"][];
+            /** By Year */
+            by_year: components["schemas"]["YearTold"][];
             /** Working */
             working: components["schemas"]["Step"][];
             proof: components["schemas"]["Proof"] | null;
@@ -289,6 +291,28 @@ export interface components {
             final_payment: string;
             /** Payments */
             payments: number;
+        };
+        /**
+         * YearTold
+         * @description A year of the loan (from 1) and what its payments `first` to `last` add up to.
+         */
+        YearTold: {
+            /** Year */
+            year: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Opening */
+            opening: string;
+            /** Interest */
+            interest: string;
+            /** Principal */
+            principal: string;
+            /** Payment */
+            payment: string;
+            /** Closing */
+            closing: string;
         };
         /**
          * Errors
@@ -449,23 +473,16 @@ export interface components {
             answer: components["schemas"]["Answer"] | null;
         };
         /**
-         * Asked
-         * @description A statement as typed, and the marks its numbers are typed in.
+         * Statement
+         * @description A loan as typed: figures are text in `marks`, choices are the document's own.
          */
-        Asked: {
-            statement: components["schemas"]["Statement"];
+        Statement: {
             /**
              * Marks
              * @default comma-point
              * @enum {string}
              */
             marks: "plain" | "comma-point" | "point-comma" | "space-comma" | "apostrophe-point";
-        };
-        /**
-         * Statement
-         * @description A loan as typed: figures are text, choices are the document's own.
-         */
-        Statement: {
             /**
              * Name
              * @default
@@ -620,21 +637,9 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** Found */
-            found: {
-                [key: string]: unknown;
-            } | null;
-            /** Statement */
-            statement: {
-                [key: string]: unknown;
-            };
-            /** Version */
-            version: number;
-            /**
-             * Created At
-             * Format: date-time
-             */
-            created_at: string;
+            /** Currency */
+            currency: string;
+            found: components["schemas"]["FoundListed"] | null;
             /**
              * Changed At
              * Format: date-time
@@ -642,41 +647,39 @@ export interface components {
             changed_at: string;
         };
         /**
-         * CaseKept
-         * @description A case whole.
+         * FoundListed
+         * @description What the list of cases tells of an answer.
          */
-        CaseKept: {
+        FoundListed: {
+            /** Unknown */
+            unknown: string;
+            /** Value */
+            value: string | null;
+            /** Reason */
+            reason: string | null;
+        };
+        /**
+         * CaseOpened
+         * @description A case whole: the statement in the reader's marks, the document last read from it.
+         */
+        CaseOpened: {
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Name */
-            name: string;
-            /** Found */
-            found: {
+            statement: components["schemas"]["Statement"];
+            /** Document */
+            document: {
                 [key: string]: unknown;
             } | null;
-            /** Statement */
-            statement: {
-                [key: string]: unknown;
-            };
             /** Version */
             version: number;
-            /**
-             * Created At
-             * Format: date-time
-             */
-            created_at: string;
             /**
              * Changed At
              * Format: date-time
              */
             changed_at: string;
-            /** Document */
-            document: {
-                [key: string]: unknown;
-            } | null;
         };
         /**
          * Conflict
@@ -685,7 +688,7 @@ export interface components {
         Conflict: {
             /** Errors */
             errors: components["schemas"]["FieldError"][];
-            kept: components["schemas"]["CaseKept"];
+            kept: components["schemas"]["CaseOpened"];
         };
         /**
          * Save
@@ -765,7 +768,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["Statement"];
             };
         };
         responses: {
@@ -964,7 +967,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CaseKept"];
+                    "application/json": components["schemas"]["CaseOpened"];
                 };
             };
             /** @description Unauthorized */
@@ -1015,7 +1018,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CaseKept"];
+                    "application/json": components["schemas"]["CaseOpened"];
                 };
             };
             /** @description Unauthorized */
@@ -1047,7 +1050,7 @@ export interface operations {
             };
         };
     };
-    case: {
+    getCase: {
         parameters: {
             query?: never;
             header?: never;
@@ -1064,7 +1067,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CaseKept"];
+                    "application/json": components["schemas"]["CaseOpened"];
                 };
             };
             /** @description Unauthorized */
@@ -1108,7 +1111,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CaseKept"];
+                    "application/json": components["schemas"]["CaseOpened"];
                 };
             };
             /** @description Unauthorized */

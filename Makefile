@@ -1,0 +1,86 @@
+# make demo    the application with its demo desk (PORT=8000)
+# make test    everything CI checks
+SHELL := /bin/bash
+PORT ?= 8000
+PYTHON := .venv/bin/python
+MANAGE := $(PYTHON) manage.py
+LOCAL := ZEPHYRANT_HTTPS=off
+DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
+
+.PHONY: demo test setup dev check core browser bench shots schemas lock chromium clean
+
+setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
+
+.venv/installed: requirements/dev.txt
+	python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
+	.venv/bin/pip install --quiet uv==$$(sed -n 's/^uv==\([0-9.]*\).*/\1/p' requirements/dev.txt)
+	.venv/bin/uv pip sync --quiet --python .venv/bin/python requirements/dev.txt
+	@touch $@
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+	cd web && npx vite build --logLevel warn
+	@touch $@
+
+build/static/.collected: .venv/installed web/dist/index.html
+	$(LOCAL) $(MANAGE) collectstatic --noinput --clear -v0
+	@touch $@
+
+demo: setup
+	@mkdir -p build/demo
+	@$(DEMO) $(MANAGE) migrate -v0
+	@$(DEMO) $(MANAGE) lay_demo
+	@echo "Zephyrant's demo desk: http://127.0.0.1:$(PORT)/"
+	@$(DEMO) .venv/bin/gunicorn zephyrant.wsgi --bind 127.0.0.1:$(PORT) --workers 2 --threads 4 \
+		--no-control-socket --log-level warning
+
+dev: setup
+	@mkdir -p build/demo
+	@$(DEMO) $(MANAGE) migrate -v0 && $(DEMO) $(MANAGE) lay_demo
+	@trap 'kill 0' EXIT; $(DEMO) $(MANAGE) runserver 8000 & cd web && npx vite
+
+schemas: setup
+	$(LOCAL) $(MANAGE) write_schemas
+	cd web && npm run --silent client >/dev/null
+
+check: setup
+	.venv/bin/ruff format --check .
+	.venv/bin/ruff check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
+	cd web && npx tsc --noEmit && npx eslint --max-warnings 0 . && npx prettier --check --log-level warn src
+	$(LOCAL) $(MANAGE) makemigrations --check --dry-run -v0
+	ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
+	$(LOCAL) $(MANAGE) write_schemas --check
+	cd web && npx openapi-typescript ../docs/openapi.json 2>/dev/null | diff -q - src/api/schema.ts \
+		|| (echo "the API client is stale: run make schemas" && false)
+
+chromium:
+	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium >/dev/null)
+
+core: setup
+	$(LOCAL) $(MANAGE) test tests.loans tests.desk --parallel 2
+
+browser: setup chromium
+	$(LOCAL) $(MANAGE) test tests.browser
+
+test: check core browser
+
+bench: setup chromium
+	$(LOCAL) PYTHONPATH=. $(PYTHON) tools/bench.py
+
+shots: setup chromium
+	$(DEMO) PYTHONPATH=. $(PYTHON) tools/shots.py
+
+lock:
+	.venv/bin/uv pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
+		--python-version 3.11 requirements/app.in -o requirements/app.txt
+	.venv/bin/uv pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
+		--python-version 3.11 -c requirements/app.txt requirements/dev.in -o requirements/dev.txt
+
+clean:
+	rm -rf .venv build data web/dist web/node_modules

@@ -1,0 +1,55 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Answer = Schemas["Answer"];
+export type CaseListed = Schemas["CaseListed"];
+export type CaseOpened = Schemas["CaseOpened"];
+export type FieldError = Schemas["FieldError"];
+export type MarksWord = Schemas["MarksWord"];
+export type Me = Schemas["Me"];
+export type PeriodWord = Schemas["PeriodWord"];
+export type Reading = Schemas["Reading"];
+export type Statement = Schemas["Statement"];
+export type Words = Schemas["Words"];
+export type Worked = Schemas["Worked"];
+
+function cookie(name: string): string {
+  const found = document.cookie.split("; ").find((pair) => pair.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+}
+
+const withToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    return request;
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: "/" });
+client.use(withToken);
+
+/** What the server said no with, as sentences at their fields. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly errors: FieldError[],
+    readonly kept?: CaseOpened,
+  ) {
+    super(errors.map((error) => error.message).join(" ") || `The server answered ${status}.`);
+  }
+}
+
+interface Result<T> {
+  data?: T | undefined;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of a call, or a `Refused` with the server's own sentences. */
+export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
+  const { data, error, response } = await call;
+  if (data !== undefined) return data;
+  const said = error as { errors?: FieldError[]; kept?: CaseOpened } | undefined;
+  throw new Refused(response.status, said?.errors ?? [], said?.kept);
+}

@@ -1,0 +1,29 @@
+import { createBrowserRouter, Link } from "react-router";
+import { CasePage } from "./case/page";
+import { CasesPage } from "./cases/page";
+import { Shell } from "./shell";
+
+function NotHere() {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="font-serif text-2xl font-semibold">There is nothing at this address</h1>
+      <p className="mt-2">
+        The case may be another analyst’s, or the link is not whole.{" "}
+        <Link className="text-choice underline" to="/">
+          To your cases
+        </Link>
+      </p>
+    </main>
+  );
+}
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: "/", element: <CasesPage /> },
+      { path: "/cases/:id", element: <CasePage /> },
+      { path: "*", element: <NotHere /> },
+    ],
+  },
+]);

@@ -1,0 +1,104 @@
+import { useId, useRef, useState, type KeyboardEvent } from "react";
+import type { Reading } from "../api/client";
+import { TITLE, type FigureName } from "./figures";
+
+interface Props {
+  name: FigureName;
+  text: string;
+  reading: Reading | undefined;
+  error: string | undefined;
+  onType: (text: string) => void;
+  onFocus: () => void;
+  onBlur: () => void;
+}
+
+/** Moves to the figure after or before `from`, in the order of the sentence. */
+function toFigure(from: HTMLInputElement, step: number): void {
+  const all = [...document.querySelectorAll<HTMLInputElement>("input[data-figure]")];
+  const next = all[(all.indexOf(from) + step + all.length) % all.length];
+  next?.focus();
+}
+
+/** A figure in the sentence: typed in place, read by the server, shown back in one form. */
+export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: Props) {
+  const note = useId();
+  const before = useRef(text);
+  const [focused, setFocused] = useState(false);
+  const isAsked = text.trim() === "?";
+  const other = reading?.other;
+
+  const keyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    const field = event.currentTarget;
+    if (event.key === "Enter") {
+      event.preventDefault();
+      toFigure(field, event.shiftKey ? -1 : 1);
+    } else if (event.key === "Escape") {
+      if (before.current !== text) onType(before.current);
+      field.blur();
+    }
+  };
+
+  const shown = focused || !reading?.text || other ? text : reading.text;
+  const look = isAsked
+    ? "rounded-full bg-unknown text-on-unknown px-3 min-w-11 text-center font-bold"
+    : `border-b-2 px-1 font-semibold ${error ? "border-wrong text-wrong" : "border-rule-strong"}`;
+  const said = error ?? reading?.note;
+
+  return (
+    <span className="relative inline-block max-w-full align-baseline">
+      <input
+        data-figure={name}
+        aria-label={TITLE[name]}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={said ? note : undefined}
+        value={shown}
+        size={Math.max(shown.length, 2)}
+        maxLength={200}
+        autoComplete="off"
+        spellCheck={false}
+        inputMode={name === "count" ? "text" : "decimal"}
+        className={`figure-field bg-transparent font-sans leading-[1.75rem] ${look} ${focused && !isAsked ? "bg-sheet" : ""}`}
+        onChange={(event) => onType(event.target.value)}
+        onKeyDown={keyDown}
+        onFocus={(event) => {
+          before.current = text;
+          setFocused(true);
+          event.target.select();
+          onFocus();
+        }}
+        onBlur={() => {
+          setFocused(false);
+          onBlur();
+        }}
+      />
+      {said && (error || other || focused) && (
+        <span
+          id={note}
+          role={error ? "alert" : undefined}
+          className={`absolute top-full left-0 z-20 mt-1 block w-max max-w-[min(22rem,75vw)] rounded border bg-sheet px-2 py-1 font-sans text-sm leading-snug shadow-md ${error ? "border-wrong text-wrong" : "border-rule text-ink"}`}
+        >
+          {said}
+          {other && !error && (
+            <>
+              {" "}
+              <button
+                className="text-choice underline"
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => onType(other)}
+              >
+                Read as {other} instead
+              </button>{" "}
+              <button
+                className="text-choice underline"
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => onType(reading.text ?? text)}
+              >
+                Keep
+              </button>
+            </>
+          )}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,120 @@
+import { useState } from "react";
+import type { Statement, Worked } from "../api/client";
+import { Choice } from "../ui/choice";
+import { useDesk } from "../ui/settings";
+import {
+  everyChosen,
+  everyOptions,
+  paymentPeriod,
+  quoteChosen,
+  quoteOptions,
+  quoteValue,
+  quoteWords,
+} from "./choices";
+import { Figure } from "./figure";
+import { FIELD, HELP, TITLE, type FigureName } from "./figures";
+import { RoundingChoice } from "./rounding";
+
+interface Props {
+  statement: Statement;
+  worked: Worked | undefined;
+  /** Whether `worked` is of this statement, not of the one before the last keystroke. */
+  current: boolean;
+  onType: (name: FigureName, text: string) => void;
+  onLeave: (name: FigureName) => void;
+  onChange: (change: Partial<Statement>) => void;
+}
+
+/** The terms of the loan as a sentence; every figure and choice in it can be changed in place. */
+export function StatementOfTerms({ statement, worked, current, onType, onLeave, onChange }: Props) {
+  const { words } = useDesk();
+  const [focus, setFocus] = useState<FigureName | null>(null);
+  const { periods } = words;
+  const noun = paymentPeriod(statement, periods).noun;
+  const often = paymentPeriod(statement, periods).often;
+  const errors = current ? (worked?.errors ?? []) : [];
+  const elsewhere = errors.filter(
+    (error) => error.field !== "" && !Object.values(FIELD).includes(error.field),
+  );
+
+  const figure = (name: FigureName) => (
+    <Figure
+      name={name}
+      text={statement[name]}
+      reading={current ? worked?.readings[name] : undefined}
+      error={errors.find((error) => error.field === FIELD[name])?.message}
+      onType={(text) => onType(name, text)}
+      onFocus={() => setFocus(name)}
+      onBlur={() => {
+        setFocus((now) => (now === name ? null : now));
+        onLeave(name);
+      }}
+    />
+  );
+  const clock = worked?.answer?.clock;
+
+  return (
+    <section aria-label="Statement of terms">
+      <div className="font-serif text-[1.35rem] leading-[2.55rem]">
+        We lend {figure("principal")}{" "}
+        <Choice
+          name="Currency"
+          value={statement.currency}
+          shown={statement.currency}
+          options={words.currencies.map((each) => ({
+            value: each.code,
+            label: `${each.code}  ${each.name}`,
+          }))}
+          onChoose={(currency) => onChange({ currency })}
+        />{" "}
+        at {figure("percent")} %{" "}
+        <Choice
+          name="Quoted"
+          value={quoteValue(statement)}
+          shown={quoteWords(statement, periods)}
+          options={quoteOptions(statement, periods)}
+          onChoose={(value) => onChange(quoteChosen(value))}
+        />
+        , repaid by {figure("count")}{" "}
+        <Choice
+          name="Paid"
+          value={String(statement.every)}
+          shown={often}
+          options={everyOptions(statement, periods)}
+          onChoose={(value) => onChange({ every: everyChosen(value) })}
+        />{" "}
+        payments of {figure("payment")} at the{" "}
+        <Choice
+          name="Paid at the"
+          value={statement.timing}
+          shown={statement.timing === "in-advance" ? "start" : "end"}
+          options={[
+            { value: "in-arrears", label: `end of each ${noun}, in arrears` },
+            { value: "in-advance", label: `start of each ${noun}, in advance` },
+          ]}
+          onChoose={(timing) => onChange({ timing: timing as Statement["timing"] })}
+        />{" "}
+        of each {noun}, with {figure("balance")} still owed at the end.
+      </div>
+      <RoundingChoice statement={statement} onChange={onChange} />
+      {elsewhere.map((error) => (
+        <p key={error.field + error.message} role="alert" className="mt-2 text-wrong">
+          {error.message}
+        </p>
+      ))}
+      <p className="mt-3 min-h-11 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
+        {focus ? (
+          <>
+            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]} Type ? to have it found.
+          </>
+        ) : clock ? (
+          <>
+            <b className="text-ink">One clock:</b> {clock}
+          </>
+        ) : (
+          "State what is known and put ? where a figure is missing."
+        )}
+      </p>
+    </section>
+  );
+}

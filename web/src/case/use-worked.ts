@@ -1,0 +1,42 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { ask, client, type Statement, type Worked } from "../api/client";
+
+const PAUSE = 90;
+
+/** A value once it has stood for a moment. */
+function useSettled<T>(value: T, pause: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), pause);
+    return () => clearTimeout(timer);
+  }, [value, pause]);
+  return settled;
+}
+
+interface WorkedNow {
+  worked: Worked | undefined;
+  /** Whether `worked` belongs to the statement as it stands. */
+  current: boolean;
+  failed: Error | null;
+}
+
+/**
+ * The statement worked by the server, following every keystroke. Each statement is a question of
+ * its own, so an answer that comes late never stands under a later statement.
+ */
+export function useWorked(statement: Statement): WorkedNow {
+  const settled = useSettled(statement, PAUSE);
+  const query = useQuery({
+    queryKey: ["work", settled],
+    queryFn: ({ signal }) => ask(client.POST("/api/work", { body: settled, signal })),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  return {
+    worked: query.data,
+    current: settled === statement && query.isSuccess && !query.isPlaceholderData,
+    failed: query.error,
+  };
+}

@@ -1,0 +1,98 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { ask, client, type MarksWord } from "./api/client";
+import { useStartCase } from "./ui/start";
+import { Choice } from "./ui/choice";
+import { KeysSheet, useKeys } from "./ui/keys";
+import { inMarks } from "./ui/numbers";
+import { DeskProvider, useDesk } from "./ui/settings";
+import { useTheme } from "./ui/theme";
+
+const SAMPLE = "48250.00";
+
+function MarksChoice() {
+  const { me, words, marks } = useDesk();
+  const queries = useQueryClient();
+  const choose = useMutation({
+    mutationFn: (name: MarksWord["name"]) => ask(client.PUT("/api/me", { body: { marks: name } })),
+    onSuccess: (mine) => {
+      queries.setQueryData(["me"], mine);
+      // Statements are told anew in the marks now read.
+      return queries.invalidateQueries({ queryKey: ["case"] });
+    },
+  });
+  return (
+    <Choice
+      name="Numbers are written"
+      value={me.marks}
+      shown={inMarks(SAMPLE, marks)}
+      options={words.marks.map((each) => ({ value: each.name, label: inMarks(SAMPLE, each) }))}
+      onChoose={(name) => choose.mutate(name as MarksWord["name"])}
+      className="text-sm"
+    />
+  );
+}
+
+function Header() {
+  const { me } = useDesk();
+  const [theme, toggleTheme] = useTheme();
+  const [keysOpen, setKeysOpen] = useState(false);
+  const navigate = useNavigate();
+  const start = useStartCase();
+  const keys = useMemo(
+    () => [
+      { key: "c", run: () => void navigate("/") },
+      { key: "n", run: () => start.mutate() },
+      { key: "t", run: toggleTheme },
+      { key: "h", run: () => setKeysOpen((open) => !open) },
+    ],
+    [navigate, start, toggleTheme],
+  );
+  useKeys(keys);
+  return (
+    <header className="border-b border-rule bg-sheet">
+      <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 sm:px-8">
+        <NavLink to="/" className="font-serif text-xl font-semibold">
+          zephyrant<span className="text-choice">~</span>
+        </NavLink>
+        <nav aria-label="Main">
+          <NavLink
+            to="/"
+            className={({ isActive }) => (isActive ? "font-semibold" : "text-soft hover:text-ink")}
+          >
+            Cases
+          </NavLink>
+        </nav>
+        <div className="ml-auto flex items-center gap-4 text-sm text-soft">
+          <span className="hidden sm:inline">{me.name}</span>
+          <MarksChoice />
+          <button onClick={() => setKeysOpen(true)} className="hover:text-ink">
+            Keys
+          </button>
+          <button onClick={toggleTheme} className="hover:text-ink">
+            {theme === "light" ? "Dark" : "Light"}
+          </button>
+        </div>
+      </div>
+      <KeysSheet open={keysOpen} onOpen={setKeysOpen} />
+    </header>
+  );
+}
+
+export function Shell() {
+  return (
+    <DeskProvider>
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-2"
+      >
+        To the page itself
+      </a>
+      <Header />
+      <div id="main" tabIndex={-1} className="outline-none">
+        <Outlet />
+      </div>
+    </DeskProvider>
+  );
+}

@@ -1,0 +1,50 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { ask, client, type CaseOpened, type Statement } from "../api/client";
+import { useDesk } from "./settings";
+
+function useOpened() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  return (opened: CaseOpened) => {
+    queries.setQueryData(["case", opened.id], opened);
+    void queries.invalidateQueries({ queryKey: ["cases"] });
+    void navigate(`/cases/${opened.id}`);
+  };
+}
+
+/** A new case: blank, the payment asked for. */
+export function useStartCase() {
+  const { me } = useDesk();
+  const blank = {
+    marks: me.marks,
+    name: "",
+    currency: "EUR",
+    payment: "?",
+    balance: "0",
+  } as Statement;
+  const opened = useOpened();
+  return useMutation({
+    mutationFn: () => ask(client.POST("/api/cases", { body: blank })),
+    onSuccess: opened,
+  });
+}
+
+/** A new case from a loan document. */
+export function useOpenDocument() {
+  const opened = useOpened();
+  return useMutation({
+    // The file goes as it is: the server reads its numbers exactly and says what is wrong.
+    mutationFn: async (file: File) => {
+      const text = await file.text();
+      return ask(
+        client.POST("/api/cases/open", {
+          body: text as never,
+          bodySerializer: (body) => body as unknown as string,
+          headers: { "Content-Type": "application/json" },
+        }),
+      );
+    },
+    onSuccess: opened,
+  });
+}
