@@ -86,7 +86,7 @@ def term(count: int, every: Frequency) -> str:
     if months.denominator > 2:
         return f"{float(Fraction(count, each)):.2f} years"
     whole, half = divmod(months, 1)
-    spoken = ([number_of(years, "year")] if years else []) + (
-        [number_of(int(whole), "month")] if whole else []
+    over_a_year = (
+        number_of(f"{int(whole) or ''}½", "month") if half else number_of(int(whole), "month")
     )
-    return " ".join(spoken) + (" and a half" if spoken else "half a month") * bool(half)
+    return f"{number_of(years, 'year')} {over_a_year}" if years else over_a_year

@@ -262,7 +262,7 @@ def _rate(loan: Loan, terms: Terms) -> Found:
     lent, paid_later = terms.principal, count
     if terms.timing == "in-advance":
         lent, paid_later = lent - terms.payment, count - 1
-    if reason := _no_rate(loan, terms, lent):
+    if reason := _no_rate(loan, terms, lent, paid_later):
         return Found((), reason)
 
     def value_and_slope(exponent: Decimal) -> tuple[Decimal, Decimal]:
@@ -280,15 +280,18 @@ def _rate(loan: Loan, terms: Terms) -> Found:
     return Found((told(percent),), None, periodic)
 
 
-def _no_rate(loan: Loan, terms: Terms, lent: Decimal) -> Sentence | None:
-    """Why no rate fits, where none does; `lent` is what is owed after a payment at once."""
+def _no_rate(loan: Loan, terms: Terms, lent: Decimal, paid_later: int) -> Sentence | None:
+    """Why no rate fits, where none does.
+
+    `lent` is what is owed after a payment at once, `paid_later` the number of those that follow.
+    """
     money = {
         "principal": Money(terms.principal, loan.decimals),
         "payment": Money(terms.payment, loan.decimals),
         "balance": Money(terms.balance, loan.decimals),
     }
     repaid = terms.payment or terms.balance
-    later = terms.balance or (terms.payment if (terms.count or 1) > 1 else Decimal(0))
+    later = terms.balance or (terms.payment if paid_later else Decimal(0))
     if not terms.principal:
         text = (
             "Nothing is lent, so no rate explains what is repaid."

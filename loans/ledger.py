@@ -114,21 +114,18 @@ def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
         interest_on = _interest_rule(stretch.rate, rule.interest_step)
         for number in range(stretch.first, _last_number(stretch) + 1):
             due = opening if in_advance else opening + interest_on(opening)
-            paid = payment
-            if due <= payment:
+            paid, rest = payment, due - payment
+            closing = rest + interest_on(rest) if in_advance and rest > 0 else rest
+            last = _is_last(number, end, opening, closing, balance, falls=falls)
+            if last and not rule.absorbs:
+                kept = _before_interest(balance, stretch.rate) if in_advance else balance
+                paid, closing = _rounded(due - kept, cash_step), balance
+            elif rest <= 0:
                 if balance:
                     raise NeverSettlesError
                 paid, closing = _rounded(due, cash_step), 0
-            else:
-                rest = due - payment
-                closing = rest + interest_on(rest) if in_advance else rest
-                if _is_last(number, end, opening, closing, balance, falls=falls):
-                    if rule.absorbs:
-                        closing = _rounded(closing, cash_step)
-                    else:
-                        kept = _before_interest(balance, stretch.rate) if in_advance else balance
-                        paid, closing = _rounded(due - kept, cash_step), balance
-                    balance = closing
+            elif last:
+                closing = balance = _rounded(closing, cash_step)
             if paid < 0 or closing > most:
                 raise NeverSettlesError
             yield Row(number, opening, paid + closing - opening, opening - closing, paid, closing)

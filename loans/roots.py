@@ -7,6 +7,7 @@ from .figures import DIGITS, precise
 
 #: Newton's steps needed stay below this for every loan the document allows.
 _MOST_STEPS = 400
+_NOISE = Decimal("1e-8")
 
 
 def root_of_falling_convex(
@@ -21,12 +22,16 @@ def root_of_falling_convex(
     at = Decimal(0)
     for digits, enough in ((28, 12), (DIGITS + 30, DIGITS - 5)):
         with precise(digits):
+            before = None
             for _ in range(_MOST_STEPS):
                 value, slope = value_and_slope(at)
                 step = value / slope
                 at -= step
-                if not step or step.adjusted() < min(0, at.adjusted()) - enough:
+                # Below `_NOISE` a step that does not shrink is rounding, not approach.
+                settled = before is not None and abs(step) < _NOISE and abs(step) >= before
+                if settled or not step or step.adjusted() < -enough:
                     break
+                before = abs(step)
             else:
                 raise ArithmeticError("Newton's method did not settle")
     return at

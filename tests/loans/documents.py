@@ -1,0 +1,94 @@
+"""Documents the tests start from, and strategies that make others."""
+
+from typing import Any
+
+from hypothesis import strategies as st
+
+import loans
+from loans import Answer, Loan
+
+PRESS: dict[str, Any] = {
+    "zephyrant": "loan/1",
+    "name": "Cider press",
+    "currency": "EUR",
+    "principal": "48250.00",
+    "rate": {"percent": "6.35", "quoted": "nominal", "compounding": "half-year"},
+    "count": 60,
+    "payment": "?",
+}
+
+PERIODS = {
+    "year": 1,
+    "half-year": 2,
+    "quarter": 4,
+    "two-months": 6,
+    "month": 12,
+    "half-month": 24,
+    "four-weeks": 13,
+    "two-weeks": 26,
+    "week": 52,
+    "day": 365,
+}
+
+
+def document(**changes: Any) -> dict[str, Any]:
+    """The press loan with other figures; a figure of None is left out."""
+    return {name: value for name, value in {**PRESS, **changes}.items() if value is not None}
+
+
+def loan(**changes: Any) -> Loan:
+    return loans.check(document(**changes))
+
+
+def solve(**changes: Any) -> Answer:
+    return loans.solve(loan(**changes))
+
+
+def errors_of(content: object) -> list[tuple[str, str]]:
+    """Field and sentence of everything wrong with a document; empty where nothing is."""
+    try:
+        loans.check(content)
+    except loans.NotALoan as wrong:
+        return [(error.field, error.message) for error in wrong.errors]
+    return []
+
+
+def decimals(least: int, most: int, places: int) -> st.SearchStrategy[str]:
+    """Decimal strings between two whole numbers."""
+    return st.decimals(least, most, places=places).map(lambda value: f"{value:f}")
+
+
+money = decimals(1_000, 2_000_000, 2)
+percents = decimals(0, 40, 3) | decimals(-5, 3, 4)
+quotes = st.one_of(
+    st.fixed_dictionaries(
+        {
+            "percent": percents,
+            "quoted": st.just("nominal"),
+            "compounding": st.sampled_from([*PERIODS, "continuous", 7, 100]),
+        }
+    ),
+    st.fixed_dictionaries(
+        {"percent": percents, "quoted": st.sampled_from(["effective", "continuous"])}
+    ),
+    st.fixed_dictionaries(
+        {"percent": decimals(-1, 4, 5), "quoted": st.just("periodic")},
+    ),
+)
+
+
+@st.composite
+def regular(draw: st.DrawFn) -> dict[str, Any]:
+    """A regular loan whose payment is asked for and exists: the balloon stays below the amount."""
+    principal = draw(money)
+    share = draw(st.integers(0, 60))
+    balloon = int(float(principal) * share / 100)
+    return document(
+        principal=principal,
+        rate=draw(quotes),
+        count=draw(st.integers(1, 420)),
+        every=draw(st.sampled_from([*PERIODS, 5])),
+        timing=draw(st.sampled_from(["in-arrears", "in-advance"])),
+        balance=str(balloon),
+        currency=draw(st.sampled_from(["EUR", "CHF", "USD"])),
+    )

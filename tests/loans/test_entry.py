@@ -1,0 +1,173 @@
+"""What people type, and how it is read."""
+
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from loans import MARKS
+from loans.entry import (
+    Reading,
+    Statement,
+    read_amount,
+    read_count,
+    read_percent,
+    remark,
+    restate,
+    work,
+)
+
+from .documents import loan
+
+POINT, COMMA, SPACE = MARKS["comma-point"], MARKS["point-comma"], MARKS["space-comma"]
+
+
+class Entries(TestCase):
+    def reads(self, reading: Reading, value: str | None, other: str | None = None) -> None:
+        self.assertEqual((reading.value, reading.other), (value, other), reading)
+        if value is None:
+            self.assertTrue(reading.error)
+
+    def test_amounts(self) -> None:
+        cases: list[tuple[str, Any, str | None, str | None]] = [
+            ("48,250", POINT, "48250", None),
+            ("48250.00", POINT, "48250", None),
+            ("48,250.00", POINT, "48250", None),
+            ("48 250", POINT, "48250", None),
+            ("48’250.50", POINT, "48250.5", None),
+            ("48k", POINT, "48000", None),
+            ("1.2m", POINT, "1200000", None),
+            ("1.2 million", POINT, "1200000", None),
+            ("EUR 48,250", POINT, "48250", None),
+            ("€48k", POINT, "48000", None),
+            ("1,5", POINT, "1.5", "15.00"),
+            ("1.5", COMMA, "1.5", "15,00"),
+            ("1,5", COMMA, "1.5", None),
+            ("48.250", COMMA, "48250", None),
+            ("48.250", POINT, "48.25", "48,250.00"),
+            ("48,250", SPACE, "48.25", "48\xa0250,00"),
+            ("48.250,75", POINT, "48250.75", None),
+            ("1,234,567", POINT, "1234567", None),
+            ("-500", POINT, "-500", None),
+            ("(500)", POINT, "-500", None),
+            (".5", POINT, "0.5", None),
+            ("0", POINT, "0", None),
+            (" ? ", POINT, "?", None),
+            ("", POINT, None, None),
+            ("a lot", POINT, None, None),
+            ("12,34,56", POINT, None, None),
+            ("1..2", POINT, None, None),
+            ("1e9", POINT, None, None),
+            ("NaN", POINT, None, None),
+            ("Infinity", POINT, None, None),
+            ("9" * 100, POINT, None, None),
+            ("<script>", POINT, None, None),
+        ]
+        for typed, marks, value, other in cases:
+            with self.subTest(typed=typed, marks=marks):
+                self.reads(read_amount(typed, marks, "EUR"), value, other)
+
+    def test_percents(self) -> None:
+        cases: list[tuple[str, Any, str | None, str | None]] = [
+            ("6.35", POINT, "6.35", None),
+            ("6.35 %", POINT, "6.35", None),
+            ("6,35", COMMA, "6.35", None),
+            ("6 3/8", POINT, "6.375", None),
+            ("6-3/8", POINT, "6.375", None),
+            ("6⅜", POINT, "6.375", None),
+            ("7/8", POINT, "0.875", None),
+            ("635 bp", POINT, "6.35", None),
+            ("-0.5", POINT, "-0.5", None),
+            ("1,5", POINT, "1.5", "15"),
+            ("6.375", COMMA, "6.375", "6.375"),
+            ("6/0", POINT, None, None),
+            ("six", POINT, None, None),
+        ]
+        for typed, marks, value, other in cases:
+            with self.subTest(typed=typed, marks=marks):
+                self.reads(read_percent(typed, marks), value, other)
+
+    def test_counts(self) -> None:
+        cases: list[tuple[str, Any, str | None]] = [
+            ("60", "month", "60"),
+            ("1,040", "week", "1040"),
+            ("5 years", "month", "60"),
+            ("5y", "quarter", "20"),
+            ("5y6m", "month", "66"),
+            ("5 years 6 months", "half-year", "11"),
+            ("5 years and 6 months", "month", "66"),
+            ("18 months", "month", "18"),
+            ("2.5 years", "month", "30"),
+            ("20 quarters", "month", "60"),
+            ("52 weeks", "two-weeks", "26"),
+            ("60 payments", "month", "60"),
+            ("5y1m", "quarter", None),
+            ("five years", "month", None),
+            ("5 furlongs", "month", None),
+            ("", "month", None),
+        ]
+        for typed, every, value in cases:
+            with self.subTest(typed=typed, every=every):
+                self.reads(read_count(typed, POINT, every), value)
+
+    @given(st.text(max_size=60))
+    def test_nothing_typed_breaks_it(self, typed: str) -> None:
+        for reading in (
+            read_amount(typed, POINT, "EUR"),
+            read_percent(typed, COMMA),
+            read_count(typed, SPACE, "month"),
+        ):
+            self.assertTrue(reading.error or reading.value is not None)
+
+    @given(
+        st.decimals(0, 10**9, places=2),
+        st.sampled_from(["comma-point", "point-comma", "space-comma", "apostrophe-point"]),
+    )
+    def test_what_is_shown_back_reads_the_same(self, value: Any, name: Any) -> None:
+        text = MARKS[name].amount(value, 2)
+        again = read_amount(text, MARKS[name], "EUR")
+        self.assertEqual(MARKS[name].amount(value, 2), again.text)
+        self.assertIsNone(again.other)
+
+
+class Statements(TestCase):
+    PRESS = Statement(
+        principal="48,250", percent="6.35", compounding="half-year", count="5y", payment="?"
+    )
+
+    def test_worked(self) -> None:
+        worked = work(self.PRESS)
+        assert worked.answer
+        self.assertEqual(worked.answer.value, "938.82")
+        self.assertEqual(worked.readings["count"].note, "5y = 60 monthly payments.")
+
+    def test_every_mistake_at_its_field(self) -> None:
+        wrong = self.PRESS.model_copy(update={"principal": "lots", "percent": "", "count": "0"})
+        worked = work(wrong)
+        self.assertEqual(
+            {error.field for error in worked.errors}, {"principal", "rate.percent", "count"}
+        )
+        self.assertIsNone(worked.answer)
+
+    def test_sentences_speak_in_the_readers_marks(self) -> None:
+        german = remark(
+            self.PRESS.model_copy(update={"payment": "1.000", "count": "?"}), "point-comma"
+        )
+        self.assertEqual((german.principal, german.percent), ("48.250,00", "6,35"))
+        never = work(german.model_copy(update={"payment": "252,01"}))
+        assert never.answer
+        self.assertIn("252,01 or less never repays", never.answer.reason or "")
+
+    def test_other_marks_keep_what_cannot_be_read(self) -> None:
+        half = remark(self.PRESS.model_copy(update={"principal": "48,25o"}), "point-comma")
+        self.assertEqual(half.principal, "48,25o")
+
+    def test_a_document_restated_is_the_same_document(self) -> None:
+        stated = loan(balance="1234.5", rounding={"payment": "up"})
+        for name in ("comma-point", "point-comma"):
+            again = work(restate(stated, name))
+            self.assertEqual(again.errors, ())
+            self.assertEqual(work(restate(stated, name)).answer, work(restate(stated, name)).answer)
+            assert again.answer
+            self.assertEqual(again.answer.unknown, "payment")
