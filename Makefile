@@ -66,7 +66,7 @@ core: setup
 	$(LOCAL) $(MANAGE) test tests.loans tests.desk --parallel 2
 
 browser: setup chromium
-	$(LOCAL) $(MANAGE) test tests.browser
+	$(LOCAL) ZEPHYRANT_TEST_DATABASE=build/test.sqlite3 $(MANAGE) test tests.browser --noinput
 
 test: check core browser
 

@@ -28,11 +28,7 @@ class StrictParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
         """Whatever JSON the body holds."""
-        try:
-            return loans.parse(request.body)
-        except RequestDataTooBig:
-            message = "This is too long for a loan document: at most one million bytes."
-            raise NotALoan([FieldError(field="", message=message)]) from None
+        return loans.parse(request.body)
 
 
 api = NinjaAPI(
@@ -61,6 +57,12 @@ def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
     if isinstance(error.__cause__, NotALoan):
         return _errors(422, *error.__cause__.errors)
     return _errors(error.status_code, FieldError(field="", message=str(error)))
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+    message = "This is too long for a loan document: at most one million bytes."
+    return _errors(422, FieldError(field="", message=message))
 
 
 @api.exception_handler(AuthenticationError)
@@ -230,7 +232,8 @@ def save_case(
 ) -> CaseOpened | tuple[int, Conflict]:
     """The case saved, unless it was saved by someone else meanwhile."""
     try:
-        return _opened(cases.save(_case(request, case_id), kept.statement, kept.version), request)
+        saved = cases.save(_case(request, case_id), kept.statement, kept.version)
+        return _opened(saved, request)
     except cases.ChangedMeanwhileError as error:
         message = "This case was changed meanwhile."
         return 409, Conflict(

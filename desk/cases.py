@@ -4,7 +4,7 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import F
+from django.shortcuts import get_object_or_404
 from typing_extensions import TypedDict
 
 from loans import MarksName
@@ -68,14 +68,14 @@ def save(case: Case, statement: Statement, version: int) -> Case:
     Where the statement is not a whole document yet, the last whole one stays.
     """
     worked = work(statement)
-    changes = _kept(statement, worked)
+    # The transaction holds the write lock from its start (see DATABASES): none saves between.
+    kept = get_object_or_404(Case, pk=case.pk)
+    if kept.version != version:
+        raise ChangedMeanwhileError(kept)
+    for name, value in _kept(statement, worked).items():
+        setattr(kept, name, value)
     if worked.document is not None:
-        changes["document"] = worked.document
-    saved = Case.objects.filter(pk=case.pk, version=version).update(version=F("version") + 1)
-    case.refresh_from_db()
-    if not saved:
-        raise ChangedMeanwhileError(case)
-    for name, value in changes.items():
-        setattr(case, name, value)
-    case.save()
-    return case
+        kept.document = worked.document
+    kept.version += 1
+    kept.save()
+    return kept

@@ -1,6 +1,7 @@
 """A document solved: the figure found, the loan to the cent, its working and its proof."""
 
 from decimal import Decimal
+from functools import cache
 from typing import Final
 
 from pydantic import BaseModel, ConfigDict
@@ -289,7 +290,8 @@ def _money(unit: Unit, units: int) -> Money:
 
 
 def _rows_told(laid: Schedule) -> list[RowTold]:
-    write = laid.unit.write
+    # A row opens where the last closed and most payments are alike: each is written once.
+    write = cache(laid.unit.write)
     return [
         {
             "number": number,

@@ -363,7 +363,7 @@ def _sentence(error: ErrorDetails) -> str:
     if kind == "extra_forbidden":
         return f"Unknown key {_quoted(error['loc'][-1])}: the loan document has none of this name."
     if kind == "literal_error":
-        given = error["input"]
+        given = error.get("input")
         said = _quoted(given) if isinstance(given, str | int | Decimal) else "This"
         return f"{said} is not known here. Write {context['expected']}."
     if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):

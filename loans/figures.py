@@ -4,8 +4,7 @@ Rates and unrounded amounts are `Decimal` under `PRECISE`; money in a schedule i
 number of the smallest unit it is kept in, so that sums are exact.
 """
 
-from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from decimal import (
     ROUND_CEILING,
@@ -18,7 +17,8 @@ from decimal import (
     Overflow,
     localcontext,
 )
-from typing import Literal
+from functools import cache
+from typing import Final, Literal
 
 #: Digits kept in every unrounded computation: twice what is ever shown.
 DIGITS = 60
@@ -30,23 +30,28 @@ UNROUNDED_PLACES = 20
 Cash = Literal["nearest", "up", "none"]
 
 
-@contextmanager
-def precise(digits: int = DIGITS) -> Iterator[None]:
-    """A decimal context of `digits` digits for unrounded computation."""
-    context = Context(
+@cache
+def _context(digits: int) -> Context:
+    return Context(
         prec=digits,
         rounding=ROUND_HALF_EVEN,
         Emin=-999_999_999,
         Emax=999_999_999,
         traps=[InvalidOperation, DivisionByZero, Overflow],
     )
-    with localcontext(context):
-        yield
+
+
+def precise(digits: int = DIGITS) -> AbstractContextManager[Context]:
+    """A decimal context of `digits` digits for unrounded computation."""
+    return localcontext(_context(digits))
+
+
+_TOLD: Final = Context(prec=DIGITS_TOLD, rounding=ROUND_HALF_EVEN)
 
 
 def told(value: Decimal) -> Decimal:
     """`value` to the digits it is told with; what lies beyond them is noise, not mathematics."""
-    return Context(prec=DIGITS_TOLD, rounding=ROUND_HALF_EVEN).plus(value)
+    return _TOLD.plus(value)
 
 
 def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
@@ -109,11 +114,14 @@ class Unit:
 
     def write(self, units: int) -> str:
         """So many units as a decimal string, with the currency's decimals at least."""
-        if self.places == 0:
+        places = self.places
+        if not places:
             return str(units)
-        whole, part = divmod(abs(units), 10**self.places)
-        sign = "-" if units < 0 else ""
-        digits = f"{part:0{self.places}d}"
-        if self.places > self.shown:
-            digits = digits.rstrip("0").ljust(self.shown, "0")
-        return f"{sign}{whole}.{digits}" if digits else f"{sign}{whole}"
+        digits = str(units)
+        if units < 0 or len(digits) <= places:
+            sign = "-" if units < 0 else ""
+            digits = sign + str(abs(units)).rjust(places + 1, "0")
+        if places > self.shown:
+            part = digits[-places:].rstrip("0").ljust(self.shown, "0")
+            return f"{digits[:-places]}.{part}" if part else digits[:-places]
+        return f"{digits[:-places]}.{digits[-places:]}"

@@ -3,6 +3,7 @@
 from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
+from math import log10
 from typing import Literal, NamedTuple
 
 from . import clock, closed_form
@@ -86,9 +87,8 @@ def payable_percent(solution: Decimal) -> Decimal:
 
 def digits_for(terms: Terms) -> int:
     """Digits that keep an unrounded roll exact to `DIGITS` through the growth of its balance."""
-    growth = abs(float(1 + terms.rate)) or 1e-300
-    periods = terms.count or 0
-    return DIGITS + 10 + min(_MOST_EXTRA_DIGITS, int(abs(Decimal(growth).log10() * periods)))
+    growth = max(float(1 + terms.rate), 1e-300)
+    return DIGITS + 10 + min(_MOST_EXTRA_DIGITS, int(abs(log10(growth) * (terms.count or 0))))
 
 
 def find(loan: Loan) -> Found:

@@ -5,6 +5,6 @@ import { defineConfig } from "vite";
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
   plugins: [react(), tailwindcss()],
-  build: { target: "es2022", assetsInlineLimit: 0 },
+  build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 600 },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 }));

@@ -82,6 +82,8 @@ DATABASES = {
             "timeout": 20,
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
         },
+        # In memory where not set; browser tests share a file with the server they drive.
+        "TEST": {"NAME": os.environ.get("ZEPHYRANT_TEST_DATABASE")},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

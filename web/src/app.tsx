@@ -1,5 +1,4 @@
 import { createBrowserRouter, Link } from "react-router";
-import { CasePage } from "./case/page";
 import { CasesPage } from "./cases/page";
 import { Shell } from "./shell";
 
@@ -22,7 +21,11 @@ export const router = createBrowserRouter([
     element: <Shell />,
     children: [
       { path: "/", element: <CasesPage /> },
-      { path: "/cases/:id", element: <CasePage /> },
+      {
+        path: "/cases/:id",
+        // Tables and the line come with the first case, not with the list.
+        lazy: async () => ({ Component: (await import("./case/page")).CasePage }),
+      },
       { path: "*", element: <NotHere /> },
     ],
   },

@@ -12,6 +12,8 @@ interface Props {
   nothingAsked: boolean;
   /** What is shown is the answer to what stood here before. */
   stale: boolean;
+  /** The answer to the last keystroke is on its way. */
+  busy: boolean;
   onAsk: (name: FigureName) => void;
   onWorking: () => void;
 }
@@ -71,7 +73,12 @@ function useHeadline(answer: Answer, statement: Statement): [string, string, str
   }
 }
 
-function Solved({ answer, statement, onWorking }: Omit<Props, "answer"> & { answer: Answer }) {
+function Solved({
+  answer,
+  statement,
+  stale,
+  onWorking,
+}: Omit<Props, "answer"> & { answer: Answer }) {
   const { marks } = useDesk();
   const [named, figure, unit] = useHeadline(answer, statement);
   const { totals, proof } = answer;
@@ -83,7 +90,9 @@ function Solved({ answer, statement, onWorking }: Omit<Props, "answer"> & { answ
         {named}
       </p>
       <p className="flex flex-wrap items-baseline gap-x-3">
-        <output className="text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all">
+        <output
+          className={`text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all ${stale ? "text-soft" : ""}`}
+        >
           {figure}
         </output>
         <span className="text-xl text-soft">{unit}</span>
@@ -126,7 +135,7 @@ function Solved({ answer, statement, onWorking }: Omit<Props, "answer"> & { answ
 
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
-  const { answer, nothingAsked, stale, onAsk, statement } = props;
+  const { answer, nothingAsked, stale, busy, onAsk, statement } = props;
   if (nothingAsked)
     return (
       <section aria-label="Answer">
@@ -159,9 +168,14 @@ export function AnswerPanel(props: Props) {
     <section
       aria-label="Answer"
       aria-live="polite"
-      aria-busy={stale}
-      className={`transition-opacity ${stale ? "opacity-55" : ""}`}
+      aria-busy={busy}
+      className={stale ? "border-l-2 border-dashed border-rule-strong pl-4" : ""}
     >
+      {stale && (
+        <p className="text-sm text-soft">
+          As last found. The statement is not whole now; its answer stands here once it is.
+        </p>
+      )}
       {answer.reason ? (
         <>
           <p className="flex items-center gap-2">

@@ -42,7 +42,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const { keeping, goOnFrom } = useKept(opened, statement);
   const nothingAsked = asked(statement) === null;
   const answer = useLastGood(worked?.answer);
-  const stale = !worked?.answer || !current;
+  const stale = worked !== undefined && !worked.answer;
 
   const change = (changed: Partial<Statement>) => setStatement((now) => ({ ...now, ...changed }));
 
@@ -136,13 +136,14 @@ function Opened({ opened }: { opened: CaseOpened }) {
             answer={answer}
             nothingAsked={nothingAsked}
             stale={stale}
+            busy={!current}
             onAsk={askFor}
             onWorking={() => setWorkingOpen(true)}
           />
         </div>
       </div>
       {answer && answer.schedule.length > 0 && !nothingAsked && (
-        <div className={stale ? "opacity-55" : ""}>
+        <div aria-busy={stale || !current}>
           <LoanLine answer={answer} statement={statement} />
           <Schedule answer={answer} />
         </div>
@@ -176,6 +177,7 @@ export function CasePage() {
         </p>
       </main>
     );
-  if (!opened.data || opened.isFetching) return <p className="p-8 text-soft">Opening the case …</p>;
+  if (!opened.data || opened.isFetching)
+    return <main className="p-8 text-soft">Opening the case …</main>;
   return <Opened key={`${id} ${marks.name} ${opened.data.version}`} opened={opened.data} />;
 }

@@ -102,17 +102,20 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           {error.message}
         </p>
       ))}
-      <p className="mt-3 min-h-11 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
-        {focus ? (
-          <>
-            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]} Type ? to have it found.
-          </>
-        ) : clock ? (
+      <p className="mt-3 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
+        {clock ? (
           <>
             <b className="text-ink">One clock:</b> {clock}
           </>
         ) : (
           "State what is known and put ? where a figure is missing."
+        )}
+      </p>
+      <p className="mt-1.5 min-h-[2.7em] pl-3.5 text-[0.95rem] text-soft">
+        {focus && (
+          <>
+            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]} Type ? to have it found.
+          </>
         )}
       </p>
     </section>

@@ -36,7 +36,7 @@ export function DeskProvider({ children }: { children: ReactNode }) {
       </main>
     );
   }
-  if (!me.data || !words.data) return <p className="p-8 text-soft">Laying out the desk …</p>;
+  if (!me.data || !words.data) return <main className="p-8 text-soft">Laying out the desk …</main>;
   const marks = words.data.marks.find((each) => each.name === me.data.marks);
   if (!marks) throw new Error(`unknown marks ${me.data.marks}`);
   return (

@@ -1,0 +1,270 @@
+"""The main jobs, done as an analyst does them."""
+
+import re
+
+from playwright.sync_api import expect
+
+from desk.models import Case
+
+from .base import BrowserTest
+
+# Payments and counts below were worked out with mpmath from the textbook formula (loan divided by
+# (1 - (1 + i)^-n) / i; n = ln(A / (A - P i)) / ln(1 + i), rounded up), not with the core.
+
+
+class StatingALoan(BrowserTest):
+    def test_from_a_blank_case_to_a_kept_answer(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="New case").click()
+        expect(page.get_by_label("Name of the case")).to_be_focused()
+        page.keyboard.type("Kelp drying floor")
+        page.keyboard.press("Enter")
+        for typed in ("48,250", "6 3/8", "5 years"):
+            page.keyboard.type(typed)
+            page.keyboard.press("Enter")
+        self.answers("941.24")
+        expect(self.figure("Amount lent")).to_have_value("48,250.00")
+        expect(self.figure("Rate")).to_have_value("6.375")
+        expect(self.figure("Number of payments")).to_have_value("60")
+        expect(page.get_by_text("60 payments = 5 years")).to_be_visible()
+        expect(page.get_by_text(re.compile("^Saved"))).to_be_visible()
+        page.reload()
+        self.answers("941.24")
+        page.get_by_role("link", name="Cases", exact=True).click()
+        row = page.get_by_role("link", name="Kelp drying floor")
+        expect(row).to_contain_text("941.24 EUR")
+
+    def test_the_question_mark_moves_and_nothing_is_retyped(self) -> None:
+        self.open("Cider press")
+        self.answers("938.82")
+        self.figure("Rate").fill("?")
+        expect(self.figure("Payment")).to_have_value("938.82")
+        self.answers("6.349864")
+        self.figure("Number of payments").fill("?")
+        expect(self.figure("Rate")).to_have_value("6.3498635478")
+        self.answers("60")
+        self.figure("Amount lent").fill("?")
+        expect(self.figure("Number of payments")).to_have_value("60")
+        self.answers("48,250.00")
+        self.figure("Balance at the end").fill("?")
+        expect(self.figure("Amount lent")).to_have_value("48,250.00")
+
+    def test_the_answer_follows_every_keystroke(self) -> None:
+        self.open("Cider press")
+        field = self.figure("Number of payments")
+        field.fill("")
+        field.press_sequentially("48", delay=20)
+        self.answers("1,139.08")
+        field.press_sequentially("0", delay=20)
+        self.answers("274.53")
+
+    def test_choices_in_the_sentence(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("button", name="Paid at the: end").click()
+        page.get_by_role("menuitemradio", name="start of each month").click()
+        self.answers("933.95")
+        page.get_by_role("button", name="Quoted:").click()
+        page.get_by_role("menuitemradio", name="effective a year").click()
+        expect(page.get_by_text("6.35 % a year, effective =")).to_be_visible()
+        page.get_by_role("button", name="Paid: monthly").click()
+        page.get_by_role("menuitemradio", name="quarterly", exact=True).click()
+        expect(page.get_by_text("60 payments = 15 years")).to_be_visible()
+
+    def test_working_opens_the_steps_and_the_proof(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("button", name="Working").click()
+        sheet = page.get_by_role("dialog")
+        expect(sheet).to_contain_text("A = (P · uⁿ − B) / s")
+        expect(sheet).to_contain_text("The last row closes at")
+        expect(sheet).to_contain_text("938.822994395706607")
+        page.keyboard.press("Escape")
+        expect(sheet).to_be_hidden()
+
+    def test_the_schedule_folds_by_year(self) -> None:
+        page = self.open("Cider press")
+        table = page.get_by_role("table", name="Schedule of payments")
+        expect(table.get_by_role("row").nth(2)).to_contain_text("47,563.19")
+        page.get_by_role("button", name=re.compile("^Year 1 ")).click()
+        expect(table.get_by_role("row").nth(2)).to_contain_text("Year 2")
+        page.get_by_role("button", name="Unfold all years").click()
+        page.keyboard.press("End")
+        expect(table.get_by_text("934.12").first).to_be_visible()
+
+    def test_a_thousand_rows_draw_only_what_is_in_sight(self) -> None:
+        page = self.open("Water turbine")
+        page.get_by_role("button", name="Unfold all years").click()
+        table = page.get_by_role("table", name="Schedule of payments")
+        expect(table).to_have_attribute("aria-rowcount", "1061")
+        self.assertLess(table.get_by_role("row").count(), 120)
+        page.evaluate("scrollTo(0, document.body.scrollHeight)")
+        expect(table.get_by_text("1040", exact=True)).to_be_visible()
+
+    def test_the_cursor_on_the_line_tells(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        line = page.get_by_role("slider", name="Cursor on the line")
+        line.focus()
+        page.keyboard.press("PageUp")
+        expect(line).to_have_attribute("aria-valuetext", "after payment 12: owes 39,767.33")
+        page.keyboard.press("End")
+        expect(line).to_have_attribute("aria-valuetext", "after payment 60: owes 0.00")
+
+
+class BadInput(BrowserTest):
+    def test_each_gets_a_sentence_at_its_field_and_stays_as_typed(self) -> None:
+        page = self.open("Cider press")
+        cases = [
+            ("Amount lent", "a lot", "is not an amount"),
+            ("Amount lent", "-500", "zero or more"),
+            ("Amount lent", "", "Nothing is stated here"),
+            ("Amount lent", "9" * 20, "An amount is below"),
+            ("Rate", "10,000.0", "below 10000 %"),
+            ("Rate", "NaN", "is not a percentage"),
+            ("Number of payments", "2.5", "whole number"),
+            ("Number of payments", "0", "between 1 and 36500"),
+            ("Number of payments", "1000000000", "between 1 and 36500"),
+            ("Balance at the end", "Infinity", "is not an amount"),
+        ]
+        for name, typed, sentence in cases:
+            with self.subTest(name=name, typed=typed):
+                field = self.figure(name)
+                kept = field.input_value()
+                field.fill(typed)
+                expect(page.get_by_role("alert").filter(has_text=sentence)).to_be_visible()
+                expect(field).to_have_value(typed)
+                expect(field).to_have_attribute("aria-invalid", "true")
+                # The last good answer stays while something is wrong.
+                self.answers("938.82")
+                field.fill(kept)
+                expect(page.get_by_role("alert")).to_have_count(0)
+
+    def test_an_entry_that_reads_two_ways_offers_the_other(self) -> None:
+        page = self.open("Cider press")
+        field = self.figure("Rate")
+        field.fill("6,35")
+        expect(page.get_by_text("Read as 6.35.")).to_be_visible()
+        page.get_by_role("button", name="Read as 635 instead").click()
+        expect(field).to_have_value("635")
+
+    def test_nothing_asked(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        self.figure("Payment").fill("950")
+        expect(page.get_by_text("Which one is to be found?")).to_be_visible()
+        page.get_by_role("button", name="Number of payments").click()
+        self.answers("60")
+
+    def test_no_answer_is_told_as_large_as_one(self) -> None:
+        page = self.open("Oyster rafts")
+        expect(page.get_by_text("A payment of 431.33 or less never repays")).to_be_visible()
+        self.figure("Payment").fill("700")
+        self.answers("163")
+
+    def test_a_file_that_is_no_document(self) -> None:
+        page = self.page
+        page.get_by_label("Loan document to open").set_input_files(
+            {"name": "x.json", "mimeType": "application/json", "buffer": b'{"principal": -1}'}
+        )
+        expect(page.get_by_role("alert")).to_contain_text("An amount is zero or more")
+        expect(page.get_by_role("alert")).to_contain_text("currency")
+
+
+class ByKeyboard(BrowserTest):
+    def test_letters_lead_everywhere(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        for key, name in (
+            ("r", "Rate"),
+            ("p", "Payment"),
+            ("b", "Balance at the end"),
+            ("m", "Number of payments"),
+            ("a", "Amount lent"),
+        ):
+            page.keyboard.press(key)
+            expect(self.figure(name)).to_be_focused()
+            page.keyboard.press("Escape")
+        page.keyboard.press("w")
+        expect(page.get_by_role("dialog")).to_contain_text("Proof")
+        page.keyboard.press("Escape")
+        page.keyboard.press("h")
+        expect(page.get_by_role("dialog")).to_contain_text("the list of cases")
+        page.keyboard.press("Escape")
+        page.keyboard.press("c")
+        expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+
+    def test_escape_takes_back_what_was_typed(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.keyboard.press("a")
+        page.keyboard.type("1")
+        page.keyboard.press("Escape")
+        expect(self.figure("Amount lent")).to_have_value("48,250.00")
+
+
+class KeptSafe(BrowserTest):
+    def test_two_windows_on_one_case(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        other = self.window()
+        other.goto(page.url)
+        self.answers("938.82", other)
+        self.figure("Rate", other).fill("6.10")
+        expect(other.get_by_text(re.compile("^Saving|^Saved"))).to_be_visible()
+        self.answers("933.34", other)
+        other.wait_for_timeout(1200)
+        self.figure("Number of payments").fill("48")
+        expect(page.get_by_role("alert").filter(has_text="changed elsewhere")).to_be_visible()
+        page.get_by_role("button", name="Take the other version").click()
+        self.answers("933.34")
+        self.assertEqual(Case.objects.get(name__startswith="Cider").statement["count"], "60")
+
+    def test_offline_and_back(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.context.set_offline(True)
+        self.figure("Amount lent").fill("50,000")
+        expect(page.get_by_text("Trying again")).to_be_visible()
+        page.context.set_offline(False)
+        expect(page.get_by_text(re.compile("^Saved"))).to_be_visible(timeout=15_000)
+        self.assertEqual(Case.objects.get(name__startswith="Cider").document["principal"], "50000")
+
+
+class Looks(BrowserTest):
+    def test_nothing_for_axe_to_object_to(self) -> None:
+        self.accessible()
+        page = self.open("Cider press")
+        self.answers("938.82")
+        self.accessible()
+        page.get_by_role("button", name="Working").click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+        self.accessible()
+        page.keyboard.press("Escape")
+        self.figure("Amount lent").fill("nonsense")
+        expect(page.get_by_role("alert")).to_be_visible()
+        self.accessible()
+
+    def test_nothing_for_axe_to_object_to_in_the_dark(self) -> None:
+        page = self.window(color_scheme="dark")
+        page.goto(self.live_server_url)
+        expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+        self.accessible(page)
+        self.open("Oyster rafts", page)
+        expect(page.get_by_text("never repays")).to_be_visible()
+        self.accessible(page)
+
+    def test_four_hundred_pixels(self) -> None:
+        page = self.window(viewport={"width": 400, "height": 800})
+        page.goto(self.live_server_url)
+        for name in ("Cider press", "Water turbine", "Oyster rafts"):
+            self.open(name, page)
+            expect(page.get_by_text("One clock:")).to_be_visible()
+            wide = page.evaluate("document.documentElement.scrollWidth")
+            self.assertLessEqual(wide, 400, name)
+            page.get_by_role("link", name="Cases", exact=True).click()
+
+    def test_marks_are_a_setting(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("button", name="Numbers are written").click()
+        page.get_by_role("menuitemradio", name="48.250,00").click()
+        expect(self.figure("Amount lent")).to_have_value("48.250,00")
+        self.answers("938,82")

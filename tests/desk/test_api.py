@@ -1,0 +1,164 @@
+"""The API: solving, cases, and what it refuses."""
+
+import json
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.test import Client, TestCase, override_settings
+
+from desk.demo import lay_the_desk
+from desk.models import Case
+from tests.loans.documents import document
+
+PRESS = {
+    "name": "Cider press",
+    "principal": "48,250",
+    "percent": "6.35",
+    "compounding": "half-year",
+    "count": "5y",
+    "payment": "?",
+}
+
+
+class Desk(TestCase):
+    """An analyst signed in."""
+
+    def setUp(self) -> None:
+        self.analyst = User.objects.create_user("ilse")
+        self.client.force_login(self.analyst)
+
+    def send(self, method: str, path: str, content: Any) -> Any:
+        text = content if isinstance(content, str | bytes) else json.dumps(content)
+        return self.client.generic(method, f"/api/{path}", text, "application/json")
+
+    def start(self, **changes: Any) -> dict[str, Any]:
+        return self.send("POST", "cases", {**PRESS, **changes}).json()
+
+
+class Solving(Desk):
+    def test_a_document(self) -> None:
+        answer = self.send("POST", "solve", document())
+        self.assertEqual(answer.status_code, 200)
+        self.assertEqual(answer.json()["value"], "938.82")
+
+    def test_bad_documents_say_where(self) -> None:
+        cases = [
+            (document(principal="?"), ["principal", "payment"]),
+            (document(payment="1"), [""]),
+            (document(principal="-1"), ["principal"]),
+            (document(rate={"percent": "10000"}), ["rate.percent"]),
+            (document(count=10**9), ["count"]),
+            (document(surplus=1), ["surplus"]),
+            (document(currency="EUX"), ["currency"]),
+            ([], [""]),
+            ("nonsense", [""]),
+            ('{"principal": NaN}', [""]),
+            ('{"principal": Infinity}', [""]),
+            ("[" * 100_000, [""]),
+            ('{"a": "' + "x" * 2_000_000 + '"}', [""]),
+            (b"\xff\xfe", [""]),
+        ]
+        for content, fields in cases:
+            with self.subTest(str(content)[:60]):
+                answer = self.send("POST", "solve", content)
+                self.assertEqual(answer.status_code, 422, answer.content[:300])
+                self.assertEqual([error["field"] for error in answer.json()["errors"]], fields)
+
+    def test_a_statement_worked(self) -> None:
+        worked = self.send("POST", "work", PRESS).json()
+        self.assertEqual(worked["answer"]["value"], "938.82")
+        self.assertEqual(worked["readings"]["count"]["value"], "60")
+        wrong = self.send("POST", "work", {**PRESS, "principal": "lots"}).json()
+        self.assertEqual([error["field"] for error in wrong["errors"]], ["principal"])
+
+    def test_openapi_is_served(self) -> None:
+        schema = self.client.get("/api/openapi.json").json()
+        self.assertIn("/api/solve", schema["paths"])
+
+
+class Cases(Desk):
+    def test_kept_and_found_again(self) -> None:
+        started = self.start()
+        opened = self.client.get(f"/api/cases/{started['id']}").json()
+        self.assertEqual(opened["statement"]["principal"], "48,250")
+        self.assertEqual(opened["document"]["principal"], "48250")
+        listed = self.client.get("/api/cases").json()
+        self.assertEqual([case["found"]["value"] for case in listed], ["938.82"])
+
+    def test_saved(self) -> None:
+        started = self.start()
+        statement = {**PRESS, "percent": "6.10"}
+        saved = self.send(
+            "PUT", f"cases/{started['id']}", {"statement": statement, "version": started["version"]}
+        )
+        self.assertEqual(saved.status_code, 200)
+        self.assertEqual(saved.json()["version"], started["version"] + 1)
+        self.assertEqual(saved.json()["document"]["rate"]["percent"], "6.1")
+
+    def test_half_typed_is_kept_beside_the_last_whole_document(self) -> None:
+        started = self.start()
+        half = {**PRESS, "percent": "6.1o"}
+        saved = self.send("PUT", f"cases/{started['id']}", {"statement": half, "version": 1}).json()
+        self.assertEqual(saved["statement"]["percent"], "6.1o")
+        self.assertEqual(saved["document"]["rate"]["percent"], "6.35")
+
+    def test_an_older_version_never_overwrites_a_newer_one(self) -> None:
+        path = f"cases/{self.start()['id']}"
+        first = self.send("PUT", path, {"statement": {**PRESS, "percent": "6"}, "version": 1})
+        second = self.send("PUT", path, {"statement": {**PRESS, "percent": "7"}, "version": 1})
+        self.assertEqual((first.status_code, second.status_code), (200, 409))
+        self.assertEqual(second.json()["kept"]["statement"]["percent"], "6")
+        self.assertEqual(Case.objects.get().statement["percent"], "6")
+
+    def test_a_document_opened(self) -> None:
+        opened = self.send("POST", "cases/open", document())
+        self.assertEqual(opened.status_code, 201)
+        self.assertEqual(opened.json()["statement"]["principal"], "48,250.00")
+
+    def test_marks_are_a_setting_and_statements_follow(self) -> None:
+        started = self.start()
+        self.assertEqual(self.send("PUT", "me", {"marks": "point-comma"}).status_code, 200)
+        opened = self.client.get(f"/api/cases/{started['id']}").json()
+        self.assertEqual(opened["statement"]["principal"], "48.250,00")
+        self.assertEqual(self.send("PUT", "me", {"marks": "roman"}).status_code, 422)
+
+    def test_a_stranger_is_told_nothing(self) -> None:
+        started = self.start()
+        stranger = Client()
+        for path in ("me", "words", "cases", f"cases/{started['id']}"):
+            self.assertEqual(stranger.get(f"/api/{path}").status_code, 401, path)
+        stranger.force_login(User.objects.create_user("odo"))
+        self.assertEqual(stranger.get(f"/api/cases/{started['id']}").status_code, 404)
+        self.assertEqual(stranger.get("/api/cases").json(), [])
+
+    def test_another_sites_request_is_refused(self) -> None:
+        careful = Client(enforce_csrf_checks=True)
+        careful.force_login(self.analyst)
+        refused = careful.post("/api/cases", json.dumps(PRESS), "application/json")
+        self.assertEqual(refused.status_code, 403)
+
+
+class Page(TestCase):
+    def test_headers_keep_scripts_from_elsewhere_out(self) -> None:
+        policy = self.client.get("/")["Content-Security-Policy"]
+        self.assertIn("default-src 'self'", policy)
+        self.assertNotIn("unsafe", policy)
+
+    def test_only_the_demo_seats_whoever_comes(self) -> None:
+        lay_the_desk()
+        self.client.get("/")
+        self.assertEqual(self.client.get("/api/me").status_code, 401)
+        with override_settings(DEMO=True):
+            self.client.get("/")
+        self.assertEqual(self.client.get("/api/me").json()["name"], "Maren Tolliver")
+
+    def test_the_demo_shows_something_different_in_each_case(self) -> None:
+        lay_the_desk()
+        lay_the_desk()
+        found = [case.found for case in Case.objects.all()]
+        self.assertEqual(len(found), 7)
+        self.assertEqual(
+            {each["unknown"] for each in found},
+            {"payment", "principal", "rate", "count", "balance"},
+        )
+        self.assertEqual(len([each for each in found if each["reason"]]), 1)

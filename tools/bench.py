@@ -1,0 +1,224 @@
+"""`make bench`: how fast, as ratios within one run; the machine's mood falls out of a ratio.
+
+Prints one line a measurement: the median, the 95th percentile, and the ratio or bound it is held
+against. Nothing here fails a build: a claim is made with the figures of a run.
+"""
+
+import json
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from decimal import ROUND_HALF_UP, Decimal
+from http.cookiejar import CookieJar
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+
+from playwright.sync_api import sync_playwright  # noqa: E402
+
+import loans  # noqa: E402
+from loans.find import find, payable_terms  # noqa: E402
+from loans.ledger import cash_rule, schedule  # noqa: E402
+from loans.line import lay_out  # noqa: E402
+
+DOCUMENT = {
+    "zephyrant": "loan/1",
+    "name": "Press",
+    "currency": "EUR",
+    "principal": "48250.00",
+    "rate": {"percent": "6.35", "quoted": "nominal", "compounding": "half-year"},
+    "count": 360,
+    "payment": "?",
+}
+PORT = 8977
+
+
+def timed(run: Callable[[], object], rounds: int) -> list[float]:
+    """Milliseconds of each round, after a few that do not count."""
+    for _ in range(5):
+        run()
+    taken = []
+    for _ in range(rounds):
+        begun = time.perf_counter()
+        run()
+        taken.append(1000 * (time.perf_counter() - begun))
+    return taken
+
+
+def median(taken: list[float]) -> float:
+    return statistics.median(taken)
+
+
+def tell(name: str, taken: list[float], note: str = "") -> None:
+    late = sorted(taken)[int(len(taken) * 0.95) - 1]
+    print(f"{name:<58} median {median(taken):8.3f} ms   95 % {late:8.3f} ms   {note}")
+
+
+def bare_loop() -> Decimal:
+    """360 multiplications and roundings, nothing else: what no ledger can be faster than."""
+    owed, rate, cent = Decimal("48250.00"), Decimal("0.005222990783"), Decimal("0.01")
+    for _ in range(360):
+        owed = (owed * rate).quantize(cent, ROUND_HALF_UP) + 48000
+    return owed
+
+
+def core() -> None:
+    text = json.dumps(DOCUMENT)
+    loan = loans.read(text)
+    line = lay_out(payable_terms(loan, find(loan).solutions[0]))
+    rule = cash_rule(line, 2, "nearest", "nearest", absorbs=False)
+    parts: dict[str, Callable[[], object]] = {
+        "bare": bare_loop,
+        "ledger": lambda: schedule(line, rule),
+        "whole": lambda: loans.solve(loans.read(text)).model_dump_json(),
+    }
+    # Turn and turn about, so that a slow moment hits all alike.
+    taken: dict[str, list[float]] = {name: [] for name in parts}
+    for _ in range(30):
+        for name, run in parts.items():
+            taken[name] += timed(run, 5)
+    bare = median(taken["bare"])
+    tell("a bare loop of 360 Decimal products and roundings", taken["bare"])
+    for name, said, bound in (
+        ("ledger", "the ledger, 360 rows to the cent", 4),
+        ("whole", "document in, answer with schedule out (360 payments)", 25),
+    ):
+        ratio = median(taken[name]) / bare
+        tell(said, taken[name], f"{ratio:.1f} x the bare loop (aim: at most {bound})")
+    for unknown in ("principal", "rate", "count", "balance"):
+        asked: dict[str, Any] = {**DOCUMENT, "payment": "301.20", unknown: "?"}
+        if unknown == "rate":
+            asked["rate"] = {**DOCUMENT["rate"], "percent": "?"}  # type: ignore[dict-item]
+        asked_text = json.dumps(asked)
+        tell(
+            f"the same, asking for the {unknown}",
+            timed(lambda text=asked_text: loans.solve(loans.read(text)).model_dump_json(), 60),
+        )
+
+
+def command() -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        names = []
+        for number in range(300):
+            path = Path(folder) / f"{number}.json"
+            path.write_text(json.dumps({**DOCUMENT, "count": 60 + number}))
+            names.append(str(path))
+        begun = time.perf_counter()
+        subprocess.run(
+            [sys.executable, "manage.py", "solve", *names],
+            cwd=ROOT,
+            stdout=subprocess.DEVNULL,
+            check=True,
+        )
+        print(f"solve, 300 documents in one call: {time.perf_counter() - begun:.2f} s in all")
+
+
+def server() -> None:
+    """The demo on gunicorn: server time of `solve`, and keystroke to painted answer."""
+    with tempfile.TemporaryDirectory() as folder:
+        surroundings = {
+            **os.environ,
+            "ZEPHYRANT_HTTPS": "off",
+            "ZEPHYRANT_DEMO": "on",
+            "ZEPHYRANT_DATA": folder,
+        }
+        for job in ("migrate", "lay_demo"):
+            subprocess.run(
+                [sys.executable, "manage.py", job, "-v0"],
+                cwd=ROOT,
+                env=surroundings,
+                check=True,
+            )
+        running = subprocess.Popen(
+            [
+                str(Path(sys.executable).parent / "gunicorn"),
+                "zephyrant.wsgi",
+                "--bind",
+                f"127.0.0.1:{PORT}",
+                "--workers",
+                "2",
+                "--threads",
+                "4",
+                "--no-control-socket",
+                "--log-level",
+                "warning",
+            ],
+            cwd=ROOT,
+            env=surroundings,
+        )
+        try:
+            _endpoint()
+            _keystrokes()
+        finally:
+            running.terminate()
+            running.wait()
+
+
+def _endpoint() -> None:
+    jar = CookieJar()
+    opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+    address = f"http://127.0.0.1:{PORT}"
+    for _ in range(100):
+        try:
+            opener.open(address).read()
+            break
+        except OSError:
+            time.sleep(0.1)
+    token = next(cookie.value for cookie in jar if cookie.name == "csrftoken")
+    body = json.dumps(DOCUMENT).encode()
+
+    def call() -> bytes:
+        request = urllib.request.Request(f"{address}/api/solve", body, method="POST")
+        request.add_header("Content-Type", "application/json")
+        request.add_header("X-CSRFToken", str(token))
+        return bytes(opener.open(request).read())
+
+    tell("the solve endpoint, 360 payments, over loopback", timed(call, 200))
+
+
+def _keystrokes() -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox"]
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        for name in ("Cider press", "Water turbine"):
+            page.goto(f"http://127.0.0.1:{PORT}")
+            page.get_by_role("link", name=name).click()
+            page.locator("output").wait_for()
+            taken = [page.evaluate(_TYPE, str(41_000 + 37 * turn)) for turn in range(60)]
+            tell(f"keystroke to painted answer, debounce of 90 ms in it: {name}", taken[5:])
+        browser.close()
+
+
+# Types a figure as a keystroke does and waits until the changed answer has been painted.
+_TYPE = """
+text => new Promise(resolve => {
+  const field = document.querySelector('[data-figure=principal]');
+  const answer = document.querySelector('output');
+  const before = answer.textContent;
+  field.focus();
+  const begun = performance.now();
+  const watch = new MutationObserver(() => {
+    if (answer.textContent === before) return;
+    watch.disconnect();
+    requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun)));
+  });
+  watch.observe(answer, { childList: true, characterData: true, subtree: true });
+  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, text);
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+})
+"""
+
+
+if __name__ == "__main__":
+    core()
+    command()
+    server()
