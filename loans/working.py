@@ -171,16 +171,22 @@ def _quote_back(loan: Loan, rate: Decimal, solution: Decimal, write: _Writer) ->
     }
 
 
+def _accumulated_formula(loan: Loan, rate: Decimal) -> str:
+    if not rate:
+        return "s = n"
+    return "s = (uⁿ − 1) / i" + (" · (1 + i)" if loan.timing == "in-advance" else "")
+
+
 def _factor_steps(loan: Loan, rate: Decimal, write: _Writer) -> list[Step]:
     by = closed_form.factors(rate, int(loan.count), loan.timing)
     advance = loan.timing == "in-advance"
     shown = write.number(rate)
+    formula = _accumulated_formula(loan, rate)
     if rate:
-        formula = "s = (uⁿ − 1) / i" + (" · (1 + i)" if advance else "")
         numbers = f"({write.number(by.growth)} − 1) / {shown}"
         numbers += f" × {write.number(1 + rate)}" if advance else ""
     else:
-        formula, numbers = "s = n", write.number(Decimal(loan.count))
+        numbers = write.number(Decimal(loan.count))
     return [
         {
             "title": f"What 1 lent grows to in {loan.count} periods",
@@ -232,7 +238,7 @@ def _rate_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
     return {
         "title": f"The rate of one {clock.period(loan.every).noun}: the only one at which the "
         "payments and the balance are worth what is lent",
-        "formula": "P · uⁿ = A · s + B, with u = 1 + i",
+        "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(loan, rate)}",
         "numbers": f"{lent} × {write.number(by.growth)} = {paid} × {write.number(by.accumulated)}"
         f" + {left}",
         "result": f"i = {write.percent(100 * rate)}",

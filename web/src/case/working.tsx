@@ -34,7 +34,7 @@ export function Working({ answer, open, onOpen }: Props) {
                 </h3>
                 <p className="font-serif text-soft italic">{step.formula}</p>
                 <p className="break-words">
-                  {step.numbers} <span aria-label="gives">=</span> <b>{step.result}</b>
+                  {step.numbers} <span aria-hidden>→</span> <b>{step.result}</b>
                 </p>
               </li>
             ))}
