@@ -2,16 +2,16 @@
 
 from typing import Any, Final
 
-from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
 from django.db import transaction
 
 from loans.entry import Statement
 
-from .cases import start
-from .models import Preferences
+from .cases import Content, start
 
 ANALYST: Final = "demo-analyst"
 _NAME: Final = ("Maren", "Tolliver")
+_COLLEAGUE: Final = ("demo-colleague", "Edda", "Quarrie")
 
 #: Each shows something different; the first in the list is the one opened most.
 _CASES: Final[list[dict[str, Any]]] = [
@@ -28,6 +28,8 @@ _CASES: Final[list[dict[str, Any]]] = [
     },
     {
         "name": "Oyster rafts, Skerrow Sound",
+        "tags": ["growers"],
+        "note": "They offer 431 a month. Show them why that never ends.",
         "principal": "72,900.00",
         "percent": "7.10",
         "count": "?",
@@ -45,6 +47,7 @@ _CASES: Final[list[dict[str, Any]]] = [
     },
     {
         "name": "Cold store, Hask Growers",
+        "tags": ["growers", "committee 3 dec"],
         "principal": "186,400.00",
         "percent": "5.85",
         "quoted": "effective",
@@ -63,6 +66,7 @@ _CASES: Final[list[dict[str, Any]]] = [
     },
     {
         "name": "Kiln, Tarn Pottery",
+        "tags": ["workshop"],
         "principal": "17,840.00",
         "percent": "?",
         "quoted": "nominal",
@@ -72,6 +76,8 @@ _CASES: Final[list[dict[str, Any]]] = [
     },
     {
         "name": "Cider press, Orrin & Daughters",
+        "tags": ["workshop", "committee 3 dec"],
+        "note": "Second press, the first is paid off. They ask whether a balloon would help.",
         "principal": "48,250.00",
         "percent": "6.35",
         "compounding": "half-year",
@@ -84,10 +90,16 @@ _CASES: Final[list[dict[str, Any]]] = [
 @transaction.atomic
 def lay_the_desk() -> None:
     """The demo analyst and her cases, anew where none are kept yet."""
-    analyst, _ = get_user_model().objects.get_or_create(
+    analyst, _ = User.objects.get_or_create(
         username=ANALYST, defaults={"first_name": _NAME[0], "last_name": _NAME[1]}
     )
-    Preferences.objects.get_or_create(user=analyst)
+    # Someone to share with; nobody can sign in as her, as she has no password.
+    username, first_name, last_name = _COLLEAGUE
+    User.objects.get_or_create(
+        username=username, defaults={"first_name": first_name, "last_name": last_name}
+    )
     if not analyst.cases.exists():
         for case in _CASES:
-            start(analyst, Statement.model_validate(case))
+            content = {name: case[name] for name in ("note", "tags") if name in case}
+            stated = {name: value for name, value in case.items() if name not in content}
+            start(analyst, Content(statement=Statement.model_validate(stated), **content))

@@ -1,16 +1,22 @@
-"""What is kept: cases and what an analyst prefers."""
+"""What is kept: cases, their revisions and shares, and what an analyst prefers."""
 
 import uuid
+from datetime import timedelta
+from typing import Final
 
 from django.conf import settings
 from django.db import models
+
+#: How long a deleted case can be brought back.
+BIN_KEEPS: Final = timedelta(days=30)
 
 
 class Case(models.Model):
     """A loan an analyst works on.
 
     `statement` is what stands on the page, as typed; `document` the whole loan document last
-    read from it (null until there is one). `found` tells what the list shows of its answer.
+    read from it (null until there is one). `found` tells what the list shows of its answer,
+    `search` is what searching looks through.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -19,18 +25,71 @@ class Case(models.Model):
     )
     name = models.CharField(max_length=200, blank=True)
     statement = models.JSONField()
+    note = models.TextField(blank=True)
+    tags = models.JSONField(default=list)
     document = models.JSONField(null=True)
     found = models.JSONField(null=True)
+    search = models.TextField(blank=True)
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    deleted_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-changed_at"]
-        indexes = [models.Index(fields=["owner", "-changed_at"])]
+        indexes = [
+            models.Index(fields=["owner", "deleted_at", "-changed_at"]),
+            models.Index(fields=["deleted_at"]),
+        ]
 
     def __str__(self) -> str:
         return self.name or "Unnamed case"
+
+
+class Share(models.Model):
+    """A colleague who may read a case, and perhaps change it."""
+
+    case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="shares")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    may_edit = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["case", "user"], name="one_share_each")]
+
+    def __str__(self) -> str:
+        return f"{self.case} for {self.user}"
+
+
+class Revision(models.Model):
+    """A case as it stood: its content, the answer it had and the core that gave it.
+
+    A series of changes to the same figures by one analyst is one revision: `began_at` is its
+    first save, `saved_at` its last.
+    """
+
+    case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+    began_at = models.DateTimeField()
+    saved_at = models.DateTimeField()
+    changed = models.JSONField(default=list)
+    statement = models.JSONField()
+    note = models.TextField(blank=True)
+    tags = models.JSONField(default=list)
+    document = models.JSONField(null=True)
+    answer = models.JSONField(null=True)
+    engine = models.CharField(max_length=60)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [
+            models.UniqueConstraint(fields=["case", "number"], name="revisions_are_numbered")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.case}, revision {self.number}"
 
 
 class Preferences(models.Model):

@@ -1,22 +1,15 @@
 """The one page of the application; everything on it is the front end's."""
 
 from django.conf import settings
-from django.contrib.auth import get_user_model, login
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
-
-from .demo import ANALYST
 
 
 @never_cache
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
-    """The front end. In the demo whoever comes sits down at the demo desk."""
-    if settings.DEMO and not request.user.is_authenticated:
-        analyst = get_user_model().objects.filter(username=ANALYST).first()
-        if analyst:
-            login(request, analyst)
+    """The front end."""
     built = settings.WEB_DIST / "index.html"
     if not built.exists():
         return HttpResponse("The front end is not built: run make setup.", status=503)

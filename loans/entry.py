@@ -223,9 +223,9 @@ def read_percent(typed: str, marks: Marks) -> Reading:
             raise ValueError(text)
         if points:
             return _reading(
-                _Number(number.value.scaleb(-2)), lambda value: marks.number(value, _PLACES)
+                _Number(number.value.scaleb(-2)), lambda value: marks.number(value, _PLACES, 2)
             )
-        return _reading(number, lambda value: marks.number(value, _PLACES))
+        return _reading(number, lambda value: marks.number(value, _PLACES, 2))
 
     return _read(typed, "a percentage", f"{marks.write('6.35')} or 6 3/8", reader)
 
@@ -284,26 +284,29 @@ _FIELDS: Final = {
 
 def work(statement: Statement) -> Worked:
     """A statement read, checked and solved; what is wrong is told at its field."""
-    marks = MARKS[statement.marks]
-    readings = _readings(statement, marks)
+    read = readings(statement)
     errors = [
         FieldError(field=_FIELDS[name], message=reading.error)
-        for name, reading in readings.items()
+        for name, reading in read.items()
         if reading.error
     ]
     try:
-        loan = check(_document(statement, readings))
+        loan = check(_document(statement, read))
     except NotALoan as wrong:
         unread = {error.field for error in errors}
         # A stand-in for an unread entry is nobody's mistake; what else is wrong is.
         errors += [error for error in wrong.errors if error.field not in unread]
-        return Worked(readings=readings, errors=tuple(errors), document=None, answer=None)
+        return Worked(readings=read, errors=tuple(errors), document=None, answer=None)
     if errors:
-        return Worked(readings=readings, errors=tuple(errors), document=None, answer=None)
-    return Worked(readings=readings, errors=(), document=write(loan), answer=solve(loan, marks))
+        return Worked(readings=read, errors=tuple(errors), document=None, answer=None)
+    return Worked(
+        readings=read, errors=(), document=write(loan), answer=solve(loan, MARKS[statement.marks])
+    )
 
 
-def _readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
+def readings(statement: Statement) -> dict[str, Reading]:
+    """How each entry of a statement is read, in its own marks."""
+    marks = MARKS[statement.marks]
     return {
         "principal": read_amount(statement.principal, marks, statement.currency),
         "percent": read_percent(statement.percent, marks),
@@ -313,8 +316,8 @@ def _readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
     }
 
 
-def _document(statement: Statement, readings: dict[str, Reading]) -> dict[str, Any]:
-    value = {name: reading.value or "1" for name, reading in readings.items()}
+def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    value = {name: reading.value or "1" for name, reading in read.items()}
     rate: dict[str, Any] = {"percent": value["percent"], "quoted": statement.quoted}
     if statement.compounding is not None:
         rate["compounding"] = statement.compounding
@@ -346,7 +349,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         name=loan.name,
         currency=loan.currency,
         principal=amount(loan.principal),
-        percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES),
+        percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES, 2),
         quoted=loan.rate.quoted,
         compounding=loan.rate.compounding,
         count=count if isinstance(count, str) else marks.write(str(count)),
@@ -364,8 +367,8 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         return statement
     marks, decimals = MARKS[marks_name], currencies()[statement.currency].decimals
     entries = {}
-    for name, reading in _readings(statement, MARKS[statement.marks]).items():
+    for name, reading in readings(statement).items():
         if reading.value not in (None, UNKNOWN):
-            least = decimals if name in ("principal", "payment", "balance") else 0
+            least = {"percent": 2, "count": 0}.get(name, decimals)
             entries[name] = marks.number(Decimal(reading.value), _PLACES, least)
     return statement.model_copy(update={**entries, "marks": marks_name})

@@ -35,9 +35,9 @@ class Marks(NamedTuple):
             rounded = value.quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
         return self.write(plain(rounded, least_places))
 
-    def percent(self, value: Decimal, places: int = 4) -> str:
+    def percent(self, value: Decimal, places: int = 4, least_places: int = 2) -> str:
         """A percentage with its sign: "6.35 %"."""
-        return f"{self.number(value, places)} %"
+        return f"{self.number(value, places, least_places)} %"
 
 
 MarksName = Literal["plain", "comma-point", "point-comma", "space-comma", "apostrophe-point"]
@@ -69,10 +69,11 @@ class Percent(NamedTuple):
 
     value: Decimal
     places: int = 4
+    least_places: int = 4
 
     def say(self, marks: Marks) -> str:
         """As it stands in the sentence."""
-        return marks.percent(self.value, self.places)
+        return marks.percent(self.value, self.places, self.least_places)
 
 
 class Number(NamedTuple):

@@ -67,7 +67,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None
     effective = "" if loan.rate.quoted == "effective" else " = {effective} a year, effective"
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
-        percent=Percent(percent),
+        percent=Percent(percent, least_places=2),
         quoted=quoted_in_words(loan),
         periodic=Percent(rates.periodic),
         effective=Percent(rates.effective),

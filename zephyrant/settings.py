@@ -8,6 +8,7 @@ ZEPHYRANT_DEMO   "on" for the demo desk with its one analyst
 
 import os
 import secrets
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -42,10 +43,13 @@ DEBUG = False
 ALLOWED_HOSTS = os.environ.get("ZEPHYRANT_HOSTS", "localhost,127.0.0.1").split(",")
 
 INSTALLED_APPS = [
+    "django.contrib.admin",
     "django.contrib.auth",
     "django.contrib.contenttypes",
+    "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "ninja",
     "desk",
@@ -59,8 +63,22 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
+
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+# Five wrong passwords for one name from one address close that door for a quarter of an hour.
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "desk.throttle.too_many_attempts"
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
 
 ROOT_URLCONF = "zephyrant.urls"
 WSGI_APPLICATION = "zephyrant.wsgi.application"
@@ -69,7 +87,13 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "APP_DIRS": True,
-        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
     }
 ]
 

@@ -1,5 +1,6 @@
-"""Where requests go: the API, else the one page of the application."""
+"""Where requests go: the API, the administration, else the one page of the application."""
 
+from django.contrib import admin
 from django.urls import path, re_path
 
 from desk.api import api
@@ -7,5 +8,6 @@ from desk.page import page
 
 urlpatterns = [
     path("api/", api.urls),
-    re_path(r"^(?!api/|static/).*$", page, name="page"),
+    path("admin/", admin.site.urls),
+    re_path(r"^(?!api/|static/|admin/).*$", page, name="page"),
 ]

@@ -47,9 +47,7 @@ class BrowserTest(StaticLiveServerTestCase):
     def setUp(self) -> None:
         lay_the_desk()
         self.complaints: list[str] = []
-        self.page = self.window()
-        self.page.goto(self.live_server_url)
-        expect(self.page.get_by_role("heading", name="Cases")).to_be_visible()
+        self.page = self.at_the_desk()
 
     def tearDown(self) -> None:
         self.assertEqual(self.complaints, [], "the browser's console complained")
@@ -71,10 +69,18 @@ class BrowserTest(StaticLiveServerTestCase):
         )
         return page
 
+    def at_the_desk(self, **options: Any) -> Page:
+        """A window whose analyst has entered the demo desk."""
+        page = self.window(**options)
+        page.goto(self.live_server_url)
+        page.get_by_role("button", name="Enter the demo desk").click()
+        expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+        return page
+
     def open(self, name: str, page: Page | None = None) -> Page:
         """A case of the desk, by its name."""
         page = page or self.page
-        page.get_by_role("link", name=name).click()
+        page.get_by_role("list", name="Cases").get_by_role("link", name=name).click()
         expect(page.get_by_label("Name of the case")).to_be_visible()
         return page
 

@@ -4,8 +4,6 @@ import re
 
 from playwright.sync_api import expect
 
-from desk.models import Case
-
 from .base import BrowserTest
 
 # Payments and counts below were worked out with mpmath from the textbook formula (loan divided by
@@ -30,8 +28,9 @@ class StatingALoan(BrowserTest):
         expect(page.get_by_text(re.compile("^Saved"))).to_be_visible()
         page.reload()
         self.answers("941.24")
-        page.get_by_role("link", name="Cases", exact=True).click()
-        row = page.get_by_role("link", name="Kelp drying floor")
+        page.get_by_role("navigation").get_by_role("link", name="Cases").click()
+        row = page.get_by_role("list", name="Cases")
+        row = row.get_by_role("link", name="Kelp drying floor")
         expect(row).to_contain_text("941.24 EUR")
 
     def test_the_question_mark_moves_and_nothing_is_retyped(self) -> None:
@@ -40,14 +39,16 @@ class StatingALoan(BrowserTest):
         self.figure("Rate").fill("?")
         expect(self.figure("Payment")).to_have_value("938.82")
         self.answers("6.349864")
-        self.figure("Number of payments").fill("?")
-        expect(self.figure("Rate")).to_have_value("6.3498635478")
-        self.answers("60")
         self.figure("Amount lent").fill("?")
-        expect(self.figure("Number of payments")).to_have_value("60")
+        expect(self.figure("Rate")).to_have_value("6.3498635478")
         self.answers("48,250.00")
         self.figure("Balance at the end").fill("?")
         expect(self.figure("Amount lent")).to_have_value("48,250.00")
+        # Cents: sixty rounded rows leave four over, and the balance absorbs them.
+        self.answers("0.04")
+        self.figure("Number of payments").fill("?")
+        expect(self.figure("Balance at the end")).to_have_value("0.04")
+        self.answers("60")
 
     def test_the_answer_follows_every_keystroke(self) -> None:
         self.open("Cider press")
@@ -143,8 +144,8 @@ class BadInput(BrowserTest):
         field = self.figure("Rate")
         field.fill("6,35")
         expect(page.get_by_text("Read as 6.35.")).to_be_visible()
-        page.get_by_role("button", name="Read as 635 instead").click()
-        expect(field).to_have_value("635")
+        page.get_by_role("button", name="Read as 635.00 instead").click()
+        expect(field).to_have_value("635.00")
 
     def test_nothing_asked(self) -> None:
         page = self.open("Cider press")
@@ -201,34 +202,6 @@ class ByKeyboard(BrowserTest):
         expect(self.figure("Amount lent")).to_have_value("48,250.00")
 
 
-class KeptSafe(BrowserTest):
-    def test_two_windows_on_one_case(self) -> None:
-        page = self.open("Cider press")
-        self.answers("938.82")
-        other = self.window()
-        other.goto(page.url)
-        self.answers("938.82", other)
-        self.figure("Rate", other).fill("6.10")
-        expect(other.get_by_text(re.compile("^Saving|^Saved"))).to_be_visible()
-        self.answers("933.34", other)
-        other.wait_for_timeout(1200)
-        self.figure("Number of payments").fill("48")
-        expect(page.get_by_role("alert").filter(has_text="changed elsewhere")).to_be_visible()
-        page.get_by_role("button", name="Take the other version").click()
-        self.answers("933.34")
-        self.assertEqual(Case.objects.get(name__startswith="Cider").statement["count"], "60")
-
-    def test_offline_and_back(self) -> None:
-        page = self.open("Cider press")
-        self.answers("938.82")
-        page.context.set_offline(True)
-        self.figure("Amount lent").fill("50,000")
-        expect(page.get_by_text("Trying again")).to_be_visible()
-        page.context.set_offline(False)
-        expect(page.get_by_text(re.compile("^Saved"))).to_be_visible(timeout=15_000)
-        self.assertEqual(Case.objects.get(name__startswith="Cider").document["principal"], "50000")
-
-
 class Looks(BrowserTest):
     def test_nothing_for_axe_to_object_to(self) -> None:
         self.accessible()
@@ -244,17 +217,14 @@ class Looks(BrowserTest):
         self.accessible()
 
     def test_nothing_for_axe_to_object_to_in_the_dark(self) -> None:
-        page = self.window(color_scheme="dark")
-        page.goto(self.live_server_url)
-        expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+        page = self.at_the_desk(color_scheme="dark")
         self.accessible(page)
         self.open("Oyster rafts", page)
         expect(page.get_by_text("never repays")).to_be_visible()
         self.accessible(page)
 
     def test_four_hundred_pixels(self) -> None:
-        page = self.window(viewport={"width": 400, "height": 800})
-        page.goto(self.live_server_url)
+        page = self.at_the_desk(viewport={"width": 400, "height": 800})
         for name in ("Cider press", "Water turbine", "Oyster rafts"):
             self.open(name, page)
             expect(page.get_by_text("One clock:")).to_be_visible()

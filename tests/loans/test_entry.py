@@ -79,8 +79,8 @@ class Entries(TestCase):
             ("7/8", POINT, "0.875", None),
             ("635 bp", POINT, "6.35", None),
             ("-0.5", POINT, "-0.5", None),
-            ("1,5", POINT, "1.5", "15"),
-            ("6.375", COMMA, "6.375", "6.375"),
+            ("1,5", POINT, "1.5", "15.00"),
+            ("6.375", COMMA, "6.375", "6.375,00"),
             ("6/0", POINT, None, None),
             ("six", POINT, None, None),
         ]

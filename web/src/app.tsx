@@ -1,4 +1,5 @@
 import { createBrowserRouter, Link } from "react-router";
+import { BinPage } from "./cases/bin";
 import { CasesPage } from "./cases/page";
 import { Shell } from "./shell";
 
@@ -21,6 +22,7 @@ export const router = createBrowserRouter([
     element: <Shell />,
     children: [
       { path: "/", element: <CasesPage /> },
+      { path: "/bin", element: <BinPage /> },
       {
         path: "/cases/:id",
         // Tables and the line come with the first case, not with the list.

@@ -4,8 +4,11 @@ import { NavLink, Outlet, useNavigate } from "react-router";
 import { ask, client, type MarksWord } from "./api/client";
 import { useStartCase } from "./ui/start";
 import { Choice } from "./ui/choice";
+import { waiting } from "./ui/draft";
 import { KeysSheet, useKeys } from "./ui/keys";
+import { Menu } from "./ui/menu";
 import { inMarks } from "./ui/numbers";
+import { PasswordSheet } from "./ui/password";
 import { DeskProvider, useDesk } from "./ui/settings";
 import { useTheme } from "./ui/theme";
 
@@ -38,6 +41,18 @@ function Header() {
   const { me } = useDesk();
   const [theme, toggleTheme] = useTheme();
   const [keysOpen, setKeysOpen] = useState(false);
+  const [passwordOpen, setPasswordOpen] = useState(false);
+  const [left, setLeft] = useState(0);
+  const signOut = async (allTheSame = false) => {
+    // Leaving the page of a case saves what waits there.
+    await navigate("/");
+    for (let turn = 0; turn < 20 && waiting(me.username).length > 0; turn += 1)
+      await new Promise((done) => setTimeout(done, 100));
+    const unsaved = waiting(me.username).length;
+    if (unsaved > 0 && !allTheSame) return setLeft(unsaved);
+    await ask(client.DELETE("/api/session"));
+    location.assign("/");
+  };
   const navigate = useNavigate();
   const start = useStartCase();
   const keys = useMemo(
@@ -65,7 +80,6 @@ function Header() {
           </NavLink>
         </nav>
         <div className="ml-auto flex items-center gap-4 text-sm text-soft">
-          <span className="hidden sm:inline">{me.name}</span>
           <MarksChoice />
           <button onClick={() => setKeysOpen(true)} className="hover:text-ink">
             Keys
@@ -73,9 +87,28 @@ function Header() {
           <button onClick={toggleTheme} className="hover:text-ink">
             {theme === "light" ? "Dark" : "Light"}
           </button>
+          <Menu
+            name={`${me.name}: password, sign out`}
+            actions={[
+              { label: "Change password", run: () => setPasswordOpen(true) },
+              { label: "Sign out", run: () => void signOut() },
+            ]}
+          >
+            {me.name} <span aria-hidden>▾</span>
+          </Menu>
         </div>
       </div>
       <KeysSheet open={keysOpen} onOpen={setKeysOpen} />
+      <PasswordSheet open={passwordOpen} onOpen={setPasswordOpen} />
+      {left > 0 && (
+        <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
+          {left === 1 ? "One case has" : `${left} cases have`} changes that are not saved yet. They
+          wait in this browser, for you alone.{" "}
+          <button className="underline" onClick={() => void signOut(true)}>
+            Sign out all the same
+          </button>
+        </p>
+      )}
     </header>
   );
 }

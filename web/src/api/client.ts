@@ -5,11 +5,18 @@ type Schemas = components["schemas"];
 export type Answer = Schemas["Answer"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];
+export type CaseBinned = Schemas["CaseBinned"];
+export type CaseList = Schemas["CaseList"];
+export type Colleague = Schemas["Colleague"];
+export type Content = Schemas["Content"];
 export type FieldError = Schemas["FieldError"];
 export type MarksWord = Schemas["MarksWord"];
 export type Me = Schemas["Me"];
 export type PeriodWord = Schemas["PeriodWord"];
 export type Reading = Schemas["Reading"];
+export type RevisionListed = Schemas["RevisionListed"];
+export type RevisionOpened = Schemas["RevisionOpened"];
+export type Shared = Schemas["Shared"];
 export type Statement = Schemas["Statement"];
 export type Words = Schemas["Words"];
 export type Worked = Schemas["Worked"];
@@ -28,6 +35,11 @@ const withToken: Middleware = {
 
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use(withToken);
+
+/** Told on the window when the server no longer knows who is asking. */
+export const SIGNED_OUT = "zephyrant-signed-out";
+/** Told on the window when someone has signed in again. */
+export const SIGNED_IN = "zephyrant-signed-in";
 
 /** What the server said no with, as sentences at their fields. */
 export class Refused extends Error {
@@ -50,6 +62,8 @@ interface Result<T> {
 export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
   const { data, error, response } = await call;
   if (data !== undefined) return data;
+  if (response.status === 204) return undefined as T;
+  if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
   const said = error as { errors?: FieldError[]; kept?: CaseOpened } | undefined;
   throw new Refused(response.status, said?.errors ?? [], said?.kept);
 }

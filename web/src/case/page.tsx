@@ -1,17 +1,29 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { ask, client, type Answer, type CaseOpened, type Statement } from "../api/client";
+import {
+  ask,
+  client,
+  type Answer,
+  type CaseOpened,
+  type Content,
+  type Statement,
+} from "../api/client";
+import { dropDraft } from "../ui/draft";
 import { useKeys } from "../ui/keys";
 import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { AnswerPanel } from "./answer";
+import { Note, Tags } from "./beside";
+import { Conflict } from "./conflict";
+import { History } from "./history";
+import { Sharing } from "./sharing";
 import { asked, FIGURES, type FigureName } from "./figures";
 import { Keeping } from "./keeping";
 import { LoanLine } from "./line";
 import { Schedule } from "./schedule";
 import { StatementOfTerms } from "./statement";
-import { useKept } from "./use-kept";
+import { beginning, useKept } from "./use-kept";
 import { useWorked } from "./use-worked";
 import { Working } from "./working";
 
@@ -35,16 +47,21 @@ function useLastGood(answer: Answer | null | undefined): Answer | undefined {
 }
 
 function Opened({ opened }: { opened: CaseOpened }) {
-  const { marks } = useDesk();
-  const [statement, setStatement] = useState(opened.statement);
-  const [workingOpen, setWorkingOpen] = useState(false);
+  const { marks, me } = useDesk();
+  const queries = useQueryClient();
+  const [content, setContent] = useState(() => beginning(opened, me.username));
+  const [sheet, setSheet] = useState<"working" | "history" | "share" | null>(null);
+  const { statement } = content;
   const { worked, current, failed } = useWorked(statement);
-  const { keeping, goOnFrom } = useKept(opened, statement);
+  const { keeping, goOnFrom, flush } = useKept(opened, content, me.username);
   const nothingAsked = asked(statement) === null;
   const answer = useLastGood(worked?.answer);
   const stale = worked !== undefined && !worked.answer;
 
-  const change = (changed: Partial<Statement>) => setStatement((now) => ({ ...now, ...changed }));
+  const change = (changed: Partial<Statement>) =>
+    setContent((now) => ({ ...now, statement: { ...now.statement, ...changed } }));
+  const changeBeside = (changed: Partial<Content>) => setContent((now) => ({ ...now, ...changed }));
+  const sheetOpen = (name: typeof sheet) => (open: boolean) => setSheet(open ? name : null);
 
   /** Makes a figure the unknown; the one unknown so far keeps what was found for it. */
   const askFor = (name: FigureName) => {
@@ -67,6 +84,13 @@ function Opened({ opened }: { opened: CaseOpened }) {
     if (reading?.text && !reading.other && reading.text !== statement[name])
       change({ [name]: reading.text });
   };
+  const mineAsNew = useMutation({
+    mutationFn: () => ask(client.POST("/api/cases", { body: content })),
+    onSuccess: (kept) => {
+      dropDraft(me.username, opened.id);
+      location.assign(`/cases/${kept.id}`);
+    },
+  });
 
   const keys = useMemo(
     () => [
@@ -76,7 +100,8 @@ function Opened({ opened }: { opened: CaseOpened }) {
       })),
       { key: "l", run: () => focusOn("#line-cursor") },
       { key: "s", run: () => focusOn("#schedule button") },
-      { key: "w", run: () => setWorkingOpen((open) => !open) },
+      { key: "w", run: () => setSheet((now) => (now === "working" ? null : "working")) },
+      { key: "e", run: () => setSheet((now) => (now === "history" ? null : "history")) },
     ],
     [],
   );
@@ -106,16 +131,48 @@ function Opened({ opened }: { opened: CaseOpened }) {
             }}
           />
         </h1>
-        <Keeping
-          keeping={keeping}
-          statement={statement}
-          onTheirs={(kept) => {
-            setStatement(kept.statement);
-            goOnFrom(kept);
-          }}
-          onMine={goOnFrom}
-        />
+        <div className="flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
+          <Keeping keeping={keeping} caseId={opened.id} />
+          <button className="hover:text-ink" onClick={() => setSheet("history")}>
+            History
+          </button>
+          {!opened.owner && (
+            <button className="hover:text-ink" onClick={() => setSheet("share")}>
+              Share
+            </button>
+          )}
+          <a
+            className="hover:text-ink"
+            href={`/api/cases/${opened.id}/document`}
+            download
+            title="The loan document last saved whole, as JSON"
+          >
+            Take out
+          </a>
+        </div>
       </div>
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}
+        <Tags content={content} onChange={changeBeside} />
+      </div>
+      {opened.differs.length > 0 && (
+        <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
+          When this case was last saved an earlier core answered it, and differently:{" "}
+          {opened.differs.join("; ")}.
+        </p>
+      )}
+      {keeping.state === "conflict" && (
+        <Conflict
+          mine={content}
+          kept={keeping.kept}
+          base={keeping.base}
+          onResolve={(chosen) => {
+            setContent(chosen);
+            goOnFrom(keeping.kept);
+          }}
+          onMineAsNew={() => mineAsNew.mutate()}
+        />
+      )}
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <StatementOfTerms
           statement={statement}
@@ -138,8 +195,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
             stale={stale}
             busy={!current}
             onAsk={askFor}
-            onWorking={() => setWorkingOpen(true)}
+            onWorking={() => setSheet("working")}
           />
+          <Note content={content} onChange={changeBeside} />
         </div>
       </div>
       {answer && answer.schedule.length > 0 && !nothingAsked && (
@@ -148,7 +206,20 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Schedule answer={answer} />
         </div>
       )}
-      {answer && <Working answer={answer} open={workingOpen} onOpen={setWorkingOpen} />}
+      {answer && (
+        <Working answer={answer} open={sheet === "working"} onOpen={sheetOpen("working")} />
+      )}
+      <History
+        caseId={opened.id}
+        mayEdit={opened.may_edit}
+        open={sheet === "history"}
+        onOpen={sheetOpen("history")}
+        flush={flush}
+        onBack={(back) => queries.setQueryData(["case", opened.id], back)}
+      />
+      {!opened.owner && (
+        <Sharing caseId={opened.id} open={sheet === "share"} onOpen={sheetOpen("share")} />
+      )}
     </main>
   );
 }

@@ -1,10 +1,20 @@
-import { useQuery } from "@tanstack/react-query";
-import { useRef, type ReactNode } from "react";
-import { Link } from "react-router";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useWindowVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { Link, useSearchParams } from "react-router";
 import { ask, client, Refused, type CaseListed, type MarksWord } from "../api/client";
+import { Choice } from "../ui/choice";
+import { useKeys } from "../ui/keys";
+import { Menu } from "../ui/menu";
+import { moment } from "../ui/moment";
 import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { useOpenDocument, useStartCase } from "../ui/start";
+import { useCopyCase, useOpenDocument, useStartCase } from "../ui/start";
 
 const ASKED: Record<string, string> = {
   payment: "the payment",
@@ -13,13 +23,24 @@ const ASKED: Record<string, string> = {
   count: "the number of payments",
   balance: "the balance at the end",
 };
+const SORTS = {
+  changed: "last changed first",
+  name: "by name",
+  created: "newest first",
+} as const;
+type Sort = keyof typeof SORTS;
+const ROW_HEIGHT = 58;
 
 function found(listed: CaseListed, marks: MarksWord): ReactNode {
   if (!listed.found) return <span className="text-soft">not whole yet</span>;
   const { unknown, value, reason } = listed.found;
   if (value === null || value === undefined)
-    return <span className="text-soft">no answer: {reason}</span>;
-  if (unknown === "rate") return <b>{inMarks(trimmed(value), marks)} %</b>;
+    return (
+      <span className="text-soft" title={reason ?? ""}>
+        no answer: {reason}
+      </span>
+    );
+  if (unknown === "rate") return <b>{inMarks(trimmed(value), marks)} % as quoted</b>;
   if (unknown === "count") return <b>{inMarks(value, marks)} payments</b>;
   return (
     <>
@@ -28,42 +49,81 @@ function found(listed: CaseListed, marks: MarksWord): ReactNode {
   );
 }
 
-function when(moment: string): string {
-  const date = new Date(moment);
-  const today = date.toDateString() === new Date().toDateString();
-  return today
-    ? date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })
-    : date.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+interface RowProps {
+  listed: CaseListed;
+  onTag: (tag: string) => void;
+  onDelete: (listed: CaseListed) => void;
 }
 
-function Row({ listed }: { listed: CaseListed }) {
+function Row({ listed, onTag, onDelete }: RowProps) {
   const { marks } = useDesk();
+  const copy = useCopyCase();
+  const name = listed.name || "Unnamed case";
+  const actions = [
+    { label: "Copy", run: () => copy.mutate(listed.id) },
+    { label: "Take out as a document", href: `/api/cases/${listed.id}/document` },
+    ...(listed.owner ? [] : [{ label: "Delete", run: () => onDelete(listed) }]),
+  ];
   return (
-    <li className="border-b border-rule last:border-0">
+    <div className="flex h-full items-center border-b border-rule hover:bg-paper">
       <Link
         to={`/cases/${listed.id}`}
-        className="grid grid-cols-1 gap-x-6 px-4 py-2.5 hover:bg-paper sm:grid-cols-[minmax(0,5fr)_minmax(0,3fr)_minmax(0,5fr)_5.5rem]"
+        className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)_auto] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
       >
-        <span className="truncate font-serif text-lg font-semibold">
-          {listed.name || "Unnamed case"}
-        </span>
-        <span className="self-center text-soft">
+        <span className="truncate font-serif text-lg font-semibold">{name}</span>
+        <span className="hidden truncate text-soft sm:block">
           {listed.found ? `asks for ${ASKED[listed.found.unknown]}` : ""}
         </span>
-        <span className="self-center sm:text-right">{found(listed, marks)}</span>
-        <span className="self-center text-sm text-soft sm:text-right">
-          {when(listed.changed_at)}
-        </span>
+        <span className="truncate text-right">{found(listed, marks)}</span>
       </Link>
-    </li>
+      <span className="hidden w-40 shrink-0 justify-end gap-1 pl-3 text-sm md:flex md:flex-wrap">
+        {listed.owner && <span className="truncate text-soft">{listed.owner}</span>}
+        {listed.tags.slice(0, 2).map((tag) => (
+          <button
+            key={tag}
+            className="truncate rounded-full border border-rule px-2 text-soft hover:text-ink"
+            onClick={() => onTag(tag)}
+          >
+            {tag}
+          </button>
+        ))}
+      </span>
+      <span className="hidden w-28 shrink-0 pl-3 text-right text-sm text-soft sm:block">
+        {moment(listed.changed_at)}
+      </span>
+      <span className="px-2 text-soft">
+        <Menu name={`What to do with ${name}`} actions={actions}>
+          ⋯
+        </Menu>
+      </span>
+    </div>
   );
 }
 
 function OpenFile() {
   const open = useOpenDocument();
   const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const { mutate } = open;
+  useEffect(() => {
+    const drag = (event: DragEvent) => {
+      if (!event.dataTransfer?.types.includes("Files")) return;
+      event.preventDefault();
+      setOver(event.type === "dragover");
+      const file = event.dataTransfer.files[0];
+      if (event.type === "drop" && file) mutate(file);
+    };
+    const kinds = ["dragover", "dragleave", "drop"] as const;
+    kinds.forEach((kind) => addEventListener(kind, drag));
+    return () => kinds.forEach((kind) => removeEventListener(kind, drag));
+  }, [mutate]);
   return (
     <>
+      {over && (
+        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-4 border-dashed border-choice bg-paper/85 font-serif text-2xl">
+          Drop the loan document here
+        </div>
+      )}
       <input
         ref={input}
         type="file"
@@ -73,12 +133,13 @@ function OpenFile() {
         tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) open.mutate(file);
+          if (file) mutate(file);
           event.target.value = "";
         }}
       />
       <button
         className="rounded border border-rule-strong px-4 py-1.5"
+        title="Or drop its file anywhere on this page"
         onClick={() => input.current?.click()}
       >
         Open a document
@@ -103,13 +164,90 @@ function OpenFile() {
   );
 }
 
-export function CasesPage() {
-  const cases = useQuery({
-    queryKey: ["cases"],
-    queryFn: () => ask(client.GET("/api/cases")),
+/** Deleting with a way back: the case lies in the bin, and a line says so. */
+function useDelete() {
+  const queries = useQueryClient();
+  const [last, setLast] = useState<CaseListed | null>(null);
+  const anew = () => queries.invalidateQueries({ queryKey: ["cases"] });
+  const path = (id: string) => ({ params: { path: { case_id: id } } });
+  const away = useMutation({
+    mutationFn: (listed: CaseListed) => ask(client.DELETE("/api/cases/{case_id}", path(listed.id))),
+    onSuccess: (_, listed) => {
+      setLast(listed);
+      return anew();
+    },
+  });
+  const undo = useMutation({
+    mutationFn: (listed: CaseListed) =>
+      ask(client.POST("/api/cases/{case_id}/undelete", path(listed.id))),
+    onSuccess: () => {
+      setLast(null);
+      return anew();
+    },
+  });
+  return { last, away, undo, failed: away.error ?? undo.error };
+}
+
+function useList(q: string, sort: Sort) {
+  const list = useInfiniteQuery({
+    queryKey: ["cases", q, sort],
+    queryFn: ({ pageParam, signal }) =>
+      ask(client.GET("/api/cases", { params: { query: { q, sort, start: pageParam } }, signal })),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const fetched = pages.reduce((sum, page) => sum + page.cases.length, 0);
+      return fetched < last.total ? fetched : undefined;
+    },
+    placeholderData: keepPreviousData,
     staleTime: 0,
   });
+  const cases = useMemo(() => list.data?.pages.flatMap((page) => page.cases) ?? [], [list.data]);
+  return { list, cases, total: list.data?.pages.at(-1)?.total ?? 0 };
+}
+
+export function CasesPage() {
+  const [search, setSearch] = useSearchParams();
+  const q = search.get("q") ?? "";
+  const asked = search.get("sort") ?? "changed";
+  const sort: Sort = asked in SORTS ? (asked as Sort) : "changed";
+  const { list, cases, total } = useList(q, sort);
   const start = useStartCase();
+  const { last, away, undo, failed } = useDelete();
+  const find = useRef<HTMLInputElement>(null);
+  const keys = useMemo(() => [{ key: "f", run: () => find.current?.focus() }], []);
+  useKeys(keys);
+
+  const look = (change: Record<string, string>) =>
+    setSearch(
+      (now) => {
+        const next = new URLSearchParams(now);
+        for (const [name, value] of Object.entries(change)) {
+          if (value) next.set(name, value);
+          else next.delete(name);
+        }
+        return next;
+      },
+      { replace: true },
+    );
+
+  const box = useRef<HTMLDivElement>(null);
+  const [offset, setOffset] = useState(0);
+  useLayoutEffect(() => {
+    setOffset(Math.round((box.current?.getBoundingClientRect().top ?? 0) + scrollY));
+  }, [cases.length, last]);
+  const virtual = useWindowVirtualizer({
+    count: cases.length,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+    scrollMargin: offset,
+  });
+  const shown = virtual.getVirtualItems();
+  const end = shown.at(-1)?.index ?? 0;
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = list;
+  useEffect(() => {
+    if (hasNextPage && !isFetchingNextPage && end >= cases.length - 20) void fetchNextPage();
+  }, [end, cases.length, hasNextPage, isFetchingNextPage, fetchNextPage]);
+
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
       <title>Cases · Zephyrant</title>
@@ -123,32 +261,108 @@ export function CasesPage() {
           New case
         </button>
       </div>
-      {start.error && (
+      <div className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm text-soft">
+        <input
+          ref={find}
+          type="search"
+          aria-label="Find a case"
+          placeholder="Find by name, amount, note or #tag"
+          value={q}
+          className="w-full max-w-md rounded border border-rule-strong bg-sheet px-3 py-1.5 text-base text-ink placeholder:text-soft"
+          onChange={(event) => look({ q: event.target.value })}
+          onKeyDown={(event) => {
+            if (event.key === "Escape") event.currentTarget.blur();
+          }}
+        />
+        <Choice
+          name="Sorted"
+          value={sort}
+          shown={SORTS[sort]}
+          options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))}
+          onChoose={(chosen) => look({ sort: chosen === "changed" ? "" : chosen })}
+        />
+        <span role="status">
+          {list.data && `${total} ${total === 1 ? "case" : "cases"}${q ? " found" : ""}`}
+        </span>
+        <span className="ml-auto flex gap-4">
+          <Menu
+            name="Take all out"
+            actions={[
+              { label: "All as one JSON file", href: "/api/cases/all.json" },
+              { label: "All as a zip, a file each", href: "/api/cases/all.zip" },
+            ]}
+          >
+            Take all out
+          </Menu>
+          <Link className="hover:text-ink" to="/bin">
+            Bin
+          </Link>
+        </span>
+      </div>
+      {last && (
+        <p role="status" className="mt-3 rounded border border-rule bg-sheet px-4 py-2">
+          “{last.name || "Unnamed case"}” is in the bin.{" "}
+          <button className="text-choice underline" onClick={() => undo.mutate(last)}>
+            Undo
+          </button>
+        </p>
+      )}
+      {(start.error ?? failed ?? list.error) && (
         <p role="alert" className="mt-2 text-wrong">
-          {start.error.message}
+          {(start.error ?? failed ?? list.error)?.message}
         </p>
       )}
-      {cases.error && (
-        <p role="alert" className="mt-4 text-wrong">
-          The cases cannot be fetched: {cases.error.message}
-        </p>
-      )}
-      {cases.data?.length === 0 && (
+      {list.data && cases.length === 0 && (
         <div className="mt-10 max-w-prose">
-          <p className="font-serif text-xl">No cases yet.</p>
-          <p className="mt-2 text-soft">
-            A case is one loan: what is known of it, a ? for what is not, and everything that
-            follows. Start one with “New case”, or press n.
-          </p>
+          {q ? (
+            <>
+              <p className="font-serif text-xl">No case holds “{q}”.</p>
+              <p className="mt-2 text-soft">
+                Every word is looked for in names, notes, tags and figures.{" "}
+                <button className="text-choice underline" onClick={() => look({ q: "" })}>
+                  Show all
+                </button>
+              </p>
+            </>
+          ) : (
+            <>
+              <p className="font-serif text-xl">No cases yet.</p>
+              <p className="mt-2 text-soft">
+                A case is one loan: what is known of it, a ? for what is not, and everything that
+                follows. Start one with “New case”, or press n.
+              </p>
+            </>
+          )}
         </div>
       )}
-      {cases.data && cases.data.length > 0 && (
-        <ul className="mt-4 rounded-lg border border-rule bg-sheet">
-          {cases.data.map((listed) => (
-            <Row key={listed.id} listed={listed} />
-          ))}
-        </ul>
-      )}
+      <div ref={box} className="mt-3">
+        {cases.length > 0 && (
+          <ul
+            aria-label="Cases"
+            className="relative overflow-hidden rounded-lg border border-rule bg-sheet"
+            style={{ height: virtual.getTotalSize() }}
+          >
+            {shown.map((item) => {
+              const listed = cases[item.index];
+              return (
+                listed && (
+                  <li
+                    key={listed.id}
+                    className="absolute inset-x-0"
+                    style={{ height: ROW_HEIGHT, top: item.start - offset }}
+                  >
+                    <Row
+                      listed={listed}
+                      onTag={(tag) => look({ q: `#${tag}` })}
+                      onDelete={(gone) => away.mutate(gone)}
+                    />
+                  </li>
+                )
+              );
+            })}
+          </ul>
+        )}
+      </div>
     </main>
   );
 }

@@ -33,6 +33,7 @@ export function useKeys(keys: readonly Key[]): void {
 
 const EVERYWHERE = [
   ["c", "the list of cases"],
+  ["f", "find a case, on the list"],
   ["n", "a new case"],
   ["t", "light or dark"],
   ["h", "this list of keys"],
@@ -47,6 +48,7 @@ const ON_A_CASE = [
   ["l", "the line; ← → move its cursor, Page keys by a year, Home and End to its ends"],
   ["s", "the schedule; Enter folds a year"],
   ["w", "the working, and its proof"],
+  ["e", "the history: what it said earlier"],
 ] as const;
 
 const IN_A_FIGURE = [

@@ -1,6 +1,16 @@
-import { useQuery } from "@tanstack/react-query";
-import { createContext, useContext, type ReactNode } from "react";
-import { ask, client, type MarksWord, type Me, type Words } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useContext, useEffect, useState, type ReactNode } from "react";
+import {
+  ask,
+  client,
+  Refused,
+  SIGNED_IN,
+  SIGNED_OUT,
+  type MarksWord,
+  type Me,
+  type Words,
+} from "../api/client";
+import { SignIn } from "./sign-in";
 
 interface Desk {
   me: Me;
@@ -17,15 +27,50 @@ export function useDesk(): Desk {
   return desk;
 }
 
+/** Whether the session ended while someone was at the desk. */
+function useSignedOut(username: string | undefined) {
+  const [out, setOut] = useState(false);
+  useEffect(() => {
+    const listen = () => setOut(true);
+    addEventListener(SIGNED_OUT, listen);
+    return () => removeEventListener(SIGNED_OUT, listen);
+  }, []);
+  const backIn = (me: Me) => {
+    // Another analyst starts anew; what waits here stays the first one's.
+    if (username !== undefined && me.username !== username) location.assign("/");
+    setOut(false);
+    dispatchEvent(new Event(SIGNED_IN));
+  };
+  return [out, backIn] as const;
+}
+
 export function DeskProvider({ children }: { children: ReactNode }) {
+  const queries = useQueryClient();
   const me = useQuery({ queryKey: ["me"], queryFn: () => ask(client.GET("/api/me")) });
   const words = useQuery({
     queryKey: ["words"],
     queryFn: () => ask(client.GET("/api/words")),
+    enabled: me.isSuccess,
     staleTime: Infinity,
   });
+  const [out, backIn] = useSignedOut(me.data?.username);
   const failed = me.error ?? words.error;
-  if (failed) {
+  if (!me.data && failed instanceof Refused && failed.status === 401) {
+    return (
+      <main className="grid min-h-dvh place-items-center p-4">
+        <title>Sign in · Zephyrant</title>
+        <SignIn
+          onIn={(mine) => {
+            backIn(mine);
+            queries.clear();
+            queries.setQueryData(["me"], mine);
+            void me.refetch();
+          }}
+        />
+      </main>
+    );
+  }
+  if (!me.data && failed) {
     return (
       <main className="mx-auto max-w-xl p-8">
         <h1 className="font-serif text-2xl font-semibold">Zephyrant cannot be reached</h1>
@@ -41,7 +86,15 @@ export function DeskProvider({ children }: { children: ReactNode }) {
   if (!marks) throw new Error(`unknown marks ${me.data.marks}`);
   return (
     <DeskContext.Provider value={{ me: me.data, words: words.data, marks }}>
-      {children}
+      {out && (
+        <div className="fixed inset-0 z-50 grid place-items-center bg-paper/80 p-4">
+          <SignIn
+            why="Your session ended. Nothing you typed is lost: it is saved once you are back."
+            onIn={backIn}
+          />
+        </div>
+      )}
+      <div inert={out}>{children}</div>
     </DeskContext.Provider>
   );
 }

@@ -16,7 +16,7 @@ function useOpened() {
 /** A new case: blank, the payment asked for. */
 export function useStartCase() {
   const { me } = useDesk();
-  const blank = {
+  const statement = {
     marks: me.marks,
     name: "",
     currency: "EUR",
@@ -25,7 +25,7 @@ export function useStartCase() {
   } as Statement;
   const opened = useOpened();
   return useMutation({
-    mutationFn: () => ask(client.POST("/api/cases", { body: blank })),
+    mutationFn: () => ask(client.POST("/api/cases", { body: { statement, note: "", tags: [] } })),
     onSuccess: opened,
   });
 }
@@ -45,6 +45,16 @@ export function useOpenDocument() {
         }),
       );
     },
+    onSuccess: opened,
+  });
+}
+
+/** A new case that starts from another. */
+export function useCopyCase() {
+  const opened = useOpened();
+  return useMutation({
+    mutationFn: (id: string) =>
+      ask(client.POST("/api/cases/{case_id}/copy", { params: { path: { case_id: id } } })),
     onSuccess: opened,
   });
 }

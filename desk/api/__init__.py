@@ -1,0 +1,16 @@
+"""The API: one short function an endpoint; what comes in and goes out stands in its signature."""
+
+from .base import api
+from .cases import router as cases
+from .revisions import router as revisions
+from .session import router as session
+from .sharing import router as sharing
+from .solving import router as solving
+
+api.add_router("", solving)
+api.add_router("", session)
+api.add_router("cases", cases)
+api.add_router("cases", revisions)
+api.add_router("", sharing)
+
+__all__ = ["api"]

@@ -1,0 +1,218 @@
+"""Cases: listed, opened, saved, deleted, taken out."""
+
+import uuid
+from datetime import datetime
+from typing import Any, Literal
+
+from django.http import HttpResponse
+from ninja import Router, Schema
+
+from desk import cases, export, revisions
+from desk.cases import Content
+from desk.models import BIN_KEEPS, Case
+from loans import FieldError, Loan
+from loans.entry import Statement, restate
+
+from .base import REFUSALS, SignedIn, said
+
+router = Router()
+PAGE = 100
+
+
+class CaseListed(Schema):
+    """A case as the list shows it. `owner` is named where it is someone else's."""
+
+    id: uuid.UUID
+    name: str
+    currency: str
+    tags: list[str]
+    found: cases.FoundListed | None
+    owner: str | None
+    changed_at: datetime
+
+
+class CaseList(Schema):
+    """A page of the list; `total` counts all that were found."""
+
+    cases: list[CaseListed]
+    total: int
+
+
+class CaseOpened(Schema):
+    """A case whole, in the reader's marks.
+
+    `differs` tells where a newer core answers it differently from the one that answered it when
+    it was last saved.
+    """
+
+    id: uuid.UUID
+    statement: Statement
+    note: str
+    tags: list[str]
+    document: dict[str, Any] | None
+    version: int
+    changed_at: datetime
+    owner: str | None
+    may_edit: bool
+    differs: list[str]
+
+
+class CaseBinned(Schema):
+    """A case in the bin, and until when it stays there."""
+
+    id: uuid.UUID
+    name: str
+    deleted_at: datetime
+    kept_until: datetime
+
+
+class Save(Content):
+    """Content to keep, and the version of the case it started from."""
+
+    version: int
+
+
+class Conflict(Schema):
+    """A save refused: what is kept is newer."""
+
+    errors: list[FieldError]
+    kept: CaseOpened
+
+
+def _owner(case: Case, request: SignedIn) -> str | None:
+    if case.owner_id == request.user.pk:
+        return None
+    return case.owner.get_full_name() or case.owner.get_username()
+
+
+def _listed(case: Case, request: SignedIn) -> CaseListed:
+    return CaseListed(
+        id=case.pk,
+        name=case.name,
+        currency=case.statement.get("currency", "EUR"),
+        tags=case.tags,
+        found=case.found,
+        owner=_owner(case, request),
+        changed_at=case.changed_at,
+    )
+
+
+def opened(case: Case, request: SignedIn) -> CaseOpened:
+    """A case as its page shows it."""
+    marks = cases.marks_of(request.user)
+    last = case.revisions.first()
+    return CaseOpened(
+        id=case.pk,
+        statement=cases.statement_of(case, request.user),
+        note=case.note,
+        tags=case.tags,
+        document=case.document,
+        version=case.version,
+        changed_at=case.changed_at,
+        owner=_owner(case, request),
+        may_edit=cases.may_edit(case, request.user),
+        differs=revisions.differences(last, marks) if last else [],
+    )
+
+
+@router.get("", response={200: CaseList, **REFUSALS}, operation_id="listCases")
+def list_cases(
+    request: SignedIn,
+    q: str = "",
+    sort: Literal["changed", "name", "created"] = "changed",
+    start: int = 0,
+) -> CaseList:
+    """The cases in which every word of `q` is found, a hundred from `start` on."""
+    found = cases.search(request.user, q, sort)
+    page = found[max(0, start) : max(0, start) + PAGE]
+    return CaseList(cases=[_listed(case, request) for case in page], total=found.count())
+
+
+@router.post("", response={201: CaseOpened, **REFUSALS}, operation_id="startCase")
+def start_case(request: SignedIn, content: Content) -> tuple[int, CaseOpened]:
+    """A new case."""
+    return 201, opened(cases.start(request.user, content), request)
+
+
+@router.post("open", response={201: CaseOpened, **REFUSALS}, operation_id="openDocument")
+def open_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
+    """A new case from a loan document."""
+    content = Content(statement=restate(loan, cases.marks_of(request.user)))
+    return 201, opened(cases.start(request.user, content), request)
+
+
+@router.get("all.json", operation_id="takeAllJson")
+def take_all_json(request: SignedIn) -> HttpResponse:
+    """Every whole document of the analyst's own cases, in one file."""
+    return export.all_json(request.user)
+
+
+@router.get("all.zip", operation_id="takeAllZip")
+def take_all_zip(request: SignedIn) -> HttpResponse:
+    """Every whole document of the analyst's own cases, a file each."""
+    return export.all_zip(request.user)
+
+
+@router.get("bin", response={200: list[CaseBinned], **REFUSALS}, operation_id="listBin")
+def list_bin(request: SignedIn) -> list[CaseBinned]:
+    """What the analyst deleted in the last thirty days."""
+    return [
+        CaseBinned(
+            id=case.pk,
+            name=case.name,
+            deleted_at=case.deleted_at,
+            kept_until=case.deleted_at + BIN_KEEPS,
+        )
+        for case in cases.binned(request.user)
+        if case.deleted_at
+    ]
+
+
+@router.get("{uuid:case_id}", response={200: CaseOpened, **REFUSALS}, operation_id="getCase")
+def get_case(request: SignedIn, case_id: uuid.UUID) -> CaseOpened:
+    """One case."""
+    return opened(cases.one(request.user, case_id), request)
+
+
+@router.put(
+    "{uuid:case_id}",
+    response={200: CaseOpened, 409: Conflict, **REFUSALS},
+    operation_id="saveCase",
+)
+def save_case(
+    request: SignedIn, case_id: uuid.UUID, kept: Save
+) -> CaseOpened | tuple[int, Conflict]:
+    """The case saved, unless it was saved by someone else meanwhile."""
+    try:
+        return opened(cases.save(request.user, case_id, kept, kept.version), request)
+    except cases.ChangedMeanwhileError as error:
+        return 409, Conflict(
+            errors=[said("This case was changed meanwhile.")], kept=opened(error.case, request)
+        )
+
+
+@router.delete("{uuid:case_id}", response={204: None, **REFUSALS}, operation_id="deleteCase")
+def delete_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, None]:
+    """The case into the bin."""
+    cases.throw_away(request.user, case_id)
+    return 204, None
+
+
+@router.post(
+    "{uuid:case_id}/undelete", response={200: CaseListed, **REFUSALS}, operation_id="undeleteCase"
+)
+def undelete_case(request: SignedIn, case_id: uuid.UUID) -> CaseListed:
+    """The case out of the bin."""
+    return _listed(cases.bring_back(request.user, case_id), request)
+
+
+@router.post("{uuid:case_id}/copy", response={201: CaseOpened, **REFUSALS}, operation_id="copyCase")
+def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
+    """A new case that starts from this one."""
+    return 201, opened(cases.copy(request.user, case_id), request)
+
+
+@router.get("{uuid:case_id}/document", operation_id="takeDocument")
+def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
+    """The case's document as a file."""
+    return export.one_json(cases.one(request.user, case_id))

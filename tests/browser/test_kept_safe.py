@@ -1,0 +1,239 @@
+"""Nothing typed is lost, nothing newer overwritten, nobody else let in."""
+
+import re
+
+from axes.models import AccessAttempt
+from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
+from playwright.sync_api import Page, expect
+
+from desk.models import Case, Revision, Share
+
+from .base import BrowserTest
+
+SAVED = re.compile("^Saved")
+
+
+class KeptSafe(BrowserTest):
+    def cider(self) -> Case:
+        return Case.objects.get(name__startswith="Cider")
+
+    def saved(self, page: Page | None = None) -> None:
+        """The page says it is saved, and nothing waits in the browser."""
+        page = page or self.page
+        expect(page.get_by_role("status").filter(has_text=SAVED)).to_be_visible(timeout=20_000)
+        waiting = "Object.keys(localStorage).filter(key => key.startsWith('zephyrant-draft:'))"
+        for _ in range(100):
+            if not page.evaluate(waiting):
+                return
+            page.wait_for_timeout(100)
+        self.fail("something still waits in the browser")
+
+    def conflict(self) -> tuple[Page, Page]:
+        """Two windows on one case: the rate changed in the other, the count here."""
+        page = self.open("Cider press")
+        self.answers("938.82")
+        other = page.context.new_page()
+        other.goto(page.url)
+        self.answers("938.82", other)
+        self.figure("Rate", other).fill("6.10")
+        # 933.34: mpmath, as said in test_case_page.
+        self.answers("933.34", other)
+        self.saved(other)
+        self.figure("Number of payments").fill("48")
+        expect(page.get_by_role("alert").filter(has_text="changed elsewhere")).to_be_visible()
+        self.assertEqual(self.cider().statement["count"], "60")
+        return page, other
+
+    def test_two_windows_figure_by_figure(self) -> None:
+        page, _ = self.conflict()
+        table = page.get_by_role("alert").get_by_role("table")
+        expect(table).to_contain_text("6.10")
+        page.get_by_role("button", name="Go on with what is chosen").click()
+        self.saved()
+        kept = self.cider().statement
+        self.assertEqual((kept["percent"], kept["count"]), ("6.10", "48"))
+
+    def test_two_windows_all_from_here_or_elsewhere(self) -> None:
+        page, other = self.conflict()
+        page.get_by_role("button", name="All from elsewhere").click()
+        self.answers("933.34")
+        expect(self.figure("Number of payments")).to_have_value("60")
+        self.figure("Number of payments", other).fill("72")
+        self.saved(other)
+        other.close()
+        self.figure("Rate").fill("5.00")
+        page.get_by_role("button", name="All from here").click()
+        self.saved()
+        kept = self.cider().statement
+        self.assertEqual((kept["percent"], kept["count"]), ("5.00", "60"))
+
+    def test_offline_and_back(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.context.set_offline(True)
+        self.figure("Amount lent").fill("50,000")
+        expect(page.get_by_text("Not saved: offline, will retry")).to_be_visible()
+        page.context.set_offline(False)
+        self.saved()
+        self.assertEqual(self.cider().document["principal"], "50000")
+
+    def test_a_closed_tab_loses_nothing_typed_not_even_half(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        context, address = page.context, page.url
+        context.set_offline(True)
+        self.figure("Amount lent").fill("50,0oo")
+        page.wait_for_timeout(50)
+        page.close()
+        context.set_offline(False)
+        again = context.new_page()
+        again.goto(address)
+        expect(self.figure("Amount lent", again)).to_have_value("50,0oo")
+        self.saved(again)
+        self.assertEqual(self.cider().statement["principal"], "50,0oo")
+        self.assertEqual(self.cider().document["principal"], "48250")
+
+    def test_an_expired_session_loses_nothing(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        Session.objects.all().delete()
+        self.figure("Rate").fill("6.10")
+        expect(page.get_by_text("Your session ended.")).to_be_visible()
+        page.get_by_role("button", name="Enter the demo desk").click()
+        self.saved()
+        expect(self.figure("Rate")).to_have_value("6.10")
+        self.assertEqual(self.cider().statement["percent"], "6.10")
+
+    def test_a_revision_brought_back(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        self.figure("Rate").fill("6.10")
+        self.saved()
+        page.keyboard.press("Escape")
+        self.figure("Number of payments").fill("48")
+        page.get_by_role("button", name="History").click()
+        sheet = page.get_by_role("dialog")
+        expect(sheet).to_contain_text("number of payments 60 to 48")
+        expect(sheet).to_contain_text("rate 6.35 % to 6.10 %")
+        expect(sheet).to_contain_text("Maren Tolliver")
+        sheet.get_by_role("listitem").last.get_by_role("button", name="Open").click()
+        expect(sheet).to_contain_text("Answer then: 938.82")
+        sheet.get_by_role("listitem").last.get_by_role("button", name="Bring back").click()
+        expect(self.figure("Rate")).to_have_value("6.35")
+        expect(self.figure("Number of payments")).to_have_value("60")
+        self.answers("938.82")
+        self.assertEqual(Revision.objects.filter(case=self.cider()).count(), 4)
+
+    def test_a_newer_core_that_answers_differently_is_told(self) -> None:
+        revision = self.cider().revisions.get()
+        revision.answer["value"] = "938.80"
+        revision.engine = "zephyrant-loans 0.0.9"
+        revision.save()
+        page = self.open("Cider press")
+        expect(page.get_by_role("alert")).to_contain_text(
+            "the answer was 938.80, now 938.82 (0.02)"
+        )
+
+    def test_shared_for_reading_and_for_changing(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("button", name="Share").click()
+        page.get_by_label("Edda Quarrie may").select_option("may read it")
+        page.wait_for_timeout(300)
+        self.assertEqual(Share.objects.get().may_edit, False)
+        colleague = User.objects.get(username="demo-colleague")
+        colleague.set_password("kelp-and-driftwood")
+        colleague.save()
+        theirs = self.window()
+        theirs.goto(page.url)
+        theirs.get_by_label("Name", exact=True).fill("demo-colleague")
+        theirs.get_by_label("Password").fill("kelp-and-driftwood")
+        theirs.get_by_role("button", name="Sign in").click()
+        # The link survived signing in.
+        self.answers("938.82", theirs)
+        expect(theirs.get_by_text("what you change here is not kept")).to_be_visible()
+        self.figure("Rate", theirs).fill("5")
+        theirs.wait_for_timeout(1200)
+        self.assertEqual(self.cider().statement["percent"], "6.35")
+
+    def test_signing_in_is_throttled(self) -> None:
+        page = self.window()
+        page.goto(self.live_server_url)
+        for _ in range(5):
+            page.get_by_label("Name", exact=True).fill("demo-analyst")
+            page.get_by_label("Password").fill("guess")
+            page.get_by_role("button", name="Sign in").click()
+            expect(page.get_by_role("alert")).to_be_visible()
+            expect(page.get_by_label("Password")).to_have_value("")
+        expect(page.get_by_role("alert")).to_contain_text("Too many attempts")
+        self.assertGreaterEqual(AccessAttempt.objects.get().failures_since_start, 5)
+        self.accessible(page)
+
+    def test_signing_out(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="Maren Tolliver").click()
+        page.get_by_role("menuitem", name="Sign out").click()
+        expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+        self.assertEqual(page.evaluate("Object.keys(localStorage).join()"), "")
+
+
+class TheList(BrowserTest):
+    def test_found_as_one_types(self) -> None:
+        page = self.page
+        rows = page.get_by_role("list", name="Cases").get_by_role("listitem")
+        for typed, count in (
+            ("hask", 2),
+            ("48,250", 1),
+            ("938.82", 1),
+            ("#growers", 2),
+            ("committee press", 1),
+            ("no such thing", 0),
+            ("", 7),
+        ):
+            with self.subTest(typed):
+                page.get_by_role("searchbox", name="Find a case").fill(typed)
+                expect(rows).to_have_count(count)
+
+    def test_deleted_undone_and_brought_back_from_the_bin(self) -> None:
+        page = self.page
+        rows = page.get_by_role("list", name="Cases").get_by_role("listitem")
+        for _ in range(2):
+            page.get_by_role("button", name="What to do with Kiln").click()
+            page.get_by_role("menuitem", name="Delete").click()
+            expect(rows).to_have_count(6)
+            page.get_by_role("button", name="Undo").click()
+            expect(rows).to_have_count(7)
+        page.get_by_role("button", name="What to do with Kiln").click()
+        page.get_by_role("menuitem", name="Delete").click()
+        page.get_by_role("link", name="Bin", exact=True).click()
+        expect(page.get_by_text("kept until")).to_be_visible()
+        self.accessible()
+        page.get_by_role("button", name="Bring back").click()
+        expect(page.get_by_text("The bin is empty.")).to_be_visible()
+
+    def test_copied_and_taken_out(self) -> None:
+        page = self.page
+        with page.expect_download() as download:
+            page.get_by_role("button", name="What to do with Cider").click()
+            page.get_by_role("menuitem", name="Take out as a document").click()
+        self.assertEqual(download.value.suggested_filename, "cider-press-orrin-daughters.json")
+        taken = download.value.path().read_bytes()
+        page.get_by_label("Loan document to open").set_input_files(
+            {"name": "press.json", "mimeType": "application/json", "buffer": taken}
+        )
+        self.answers("938.82")
+        page.get_by_role("navigation").get_by_role("link", name="Cases").click()
+        page.get_by_role("button", name="What to do with Kiln").click()
+        page.get_by_role("menuitem", name="Copy").click()
+        expect(page.get_by_label("Name of the case")).to_have_value("Kiln, Tarn Pottery (copy)")
+
+    def test_tags_and_a_note(self) -> None:
+        page = self.open("Six looms")
+        page.get_by_label("Add a tag").fill("Weavers")
+        page.keyboard.press("Enter")
+        page.get_by_label("Note").fill("Ask for the order book.")
+        expect(page.get_by_role("status").filter(has_text=SAVED)).to_be_visible()
+        page.wait_for_timeout(1200)
+        page.reload()
+        expect(page.get_by_label("Note")).to_have_value("Ask for the order book.")
+        expect(page.get_by_text("weavers")).to_be_visible()

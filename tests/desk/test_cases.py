@@ -1,0 +1,126 @@
+"""The list, the bin, the way out, and the command that adds analysts."""
+
+import io
+import json
+import zipfile
+from datetime import timedelta
+
+from django.contrib.auth.models import User
+from django.core.management import CommandError, call_command
+from django.test import TestCase
+from django.utils import timezone
+
+from desk.models import Case
+
+from .desk import Desk
+
+
+class Finding(Desk):
+    def names(self, query: str) -> list[str]:
+        found = self.client.get(f"/api/cases?{query}").json()["cases"]
+        return [case["name"] for case in found]
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.start(name="Kiln", note="wood fired", tags=["Workshop", " workshop "])
+        self.start(name="Apple nets", principal="12,400", tags=["growers"])
+        self.start(name="Barge", payment="1,000.00", count="?")
+
+    def test_by_words_figures_notes_and_tags(self) -> None:
+        cases_found = {
+            "": {"Kiln", "Apple nets", "Barge"},
+            "q=kiln": {"Kiln"},
+            "q=fired": {"Kiln"},
+            "q=%23workshop": {"Kiln"},
+            "q=12,400": {"Apple nets"},
+            "q=12400": {"Apple nets"},
+            "q=1000.00": {"Barge"},
+            "q=938.82": {"Kiln"},
+            "q=nets+growers": {"Apple nets"},
+            "q=nets+workshop": set(),
+            "q=%25": set(),
+        }
+        for query, names in cases_found.items():
+            with self.subTest(query):
+                self.assertEqual(set(self.names(query)), names)
+
+    def test_sorted(self) -> None:
+        self.assertEqual(self.names("sort=name"), ["Apple nets", "Barge", "Kiln"])
+        self.assertEqual(self.names("sort=created"), ["Barge", "Apple nets", "Kiln"])
+        self.assertEqual(self.client.get("/api/cases?sort=luck").status_code, 422)
+
+    def test_five_thousand_come_by_the_hundred(self) -> None:
+        one = Case.objects.get(name="Kiln")
+        Case.objects.bulk_create(
+            Case(
+                owner=self.analyst,
+                name=f"Kiln {number}",
+                statement=one.statement,
+                search=f"kiln {number}",
+            )
+            for number in range(5_000)
+        )
+        first = self.client.get("/api/cases").json()
+        self.assertEqual((len(first["cases"]), first["total"]), (100, 5_003))
+        last = self.client.get("/api/cases?start=5000").json()
+        self.assertEqual(len(last["cases"]), 3)
+        self.assertEqual(self.client.get("/api/cases?q=4711").json()["total"], 1)
+        with self.assertNumQueries(5):
+            self.client.get("/api/cases?q=kiln")
+
+
+class Binned(Desk):
+    def test_deleted_and_brought_back(self) -> None:
+        case = self.start()["id"]
+        self.assertEqual(self.send("DELETE", f"cases/{case}").status_code, 204)
+        self.assertEqual(self.client.get("/api/cases").json()["total"], 0)
+        self.assertEqual(self.client.get(f"/api/cases/{case}").status_code, 404)
+        self.assertEqual(len(self.client.get("/api/cases/bin").json()), 1)
+        self.send("POST", f"cases/{case}/undelete")
+        self.assertEqual(self.client.get("/api/cases").json()["total"], 1)
+
+    def test_after_thirty_days_it_is_gone(self) -> None:
+        for days in (29, 31):
+            case = self.start()["id"]
+            Case.objects.filter(pk=case).update(deleted_at=timezone.now() - timedelta(days=days))
+        self.assertEqual(len(self.client.get("/api/cases/bin").json()), 1)
+        self.assertEqual(Case.objects.count(), 1)
+
+
+class TakenOut(Desk):
+    def test_one_all_and_zipped(self) -> None:
+        case = self.start(name="Älter Ofen / 2")["id"]
+        self.start(name="Älter Ofen / 2", percent="6.10")
+        self.start(name="Half", principal="")
+        one = self.client.get(f"/api/cases/{case}/document")
+        self.assertIn('filename="alter-ofen-2.json"', one["Content-Disposition"])
+        again = self.send("POST", "cases/open", one.content)
+        self.assertEqual(again.json()["document"]["principal"], one.json()["principal"])
+        self.assertEqual(len(self.client.get("/api/cases/all.json").json()), 3)
+        packed = zipfile.ZipFile(io.BytesIO(self.client.get("/api/cases/all.zip").content))
+        self.assertEqual(
+            sorted(packed.namelist()),
+            ["alter-ofen-2-2.json", "alter-ofen-2-3.json", "alter-ofen-2.json"],
+        )
+        for name in packed.namelist():
+            self.assertEqual(json.loads(packed.read(name))["zephyrant"], "loan/1")
+
+    def test_what_is_not_whole_has_no_document(self) -> None:
+        half = self.start(principal="")["id"]
+        self.assertEqual(self.client.get(f"/api/cases/{half}/document").status_code, 404)
+
+    def test_a_copy(self) -> None:
+        case = self.start(note="as before", tags=["kelp"])["id"]
+        copied = self.send("POST", f"cases/{case}/copy").json()
+        self.assertEqual(copied["statement"]["name"], "Cider press (copy)")
+        self.assertEqual((copied["note"], copied["tags"]), ("as before", ["kelp"]))
+
+
+class Analysts(TestCase):
+    def test_added_by_command(self) -> None:
+        said = io.StringIO()
+        call_command("add_analyst", "petra", "--first-name", "Petra", stdout=said)
+        password = said.getvalue().split()[-1]
+        self.assertTrue(User.objects.get(username="petra").check_password(password))
+        with self.assertRaises(CommandError):
+            call_command("add_analyst", "petra")

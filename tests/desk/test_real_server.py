@@ -1,0 +1,182 @@
+"""A real server process on a real database file: killed, and written to by many at once."""
+
+import http.cookiejar
+import json
+import os
+import random
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+from django.conf import settings
+
+from .desk import content
+
+KILLS = 50
+WRITERS = 16
+SAVES_EACH = 12
+
+
+class Caller:
+    """An analyst at the demo desk, speaking HTTP."""
+
+    def __init__(self, address: str) -> None:
+        self.address = address
+        self.jar = http.cookiejar.CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
+
+    def send(self, method: str, path: str, sent: Any = None) -> Any:
+        body = None if sent is None else json.dumps(sent).encode()
+        request = urllib.request.Request(self.address + path, body, method=method)
+        request.add_header("Content-Type", "application/json")
+        for cookie in self.jar:
+            if cookie.name == "csrftoken":
+                request.add_header("X-CSRFToken", str(cookie.value))
+        with self.opener.open(request, timeout=30) as answer:
+            text = answer.read()
+        return json.loads(text) if text.startswith((b"{", b"[")) else None
+
+    def enter(self) -> "Caller":
+        self.send("GET", "/")
+        self.send("POST", "/api/session/demo")
+        return self
+
+
+class RealServer(TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.surroundings = {
+            **os.environ,
+            "ZEPHYRANT_HTTPS": "off",
+            "ZEPHYRANT_DEMO": "on",
+            "ZEPHYRANT_DATA": folder.name,
+        }
+        for command in ("migrate", "lay_demo"):
+            self.manage(command, "-v0")
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.process: subprocess.Popen[bytes] | None = None
+        self.addCleanup(self.kill)
+
+    def manage(self, *arguments: str) -> None:
+        subprocess.run(
+            [sys.executable, "manage.py", *arguments],
+            cwd=settings.BASE_DIR,
+            env=self.surroundings,
+            check=True,
+            capture_output=True,
+        )
+
+    def start(self) -> None:
+        """Gunicorn, as `make demo` runs it; up once it answers."""
+        self.process = subprocess.Popen(
+            [
+                str(Path(sys.executable).parent / "gunicorn"),
+                "zephyrant.wsgi",
+                "--bind",
+                f"127.0.0.1:{self.port}",
+                "--workers",
+                "1",
+                "--threads",
+                "8",
+                "--no-control-socket",
+                "--log-level",
+                "critical",
+            ],
+            cwd=settings.BASE_DIR,
+            env=self.surroundings,
+            start_new_session=True,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
+        for _ in range(400):
+            try:
+                urllib.request.urlopen(f"{self.address}/api/door", timeout=5).read()
+                return
+            except OSError:
+                time.sleep(0.05)
+        self.fail("the server did not start")
+
+    def kill(self) -> None:
+        if self.process and self.process.poll() is None:
+            os.killpg(self.process.pid, signal.SIGKILL)
+            self.process.wait()
+
+    def test_every_acknowledged_save_survives_a_kill(self) -> None:
+        chance = random.Random(20_26)
+        self.start()
+        caller = Caller(self.address).enter()
+        case = caller.send("POST", "/api/cases", content())
+        path, version, acknowledged, lost = f"/api/cases/{case['id']}", case["version"], "", []
+        saves = 0
+        for turn in range(KILLS):
+            killer = threading.Timer(chance.uniform(0.02, 0.25), self.kill)
+            killer.start()
+            sent = acknowledged
+            try:
+                for number in range(10_000):
+                    sent = f"{turn}-{number}"
+                    saved = caller.send(
+                        "PUT", path, {**content(), "note": sent, "version": version}
+                    )
+                    version, acknowledged = saved["version"], sent
+                    saves += 1
+            except (urllib.error.URLError, OSError, ValueError, http.client.HTTPException):
+                killer.join()
+            self.start()
+            kept = caller.send("GET", path)
+            # The save under way at the kill may have arrived; nothing older may stand there.
+            if kept["note"] not in (acknowledged, sent):
+                lost.append((turn, acknowledged, kept["note"]))
+            version, acknowledged = kept["version"], kept["note"]
+        self.assertEqual(lost, [])
+        self.assertGreater(saves, KILLS)
+        self.manage("backup", str(Path(self.surroundings["ZEPHYRANT_DATA"]) / "after.sqlite3"))
+
+    def test_sixteen_writers_at_once(self) -> None:
+        self.start()
+        trouble: list[str] = []
+        kept: dict[str, str] = {}
+
+        def write(writer: int) -> None:
+            try:
+                caller = Caller(self.address).enter()
+                case = caller.send("POST", "/api/cases", content(name=f"writer {writer}"))
+                for number in range(SAVES_EACH):
+                    case = caller.send(
+                        "PUT",
+                        f"/api/cases/{case['id']}",
+                        {
+                            **content(name=f"writer {writer}"),
+                            "note": f"{writer}:{number}",
+                            "version": case["version"],
+                        },
+                    )
+                kept[case["id"]] = f"{writer}:{SAVES_EACH - 1}"
+            except Exception as error:
+                trouble.append(f"{writer}: {error!r}")
+
+        writers = [threading.Thread(target=write, args=(number,)) for number in range(WRITERS)]
+        for writer in writers:
+            writer.start()
+        for writer in writers:
+            writer.join()
+        self.assertEqual(trouble, [])
+        caller = Caller(self.address).enter()
+        for case, note in kept.items():
+            found = caller.send("GET", f"/api/cases/{case}")
+            self.assertEqual(found["note"], note)
+            self.assertEqual(found["statement"]["name"], f"writer {note.split(':')[0]}")
+            self.assertEqual(found["version"], 1 + SAVES_EACH)

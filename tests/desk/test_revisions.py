@@ -1,0 +1,105 @@
+"""Revisions: what changed, when, by whom; brought back; answered by a newer core."""
+
+from datetime import timedelta
+from unittest.mock import patch
+
+from django.utils import timezone
+
+from desk import revisions
+from desk.models import Revision
+
+from .desk import Desk
+
+
+class Revisions(Desk):
+    def listed(self, case: str) -> list[list[str]]:
+        found = self.client.get(f"/api/cases/{case}/revisions").json()
+        return [revision["changes"] for revision in reversed(found)]
+
+    def test_every_step_in_words(self) -> None:
+        case = self.start()["id"]
+        steps = [
+            {"percent": "6.10"},
+            {"percent": "6.10", "count": "48"},
+            {"percent": "6.10", "count": "48", "timing": "in-advance"},
+            {"percent": "6.10", "count": "48", "timing": "in-advance", "note": "Ask again."},
+            {"percent": "6.10", "count": "?", "payment": "950"},
+        ]
+        for version, step in enumerate(steps, 1):
+            self.assertEqual(self.save(case, version, **step).status_code, 200)
+        self.assertEqual(
+            self.listed(case),
+            [
+                ["started"],
+                ["rate 6.35 % to 6.10 %"],
+                ["number of payments 60 to 48"],
+                ["paid in arrears to in advance"],
+                ["note changed"],
+                [
+                    "number of payments 48 to ?",
+                    "payment ? to 950.00",
+                    "paid in advance to in arrears",
+                    "note changed",
+                ],
+            ],
+        )
+
+    def test_a_series_of_keystrokes_is_one_step(self) -> None:
+        case = self.start()["id"]
+        for version, typed in enumerate(("6", "6.", "6.1", "6.10", "6.105"), 1):
+            self.save(case, version, percent=typed)
+        self.assertEqual(self.listed(case), [["started"], ["rate 6.35 % to 6.105 %"]])
+
+    def test_after_a_pause_a_step_of_its_own(self) -> None:
+        case = self.start()["id"]
+        self.save(case, 1, percent="6.10")
+        Revision.objects.update(saved_at=timezone.now() - timedelta(minutes=3))
+        self.save(case, 2, percent="6.05")
+        self.assertEqual(len(self.listed(case)), 3)
+
+    def test_another_analysts_step_is_another(self) -> None:
+        case = self.start()["id"]
+        other = self.colleague()
+        self.send("PUT", f"cases/{case}/shares", [{"username": "odo", "may_edit": True}])
+        self.save(case, 1, percent="6.10")
+        self.save(case, 2, other, percent="6.00")
+        found = self.client.get(f"/api/cases/{case}/revisions").json()
+        self.assertEqual([revision["by"] for revision in found], ["odo", "ilse", "ilse"])
+
+    def test_saving_what_is_kept_changes_nothing(self) -> None:
+        case = self.start()["id"]
+        self.assertEqual(self.save(case, 1).json()["version"], 1)
+        self.assertEqual(self.listed(case), [["started"]])
+
+    def test_opened_with_the_answer_it_had(self) -> None:
+        case = self.start()["id"]
+        self.save(case, 1, percent="6.10")
+        first = self.client.get(f"/api/cases/{case}/revisions/1").json()
+        self.assertEqual(first["answer"]["value"], "938.82")
+        self.assertEqual(first["statement"]["percent"], "6.35")
+        self.assertEqual(first["differs"], [])
+
+    def test_brought_back(self) -> None:
+        case = self.start()["id"]
+        self.save(case, 1, percent="6.10", note="cheaper")
+        back = self.send("POST", f"cases/{case}/revisions/1/bring-back", {"version": 2})
+        self.assertEqual(back.json()["statement"]["percent"], "6.35")
+        self.assertEqual(back.json()["note"], "")
+        self.assertEqual(len(self.listed(case)), 3)
+        late = self.send("POST", f"cases/{case}/revisions/2/bring-back", {"version": 2})
+        self.assertEqual(late.status_code, 409)
+        nowhere = self.send("POST", f"cases/{case}/revisions/9/bring-back", {"version": 3})
+        self.assertEqual(nowhere.status_code, 404)
+
+    def test_a_newer_core_is_held_against_the_answer_kept(self) -> None:
+        case = self.start()["id"]
+        kept = Revision.objects.get()
+        kept.answer["value"] = "938.80"
+        kept.save()
+        path = f"/api/cases/{case}"
+        self.assertEqual(self.client.get(path).json()["differs"], [])
+        with patch.object(revisions, "ENGINE", "zephyrant-loans 9.9.9"):
+            self.assertEqual(
+                self.client.get(path).json()["differs"],
+                ["the answer was 938.80, now 938.82 (0.02)"],
+            )

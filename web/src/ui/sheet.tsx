@@ -1,0 +1,33 @@
+import { Dialog } from "radix-ui";
+import type { ReactNode } from "react";
+
+interface Props {
+  title: string;
+  about: string;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  children: ReactNode;
+}
+
+/** A sheet over the right side of the page; what is under it stays usable. */
+export function Sheet({ title, about, open, onOpen, children }: Props) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
+      <Dialog.Portal>
+        <Dialog.Content
+          onInteractOutside={(event) => event.preventDefault()}
+          className="fixed inset-y-0 right-0 z-40 flex w-[min(36rem,100vw)] flex-col overflow-auto border-l border-rule bg-sheet p-6 shadow-2xl"
+        >
+          <div className="flex items-start justify-between gap-4">
+            <Dialog.Title className="font-serif text-2xl font-semibold">{title}</Dialog.Title>
+            <Dialog.Close className="rounded border border-rule-strong px-3 py-1">
+              Close
+            </Dialog.Close>
+          </div>
+          <Dialog.Description className="mt-1 text-soft">{about}</Dialog.Description>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
