@@ -71,10 +71,10 @@ browser: setup chromium
 test: check core browser
 
 bench: setup chromium
-	$(LOCAL) PYTHONPATH=. $(PYTHON) tools/bench.py
+	$(LOCAL) $(PYTHON) -m tools.bench
 
 shots: setup chromium
-	$(DEMO) PYTHONPATH=. $(PYTHON) tools/shots.py
+	$(DEMO) $(PYTHON) -m tools.shots
 
 lock:
 	.venv/bin/uv pip compile --quiet --generate-hashes --no-header --no-emit-index-url \

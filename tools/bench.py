@@ -5,7 +5,6 @@ against. Nothing here fails a build: a claim is made with the figures of a run.
 """
 
 import json
-import os
 import statistics
 import subprocess
 import sys
@@ -18,15 +17,13 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
 
-ROOT = Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT))
+from playwright.sync_api import sync_playwright
 
-from playwright.sync_api import sync_playwright  # noqa: E402
-
-import loans  # noqa: E402
-from loans.find import find, payable_terms  # noqa: E402
-from loans.ledger import cash_rule, schedule  # noqa: E402
-from loans.line import lay_out  # noqa: E402
+import loans
+from loans.find import find, payable_terms
+from loans.ledger import cash_rule, schedule
+from loans.line import lay_out
+from tools.demo_server import ROOT, demo_server, enter, open_case
 
 DOCUMENT = {
     "zephyrant": "loan/1",
@@ -122,76 +119,40 @@ def command() -> None:
 
 def server() -> None:
     """The demo on gunicorn: server time of `solve`, and keystroke to painted answer."""
-    with tempfile.TemporaryDirectory() as folder:
-        surroundings = {
-            **os.environ,
-            "ZEPHYRANT_HTTPS": "off",
-            "ZEPHYRANT_DEMO": "on",
-            "ZEPHYRANT_DATA": folder,
-        }
-        for job in ("migrate", "lay_demo"):
-            subprocess.run(
-                [sys.executable, "manage.py", job, "-v0"],
-                cwd=ROOT,
-                env=surroundings,
-                check=True,
-            )
-        running = subprocess.Popen(
-            [
-                str(Path(sys.executable).parent / "gunicorn"),
-                "zephyrant.wsgi",
-                "--bind",
-                f"127.0.0.1:{PORT}",
-                "--workers",
-                "2",
-                "--threads",
-                "4",
-                "--no-control-socket",
-                "--log-level",
-                "warning",
-            ],
-            cwd=ROOT,
-            env=surroundings,
-        )
-        try:
-            _endpoint()
-            _keystrokes()
-        finally:
-            running.terminate()
-            running.wait()
+    with demo_server(PORT) as address:
+        _endpoint(address)
+        _keystrokes(address)
 
 
-def _endpoint() -> None:
+def _endpoint(address: str) -> None:
     jar = CookieJar()
     opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-    address = f"http://127.0.0.1:{PORT}"
-    for _ in range(100):
-        try:
-            opener.open(address).read()
-            break
-        except OSError:
-            time.sleep(0.1)
-    token = next(cookie.value for cookie in jar if cookie.name == "csrftoken")
-    body = json.dumps(DOCUMENT).encode()
 
-    def call() -> bytes:
-        request = urllib.request.Request(f"{address}/api/solve", body, method="POST")
+    def send(path: str, sent: bytes) -> bytes:
+        request = urllib.request.Request(f"{address}/api/{path}", sent, method="POST")
         request.add_header("Content-Type", "application/json")
+        token = next(cookie.value for cookie in jar if cookie.name == "csrftoken")
         request.add_header("X-CSRFToken", str(token))
         return bytes(opener.open(request).read())
 
-    tell("the solve endpoint, 360 payments, over loopback", timed(call, 200))
+    opener.open(address).read()
+    send("session/demo", b"")
+    body = json.dumps(DOCUMENT).encode()
+    tell(
+        "the solve endpoint, 360 payments, over loopback",
+        timed(lambda: send("solve", body), 200),
+    )
 
 
-def _keystrokes() -> None:
+def _keystrokes(address: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=["--no-sandbox"]
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
+        enter(page, address)
         for name in ("Cider press", "Water turbine"):
-            page.goto(f"http://127.0.0.1:{PORT}")
-            page.get_by_role("link", name=name).click()
+            open_case(page, address, name)
             page.locator("output").wait_for()
             taken = [page.evaluate(_TYPE, str(41_000 + 37 * turn)) for turn in range(60)]
             tell(f"keystroke to painted answer, debounce of 90 ms in it: {name}", taken[5:])

@@ -111,6 +111,19 @@ class StatingALoan(BrowserTest):
         expect(line).to_have_attribute("aria-valuetext", "after payment 60: owes 0.00")
 
 
+    def test_typing_replaces_what_is_shown_in_its_one_form(self) -> None:
+        """Kept as 7 3/8, shown as 7.375: a click selects it, and the next key replaces it."""
+        page = self.open("Six looms")
+        self.answers("42")
+        field = self.figure("Rate")
+        expect(field).to_have_value("7.375")
+        field.click()
+        page.keyboard.type("7 1/8")
+        expect(field).to_have_value("7 1/8")
+        page.keyboard.press("Tab")
+        expect(field).to_have_value("7.125")
+
+
 class BadInput(BrowserTest):
     def test_each_gets_a_sentence_at_its_field_and_stays_as_typed(self) -> None:
         page = self.open("Cider press")

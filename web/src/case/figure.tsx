@@ -24,6 +24,7 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
   const note = useId();
   const before = useRef(text);
   const [focused, setFocused] = useState(false);
+  const [edited, setEdited] = useState(false);
   const isAsked = text.trim() === "?";
   const other = reading?.other;
 
@@ -38,7 +39,8 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
     }
   };
 
-  const shown = focused || !reading?.text || other ? text : reading.text;
+  // Nothing changes under the caret: the one form is shown until something is typed.
+  const shown = edited || !reading?.text || other ? text : reading.text;
   const look = isAsked
     ? "rounded-full bg-unknown text-on-unknown px-3 min-w-11 text-center font-bold"
     : `border-b-2 px-1 font-semibold ${error ? "border-wrong text-wrong" : "border-rule-strong"}`;
@@ -58,7 +60,10 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
         spellCheck={false}
         inputMode={name === "count" ? "text" : "decimal"}
         className={`figure-field bg-transparent font-sans leading-[1.75rem] ${look} ${focused && !isAsked ? "bg-sheet" : ""}`}
-        onChange={(event) => onType(event.target.value)}
+        onChange={(event) => {
+          setEdited(true);
+          onType(event.target.value);
+        }}
         onKeyDown={keyDown}
         onFocus={(event) => {
           before.current = text;
@@ -68,6 +73,7 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
         }}
         onBlur={() => {
           setFocused(false);
+          setEdited(false);
           onBlur();
         }}
       />
