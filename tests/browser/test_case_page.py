@@ -110,7 +110,6 @@ class StatingALoan(BrowserTest):
         page.keyboard.press("End")
         expect(line).to_have_attribute("aria-valuetext", "after payment 60: owes 0.00")
 
-
     def test_typing_replaces_what_is_shown_in_its_one_form(self) -> None:
         """Kept as 7 3/8, shown as 7.375: a click selects it, and the next key replaces it."""
         page = self.open("Six looms")

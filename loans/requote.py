@@ -1,0 +1,124 @@
+"""Changing a quote or a clock in place: what may be kept, and what each choice comes to."""
+
+from decimal import Decimal
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from . import clock
+from .document import UNKNOWN, Quoted
+from .entry import Statement, readings
+from .figures import precise
+from .rates import as_decimal, footings, periodic_rate, quoted_percent
+from .words import MARKS, Number, Percent, Sentence
+
+_PLACES = 10
+
+
+class Way(BaseModel):
+    """One way to make a change: what it keeps, the statement it leads to, and that in words."""
+
+    model_config = ConfigDict(frozen=True)
+
+    keeps: Literal["number", "rate", "term", "count"]
+    statement: Statement
+    says: str
+
+
+def _compounding(statement: Statement) -> clock.Compounding:
+    return statement.every if statement.compounding is None else statement.compounding
+
+
+def quote_words(statement: Statement) -> str:
+    """How a statement's rate is quoted: "a year, nominal, compounded half-yearly"."""
+    return {
+        "nominal": f"a year, nominal, {clock.compounded(_compounding(statement))}",
+        "effective": "a year, effective",
+        "continuous": "a year, compounded continuously",
+        "periodic": f"for each {clock.period(statement.every).noun}",
+    }[statement.quoted]
+
+
+def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
+    """The rate of one payment period, or none where nothing would be left of one lent."""
+    compounding = _compounding(statement)
+    if statement.quoted in ("nominal", "effective", "periodic") and compounding != "continuous":
+        times = clock.a_year(compounding) if statement.quoted == "nominal" else 1
+        if percent <= -100 * times:
+            return None
+    return periodic_rate(percent, statement.quoted, compounding, clock.a_year(statement.every))
+
+
+def _told(statement: Statement, percent: Decimal, rate: Fraction) -> Sentence:
+    with precise():
+        rates = footings(as_decimal(rate), clock.a_year(statement.every))
+    return Sentence(
+        "{percent} {quoted} = {periodic} a {often} payment = {effective} a year, effective",
+        percent=Percent(percent, _PLACES, 2),
+        quoted=quote_words(statement),
+        periodic=Percent(rates.periodic),
+        often=clock.period(statement.every).often,
+        effective=Percent(rates.effective),
+    )
+
+
+def requote(
+    statement: Statement, quoted: Quoted, compounding: clock.Compounding | None
+) -> list[Way]:
+    """The statement quoted in another style: the same number, or the same rate.
+
+    Where no rate is stated yet there is nothing to keep, and one way.
+    """
+    after = statement.model_copy(update={"quoted": quoted, "compounding": compounding})
+    percent = readings(statement)["percent"].value
+    if percent is None or percent == UNKNOWN:
+        return [Way(keeps="number", statement=after, says="")]
+    marks, number = MARKS[statement.marks], Decimal(percent)
+    ways = []
+    same_number = _rate(after, number)
+    if same_number is not None:
+        says = _told(after, number, same_number).say(marks)
+        ways.append(Way(keeps="number", statement=after, says=says))
+    rate = _rate(statement, number)
+    if rate is None:
+        return ways
+    with precise(80):
+        exact = quoted_percent(
+            as_decimal(rate), quoted, _compounding(after), clock.a_year(after.every)
+        )
+        other = round(exact, _PLACES)
+    if ways and other == number:
+        return ways
+    text = marks.number(other, _PLACES, 2)
+    says = _told(after, other, rate).say(marks)
+    restated = after.model_copy(update={"percent": text})
+    return [*ways, Way(keeps="rate", statement=restated, says=says)]
+
+
+def repace(statement: Statement, every: clock.Frequency) -> list[Way]:
+    """The statement with payments made more or less often: the same term, or the same count.
+
+    The term comes first; where it is no whole number of the new payments, the count alone is left.
+    """
+    after = statement.model_copy(update={"every": every})
+    count = readings(statement)["count"].value
+    if count is None or count == UNKNOWN or not count.isdecimal():
+        return [Way(keeps="count", statement=after, says="")]
+    marks = MARKS[statement.marks]
+
+    def way(keeps: Literal["term", "count"], payments: int) -> Way:
+        says = Sentence(
+            "{count} {often} payments = {term}",
+            count=Number(payments),
+            often=clock.period(every).often,
+            term=clock.term(payments, every),
+        ).say(marks)
+        stated = after.model_copy(update={"count": marks.write(str(payments))})
+        return Way(keeps=keeps, statement=stated, says=says)
+
+    ways = [way("count", int(count))]
+    total = Fraction(int(count) * clock.a_year(every), clock.a_year(statement.every))
+    if total.denominator == 1 and total != int(count):
+        ways.insert(0, way("term", int(total)))
+    return ways
