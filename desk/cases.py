@@ -174,6 +174,7 @@ def throw_away(user: User, case_id: uuid.UUID) -> None:
     """The case into its owner's bin."""
     case = own(user, case_id)
     Case.objects.filter(pk=case.pk).update(deleted_at=timezone.now())
+    empty_bins()
 
 
 def binned(user: User) -> QuerySet[Case]:

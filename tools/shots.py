@@ -34,6 +34,19 @@ def working(page: Page) -> None:
     page.get_by_role("dialog").wait_for()
 
 
+def rates(page: Page) -> None:
+    page.get_by_role("link", name="Rates").click()
+    page.get_by_label("Percent as quoted").fill("6.35")
+    page.get_by_role("table").wait_for()
+
+
+def two_ways(page: Page) -> None:
+    open_case(page, ADDRESS, "Cider press")
+    page.get_by_role("button", name="Quoted:").click()
+    page.get_by_role("menuitemradio", name="effective a year").click()
+    page.get_by_role("group", name="Two ways").wait_for()
+
+
 def history(page: Page) -> None:
     open_case(page, ADDRESS, "Six looms")
     page.get_by_label("Rate", exact=True).fill("7 1/8")
@@ -82,6 +95,8 @@ SHOTS: list[Shot] = [
     ("working", working, {}),
     ("no-answer", no_answer, {}),
     ("mistake", mistake, {}),
+    ("rates", rates, {}),
+    ("two-ways", two_ways, {}),
     ("history", history, {}),
     ("conflict", conflict, {}),
 ]

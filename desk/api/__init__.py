@@ -2,12 +2,14 @@
 
 from .base import api
 from .cases import router as cases
+from .rates import router as rates
 from .revisions import router as revisions
 from .session import router as session
 from .sharing import router as sharing
 from .solving import router as solving
 
 api.add_router("", solving)
+api.add_router("", rates)
 api.add_router("", session)
 api.add_router("cases", cases)
 api.add_router("cases", revisions)

@@ -28,6 +28,10 @@ export const router = createBrowserRouter([
         // Tables and the line come with the first case, not with the list.
         lazy: async () => ({ Component: (await import("./case/page")).CasePage }),
       },
+      {
+        path: "/rates",
+        lazy: async () => ({ Component: (await import("./rates/page")).RatesPage }),
+      },
       { path: "*", element: <NotHere /> },
     ],
   },

@@ -58,6 +58,7 @@ function Header() {
   const keys = useMemo(
     () => [
       { key: "c", run: () => void navigate("/") },
+      { key: "q", run: () => void navigate("/rates") },
       { key: "n", run: () => start.mutate() },
       { key: "t", run: toggleTheme },
       { key: "h", run: () => setKeysOpen((open) => !open) },
@@ -71,13 +72,21 @@ function Header() {
         <NavLink to="/" className="font-serif text-xl font-semibold">
           zephyrant<span className="text-choice">~</span>
         </NavLink>
-        <nav aria-label="Main">
-          <NavLink
-            to="/"
-            className={({ isActive }) => (isActive ? "font-semibold" : "text-soft hover:text-ink")}
-          >
-            Cases
-          </NavLink>
+        <nav aria-label="Main" className="flex gap-5">
+          {[
+            ["/", "Cases"],
+            ["/rates", "Rates"],
+          ].map(([to = "/", label]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) =>
+                isActive ? "font-semibold" : "text-soft hover:text-ink"
+              }
+            >
+              {label}
+            </NavLink>
+          ))}
         </nav>
         <div className="ml-auto flex items-center gap-4 text-sm text-soft">
           <MarksChoice />

@@ -13,11 +13,14 @@ export type FieldError = Schemas["FieldError"];
 export type MarksWord = Schemas["MarksWord"];
 export type Me = Schemas["Me"];
 export type PeriodWord = Schemas["PeriodWord"];
+export type RateAnswer = Schemas["RateAnswer"];
+export type RateQuestion = Schemas["RateQuestion"];
 export type Reading = Schemas["Reading"];
 export type RevisionListed = Schemas["RevisionListed"];
 export type RevisionOpened = Schemas["RevisionOpened"];
 export type Shared = Schemas["Shared"];
 export type Statement = Schemas["Statement"];
+export type Way = Schemas["Way"];
 export type Words = Schemas["Words"];
 export type Worked = Schemas["Worked"];
 

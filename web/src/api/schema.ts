@@ -64,6 +64,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Rates
+         * @description A quote worked: its missing figure found, the rate in every style.
+         */
+        post: operations["rates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ways To Requote
+         * @description Keep the number (another rate) or keep the rate (another number).
+         */
+        post: operations["requote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ways To Repace
+         * @description Keep the term (another count) or keep the count (another term).
+         */
+        post: operations["repace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -912,6 +972,133 @@ export interface components {
             marks: components["schemas"]["MarksWord"][];
         };
         /**
+         * Footing
+         * @description The rate in one style: what it is called, exact (30 digits) and as people print it.
+         */
+        Footing: {
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "effective" | "nominal" | "continuous" | "periodic";
+            /** Name */
+            name: string;
+            /** Exact */
+            exact: string;
+            /** Printed */
+            printed: string;
+        };
+        /**
+         * RateAnswer
+         * @description A quote worked: how it was read, what was found, and the rate on every footing.
+         */
+        RateAnswer: {
+            /** Readings */
+            readings: {
+                [key: string]: components["schemas"]["Reading"];
+            };
+            /** Errors */
+            errors: components["schemas"]["FieldError"][];
+            /** Unknown */
+            unknown?: ("percent" | "times" | "effective") | null;
+            /** Value */
+            value?: string | null;
+            /** Exact */
+            exact?: string | null;
+            /** Reason */
+            reason?: string | null;
+            /** Note */
+            note?: string | null;
+            /**
+             * Footings
+             * @default []
+             */
+            footings: components["schemas"]["Footing"][];
+            /**
+             * Working
+             * @default []
+             */
+            working: components["schemas"]["RateStep"][];
+        };
+        /**
+         * RateStep
+         * @description One line of working.
+         */
+        RateStep: {
+            /** Formula */
+            formula: string;
+            /** Numbers */
+            numbers: string;
+            /** Result */
+            result: string;
+        };
+        /**
+         * RateQuestion
+         * @description A quote as typed, one of its three figures `?`.
+         *
+         *     `times`: how often a year it is compounded, a number as text; `continuous` in its place.
+         */
+        RateQuestion: {
+            /**
+             * Marks
+             * @default comma-point
+             * @enum {string}
+             */
+            marks: "plain" | "comma-point" | "point-comma" | "space-comma" | "apostrophe-point";
+            /**
+             * Percent
+             * @default
+             */
+            percent: string;
+            /**
+             * Times
+             * @default 12
+             */
+            times: string;
+            /**
+             * Effective
+             * @default ?
+             */
+            effective: string;
+        };
+        /**
+         * Way
+         * @description One way to make a change: what it keeps, the statement it leads to, and that in words.
+         */
+        Way: {
+            /**
+             * Keeps
+             * @enum {string}
+             */
+            keeps: "number" | "rate" | "term" | "count";
+            statement: components["schemas"]["Statement"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Requote
+         * @description A statement, and how its rate is to be quoted from now on.
+         */
+        Requote: {
+            statement: components["schemas"]["Statement"];
+            /**
+             * Quoted
+             * @enum {string}
+             */
+            quoted: "nominal" | "effective" | "periodic" | "continuous";
+            /** Compounding */
+            compounding?: ("year" | "half-year" | "quarter" | "two-months" | "month" | "half-month" | "four-weeks" | "two-weeks" | "week" | "day" | "continuous") | number | null;
+        };
+        /**
+         * Repace
+         * @description A statement, and how often payments are to be made from now on.
+         */
+        Repace: {
+            statement: components["schemas"]["Statement"];
+            /** Every */
+            every: ("year" | "half-year" | "quarter" | "two-months" | "month" | "half-month" | "four-weeks" | "two-weeks" | "week" | "day") | number;
+        };
+        /**
          * Door
          * @description What a stranger is told.
          */
@@ -1363,6 +1550,186 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Words"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    rates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RateQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RateAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    requote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Requote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    repace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Repace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
                 };
             };
             /** @description Unauthorized */

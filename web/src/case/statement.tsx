@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Statement, Worked } from "../api/client";
 import { Choice } from "../ui/choice";
+import { Figure } from "../ui/figure";
 import { useDesk } from "../ui/settings";
 import {
   everyChosen,
@@ -11,9 +12,9 @@ import {
   quoteValue,
   quoteWords,
 } from "./choices";
-import { Figure } from "./figure";
 import { FIELD, HELP, TITLE, type FigureName } from "./figures";
 import { RoundingChoice } from "./rounding";
+import { TwoWays, type Change } from "./two-ways";
 
 interface Props {
   statement: Statement;
@@ -29,6 +30,7 @@ interface Props {
 export function StatementOfTerms({ statement, worked, current, onType, onLeave, onChange }: Props) {
   const { words } = useDesk();
   const [focus, setFocus] = useState<FigureName | null>(null);
+  const [ask, setAsk] = useState<Change | null>(null);
   const { periods } = words;
   const noun = paymentPeriod(statement, periods).noun;
   const often = paymentPeriod(statement, periods).often;
@@ -40,6 +42,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
   const figure = (name: FigureName) => (
     <Figure
       name={name}
+      title={TITLE[name]}
       text={statement[name]}
       reading={current ? worked?.readings[name] : undefined}
       error={errors.find((error) => error.field === FIELD[name])?.message}
@@ -73,7 +76,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           value={quoteValue(statement)}
           shown={quoteWords(statement, periods)}
           options={quoteOptions(statement, periods)}
-          onChoose={(value) => onChange(quoteChosen(value))}
+          onChoose={(value) => setAsk({ requote: quoteChosen(value) })}
         />
         , repaid by {figure("count")}{" "}
         <Choice
@@ -81,7 +84,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           value={String(statement.every)}
           shown={often}
           options={everyOptions(statement, periods)}
-          onChoose={(value) => onChange({ every: everyChosen(value) })}
+          onChoose={(value) => setAsk({ repace: everyChosen(value) })}
         />{" "}
         payments of {figure("payment")} at the{" "}
         <Choice
@@ -96,6 +99,17 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
         />{" "}
         of each {noun}, with {figure("balance")} still owed at the end.
       </div>
+      {ask && (
+        <TwoWays
+          key={JSON.stringify(ask)}
+          statement={statement}
+          change={ask}
+          onChosen={(changed) => {
+            setAsk(null);
+            if (changed) onChange(changed);
+          }}
+        />
+      )}
       <RoundingChoice statement={statement} onChange={onChange} />
       {elsewhere.map((error) => (
         <p key={error.field + error.message} role="alert" className="mt-2 text-wrong">

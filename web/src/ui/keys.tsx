@@ -34,6 +34,7 @@ export function useKeys(keys: readonly Key[]): void {
 const EVERYWHERE = [
   ["c", "the list of cases"],
   ["f", "find a case, on the list"],
+  ["q", "rates: a quote on every footing"],
   ["n", "a new case"],
   ["t", "light or dark"],
   ["h", "this list of keys"],

@@ -1,9 +1,10 @@
 import { useId, useRef, useState, type KeyboardEvent } from "react";
 import type { Reading } from "../api/client";
-import { TITLE, type FigureName } from "./figures";
 
 interface Props {
-  name: FigureName;
+  /** The name of the entry, by which it can be found on the page. */
+  name: string;
+  title: string;
   text: string;
   reading: Reading | undefined;
   error: string | undefined;
@@ -20,7 +21,7 @@ function toFigure(from: HTMLInputElement, step: number): void {
 }
 
 /** A figure in the sentence: typed in place, read by the server, shown back in one form. */
-export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: Props) {
+export function Figure({ name, title, text, reading, error, onType, onFocus, onBlur }: Props) {
   const note = useId();
   const before = useRef(text);
   const [focused, setFocused] = useState(false);
@@ -50,7 +51,7 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
     <span className="relative inline-block max-w-full align-baseline">
       <input
         data-figure={name}
-        aria-label={TITLE[name]}
+        aria-label={title}
         aria-invalid={error ? true : undefined}
         aria-describedby={said ? note : undefined}
         value={shown}
@@ -58,7 +59,7 @@ export function Figure({ name, text, reading, error, onType, onFocus, onBlur }: 
         maxLength={200}
         autoComplete="off"
         spellCheck={false}
-        inputMode={name === "count" ? "text" : "decimal"}
+        inputMode="text"
         className={`figure-field bg-transparent font-sans leading-[1.75rem] ${look} ${focused && !isAsked ? "bg-sheet" : ""}`}
         onChange={(event) => {
           setEdited(true);

@@ -1,0 +1,197 @@
+"""Rates on one footing: conversions, the missing figure, and what a change may keep."""
+
+from decimal import Decimal
+from fractions import Fraction
+from typing import Any
+from unittest import TestCase
+
+import QuantLib
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from loans.clock import PERIODS
+from loans.entry import Statement
+from loans.equivalents import RateQuestion, answer, effective_of, nominal_of
+from loans.figures import precise
+from loans.rates import as_decimal, periodic_rate, quoted_percent
+from loans.requote import repace, requote
+
+STYLES: list[tuple[Any, Any]] = [
+    *(("nominal", name) for name in PERIODS),
+    ("nominal", 7),
+    ("nominal", "continuous"),
+    ("effective", "month"),
+    ("continuous", "month"),
+    ("periodic", "month"),
+]
+
+
+def ask(**entries: str) -> Any:
+    return answer(RateQuestion(**entries))
+
+
+class Conversions(TestCase):
+    @given(
+        st.decimals(-40, 400, places=6).filter(lambda percent: percent > -40),
+        st.lists(st.sampled_from(STYLES), min_size=1, max_size=8),
+        st.sampled_from([1, 2, 4, 12, 52, 365]),
+    )
+    @settings(deadline=None, max_examples=150)
+    def test_a_chain_of_styles_leads_back(
+        self, percent: Decimal, chain: list[tuple[Any, Any]], often: int
+    ) -> None:
+        """Through up to eight styles, 1 + the rate comes back to 1e-28 relative."""
+        first = periodic_rate(percent, "effective", 1, often)
+        with precise(80):
+            rate = first
+            for quoted, compounding in chain:
+                told = quoted_percent(as_decimal(rate), quoted, compounding, often)
+                rate = periodic_rate(told, quoted, compounding, often)
+            gap = abs(as_decimal(rate) - as_decimal(first)) / (1 + as_decimal(first))
+        self.assertLess(gap, Decimal("1e-28"))
+
+    def test_against_quantlib(self) -> None:
+        """QuantLib's InterestRate, for each of its compoundings that is a number a year."""
+        actual = QuantLib.Actual365Fixed()
+        frequencies = {
+            1: QuantLib.Annual,
+            2: QuantLib.Semiannual,
+            4: QuantLib.Quarterly,
+            6: QuantLib.Bimonthly,
+            12: QuantLib.Monthly,
+            13: QuantLib.EveryFourthWeek,
+            26: QuantLib.Biweekly,
+            52: QuantLib.Weekly,
+            365: QuantLib.Daily,
+        }
+        for percent in (0.25, 6.35, 48.0):
+            for times, frequency in frequencies.items():
+                theirs = QuantLib.InterestRate(
+                    percent / 100, actual, QuantLib.Compounded, frequency
+                )
+                yearly = theirs.equivalentRate(QuantLib.Compounded, QuantLib.Annual, 1.0)
+                force = theirs.equivalentRate(QuantLib.Continuous, QuantLib.Annual, 1.0)
+                with precise():
+                    ours = effective_of(Decimal(str(percent)), times)
+                    ours_force = nominal_of(ours, None)
+                with self.subTest(percent=percent, times=times):
+                    self.assertAlmostEqual(float(ours), 100 * yearly.rate(), places=10)
+                    self.assertAlmostEqual(float(ours_force), 100 * force.rate(), places=10)
+
+
+class TheMissingFigure(TestCase):
+    def test_each_of_the_three(self) -> None:
+        # 6 % compounded monthly is 6.1678 % effective: interest tables, from memory, and
+        # (1 + 0.06/12)^12 - 1 = 0.061677811864... worked out with mpmath.
+        found = ask(percent="6", times="12", effective="?")
+        self.assertEqual((found.unknown, found.value), ("effective", "6.1677811864"))
+        self.assertEqual(ask(percent="?", times="12", effective="6.1677811864").value, "6.00")
+        found = ask(percent="6", times="?", effective="6.1678")
+        self.assertEqual(found.value, "12")
+        self.assertIn("compounded monthly is 6.1678 %", found.note)
+
+    def test_half_yearly_practice(self) -> None:
+        # Canada Interest Act, s. 6 practice: 12 % compounded half-yearly is 0.975 879 4 % a month.
+        footings = ask(percent="12", times="2").footings
+        monthly = next(each for each in footings if each["name"] == "for each month")
+        self.assertEqual(f"{Decimal(monthly['exact']):.7f}", "0.9758794")
+
+    def test_four_percent_as_a_force(self) -> None:
+        # Society of Actuaries, Exam FM sample questions: 4 % half-yearly, continuously 0.0396.
+        footings = ask(percent="4", times="2").footings
+        force = next(each for each in footings if each["style"] == "continuous")
+        self.assertEqual(f"{Decimal(force['exact']):.2f}", "3.96")
+
+    def test_every_style_of_the_document_is_there(self) -> None:
+        styles = [each["style"] for each in ask(percent="6").footings]
+        self.assertEqual(
+            {style: styles.count(style) for style in styles},
+            {"effective": 1, "nominal": 10, "continuous": 1, "periodic": 10},
+        )
+
+    def test_zero_and_below(self) -> None:
+        self.assertEqual(ask(percent="0").value, "0.00")
+        # (1 - 0.05/12)^12 - 1, mpmath.
+        self.assertEqual(ask(percent="-5", times="12").value, "−4.8869932811")
+        self.assertEqual(ask(percent="-5", times="continuous").value, "−4.8770575499")
+
+    def test_no_answer_says_so(self) -> None:
+        found = ask(percent="6", times="?", effective="6.2")
+        self.assertIn("never 6.1837 % or more", found.reason)
+        self.assertIn("above zero", ask(percent="0", times="?", effective="1").reason)
+
+    def test_mistakes_at_their_fields(self) -> None:
+        cases: list[tuple[dict[str, str], str]] = [
+            ({"percent": ""}, "percent"),
+            ({"percent": "six"}, "percent"),
+            ({"percent": "-100", "times": "1"}, "percent"),
+            ({"percent": "-2400", "times": "24"}, "percent"),
+            ({"percent": "10000"}, "percent"),
+            ({"percent": "?", "effective": "-100"}, "effective"),
+            ({"percent": "6", "times": "0"}, "times"),
+            ({"percent": "6", "times": "2.5"}, "times"),
+            ({"percent": "6", "times": "1000000000"}, "times"),
+            ({"percent": "?"}, "percent"),
+            ({"percent": "6", "effective": "7"}, ""),
+        ]
+        for entries, field in cases:
+            with self.subTest(**entries):
+                found = ask(**entries)
+                self.assertEqual([error.field for error in found.errors], [field])
+                self.assertIsNone(found.value)
+
+    @given(
+        st.decimals("0.01", 60, places=4),
+        st.integers(1, 400),
+    )
+    @settings(deadline=None, max_examples=60)
+    def test_the_compounding_found_is_the_one_put_in(self, percent: Decimal, times: int) -> None:
+        with precise(80):
+            effective = round(effective_of(percent, times), 30)
+        found = ask(percent=f"{percent:f}", times="?", effective=f"{effective:f}")
+        self.assertEqual(found.value.replace(",", ""), str(times))
+
+
+class ChangingInPlace(TestCase):
+    PRESS = Statement(
+        principal="48,250", percent="6.35", compounding="half-year", count="60", payment="?"
+    )
+
+    def test_a_style_keeps_the_number_or_the_rate(self) -> None:
+        number, rate = requote(self.PRESS, "effective", None)
+        self.assertEqual((number.keeps, number.statement.percent), ("number", "6.35"))
+        # (1 + 0.0635/2)^2 - 1 = 0.0645080625, by hand.
+        self.assertEqual((rate.keeps, rate.statement.percent), ("rate", "6.45080625"))
+        self.assertIn("0.5144 % a monthly payment", number.says)
+        self.assertIn("0.5223 % a monthly payment", rate.says)
+
+    def test_the_same_rate_however_often_requoted(self) -> None:
+        statement = self.PRESS
+        for quoted, compounding in STYLES:
+            ways = requote(statement, quoted, compounding)
+            statement = ways[-1].statement
+            self.assertIn("0.5223 % a monthly payment", ways[-1].says)
+
+    def test_one_way_where_nothing_differs_or_nothing_is_stated(self) -> None:
+        monthly = self.PRESS.model_copy(update={"compounding": "month"})
+        self.assertEqual(len(requote(monthly, "nominal", None)), 1)
+        for typed in ("?", "", "six"):
+            asked = self.PRESS.model_copy(update={"percent": typed})
+            (only,) = requote(asked, "effective", None)
+            self.assertEqual(only.statement.percent, typed)
+
+    def test_a_number_that_would_leave_nothing_is_not_offered(self) -> None:
+        deep = self.PRESS.model_copy(update={"percent": "-150"})
+        self.assertEqual([way.keeps for way in requote(deep, "effective", None)], ["rate"])
+
+    def test_payments_keep_the_term_or_the_count(self) -> None:
+        term, count = repace(self.PRESS, "quarter")
+        self.assertEqual((term.keeps, term.statement.count), ("term", "20"))
+        self.assertEqual((count.keeps, count.statement.count), ("count", "60"))
+        self.assertEqual(term.says, "20 quarterly payments = 5 years")
+        self.assertEqual(count.says, "60 quarterly payments = 15 years")
+
+    def test_a_term_that_is_no_whole_number_of_payments(self) -> None:
+        odd = self.PRESS.model_copy(update={"count": "61"})
+        self.assertEqual([way.keeps for way in repace(odd, "quarter")], ["count"])
+        self.assertEqual(Fraction(61 * 4, 12).denominator, 3)
