@@ -21,8 +21,13 @@ web/node_modules/.installed: web/package-lock.json
 	cd web && npm ci --no-fund --no-audit --loglevel=error
 	@touch $@
 
+# The API's types are generated from its schema, which `make check` holds against the code.
+web/src/api/schema.ts: docs/openapi.json web/node_modules/.installed
+	cd web && npm run --silent client >/dev/null
+	@touch $@
+
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
-web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+web/dist/index.html: web/node_modules/.installed web/src/api/schema.ts $(WEB_SOURCES)
 	cd web && npx vite build --logLevel warn
 	@touch $@
 
@@ -45,7 +50,7 @@ dev: setup
 
 schemas: setup
 	$(LOCAL) $(MANAGE) write_schemas
-	cd web && npm run --silent client >/dev/null
+	$(MAKE) --no-print-directory web/src/api/schema.ts
 
 check: setup
 	.venv/bin/ruff format --check .
@@ -56,8 +61,6 @@ check: setup
 	$(LOCAL) $(MANAGE) makemigrations --check --dry-run -v0
 	ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
 	$(LOCAL) $(MANAGE) write_schemas --check
-	cd web && npx openapi-typescript ../docs/openapi.json 2>/dev/null | diff -q - src/api/schema.ts \
-		|| (echo "the API client is stale: run make schemas" && false)
 
 chromium:
 	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium >/dev/null)

@@ -22,6 +22,16 @@ _GUARD = 40
 _PLACES = DIGITS
 
 
+def quote_in_words(quoted: Quoted, compounding: clock.Compounding, every: clock.Frequency) -> str:
+    """How a rate is quoted: "a year, nominal, compounded half-yearly"."""
+    return {
+        "nominal": f"a year, nominal, {clock.compounded(compounding)}",
+        "effective": "a year, effective",
+        "continuous": "a year, compounded continuously",
+        "periodic": f"for each {clock.period(every).noun}",
+    }[quoted]
+
+
 class Rates(NamedTuple):
     """One rate on three footings, in percent; `nominal` at the payment frequency."""
 

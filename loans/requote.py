@@ -10,7 +10,7 @@ from . import clock
 from .document import UNKNOWN, Quoted
 from .entry import Statement, readings
 from .figures import precise
-from .rates import as_decimal, footings, periodic_rate, quoted_percent
+from .rates import as_decimal, footings, periodic_rate, quote_in_words, quoted_percent
 from .words import MARKS, Number, Percent, Sentence
 
 _PLACES = 10
@@ -30,16 +30,6 @@ def _compounding(statement: Statement) -> clock.Compounding:
     return statement.every if statement.compounding is None else statement.compounding
 
 
-def quote_words(statement: Statement) -> str:
-    """How a statement's rate is quoted: "a year, nominal, compounded half-yearly"."""
-    return {
-        "nominal": f"a year, nominal, {clock.compounded(_compounding(statement))}",
-        "effective": "a year, effective",
-        "continuous": "a year, compounded continuously",
-        "periodic": f"for each {clock.period(statement.every).noun}",
-    }[statement.quoted]
-
-
 def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
     """The rate of one payment period, or none where nothing would be left of one lent."""
     compounding = _compounding(statement)
@@ -56,7 +46,7 @@ def _told(statement: Statement, percent: Decimal, rate: Fraction) -> Sentence:
     return Sentence(
         "{percent} {quoted} = {periodic} a {often} payment = {effective} a year, effective",
         percent=Percent(percent, _PLACES, 2),
-        quoted=quote_words(statement),
+        quoted=quote_in_words(statement.quoted, _compounding(statement), statement.every),
         periodic=Percent(rates.periodic),
         often=clock.period(statement.every).often,
         effective=Percent(rates.effective),

@@ -11,7 +11,7 @@ from .figures import DIGITS_TOLD, precise, told
 from .find import Found, digits_for, footing_rate, payable_percent
 from .ledger import Row, Schedule, unrounded_end
 from .line import Terms, lay_out
-from .rates import Rates, as_fraction
+from .rates import Rates, as_fraction, quote_in_words
 from .words import Marks, Number, Percent, Sentence
 
 #: A proof holds where roll and formula agree to at least so many digits.
@@ -46,14 +46,8 @@ class Proof(TypedDict):
     checks: list[Check]
 
 
-def quoted_in_words(loan: Loan) -> str:
-    """How the document's rate is quoted: "a year, nominal, compounded half-yearly"."""
-    return {
-        "nominal": f"a year, nominal, {clock.compounded(loan.compounding)}",
-        "effective": "a year, effective",
-        "continuous": "a year, compounded continuously",
-        "periodic": f"for each {clock.period(loan.every).noun}",
-    }[loan.rate.quoted]
+def _quoted(loan: Loan) -> str:
+    return quote_in_words(loan.rate.quoted, loan.compounding, loan.every)
 
 
 def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None) -> Sentence:
@@ -68,7 +62,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
         percent=Percent(percent, least_places=2),
-        quoted=quoted_in_words(loan),
+        quoted=_quoted(loan),
         periodic=Percent(rates.periodic),
         effective=Percent(rates.effective),
         often=clock.period(loan.every).often,
@@ -164,7 +158,7 @@ def _quote_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
 def _quote_back(loan: Loan, rate: Decimal, solution: Decimal, write: _Writer) -> Step:
     _, formula, _ = _quote_formula(loan)
     return {
-        "title": f"As quoted: {quoted_in_words(loan)}",
+        "title": f"As quoted: {_quoted(loan)}",
         "formula": formula,
         "numbers": f"i = {write.percent(100 * rate)}",
         "result": write.percent(solution),
