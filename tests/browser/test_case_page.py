@@ -164,6 +164,25 @@ class BadInput(BrowserTest):
                 field.fill(kept)
                 expect(page.get_by_role("alert")).to_have_count(0)
 
+    def test_a_blank_case_is_no_mistake(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="New case").click()
+        expect(
+            page.get_by_text("Still to be stated: amount lent, rate, number of payments.")
+        ).to_be_visible()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        self.accessible()
+
+    def test_two_mistakes_are_both_told(self) -> None:
+        page = self.open("Cider press")
+        self.figure("Amount lent").fill("lots")
+        self.figure("Rate").fill("some")
+        alerts = page.get_by_role("alert")
+        expect(alerts.filter(has_text="Amount lent: “lots” is not an amount")).to_be_visible()
+        expect(alerts.filter(has_text="“some” is not a percentage")).to_be_visible()
+        page.get_by_label("Note").focus()
+        expect(alerts.filter(has_text="Rate: “some”")).to_be_visible()
+
     def test_an_entry_that_reads_two_ways_offers_the_other(self) -> None:
         page = self.open("Cider press")
         field = self.figure("Rate")

@@ -103,6 +103,8 @@ class KeptSafe(BrowserTest):
         page.get_by_role("button", name="Enter the demo desk").click()
         self.saved()
         expect(self.figure("Rate")).to_have_value("6.10")
+        # The answer refused meanwhile is asked for again.
+        self.answers("933.34")
         self.assertEqual(self.cider().statement["percent"], "6.10")
 
     def test_a_revision_brought_back(self) -> None:

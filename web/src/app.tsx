@@ -17,9 +17,24 @@ function NotHere() {
   );
 }
 
+function Broken() {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="font-serif text-2xl font-semibold">This page broke</h1>
+      <p className="mt-2">
+        That is our mistake. What you typed is kept.{" "}
+        <button className="text-choice underline" onClick={() => location.reload()}>
+          Load it again
+        </button>
+      </p>
+    </main>
+  );
+}
+
 export const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <Broken />,
     children: [
       { path: "/", element: <CasesPage /> },
       { path: "/bin", element: <BinPage /> },

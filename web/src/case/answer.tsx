@@ -136,7 +136,8 @@ function Solved({
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
   const { answer, nothingAsked, stale, busy, onAsk, statement } = props;
-  if (nothingAsked)
+  const blank = FIGURES.filter((name) => statement[name].trim() === "");
+  if (nothingAsked && blank.length === 0)
     return (
       <section aria-label="Answer">
         <p className="text-soft">Nothing is asked</p>
@@ -162,6 +163,11 @@ export function AnswerPanel(props: Props) {
         <p className="font-serif text-2xl leading-snug text-soft">
           The answer stands here as soon as the statement is whole.
         </p>
+        {blank.length > 0 && (
+          <p className="mt-2">
+            Still to be stated: {blank.map((name) => TITLE[name].toLowerCase()).join(", ")}.
+          </p>
+        )}
       </section>
     );
   return (

@@ -12,7 +12,7 @@ import {
   quoteValue,
   quoteWords,
 } from "./choices";
-import { FIELD, HELP, TITLE, type FigureName } from "./figures";
+import { FIELD, FIGURES, HELP, TITLE, type FigureName } from "./figures";
 import { RoundingChoice } from "./rounding";
 import { TwoWays, type Change } from "./two-ways";
 
@@ -35,9 +35,13 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
   const noun = paymentPeriod(statement, periods).noun;
   const often = paymentPeriod(statement, periods).often;
   const errors = current ? (worked?.errors ?? []) : [];
-  const elsewhere = errors.filter(
-    (error) => error.field !== "" && !Object.values(FIELD).includes(error.field),
-  );
+  // What is wrong in the field one is in stands under it; the rest is listed below the sentence.
+  const listed = errors.flatMap((error) => {
+    if (error.field === "") return [];
+    const name = FIGURES.find((each) => FIELD[each] === error.field);
+    const hidden = name !== undefined && (name === focus || statement[name] === "");
+    return hidden ? [] : [{ ...error, name }];
+  });
 
   const figure = (name: FigureName) => (
     <Figure
@@ -46,11 +50,12 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
       text={statement[name]}
       reading={current ? worked?.readings[name] : undefined}
       error={errors.find((error) => error.field === FIELD[name])?.message}
+      errorId={`wrong-${name}`}
       onType={(text) => onType(name, text)}
       onFocus={() => setFocus(name)}
-      onBlur={() => {
+      onBlur={(kept) => {
         setFocus((now) => (now === name ? null : now));
-        onLeave(name);
+        if (kept) onLeave(name);
       }}
     />
   );
@@ -111,8 +116,14 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
         />
       )}
       <RoundingChoice statement={statement} onChange={onChange} />
-      {elsewhere.map((error) => (
-        <p key={error.field + error.message} role="alert" className="mt-2 text-wrong">
+      {listed.map((error) => (
+        <p
+          key={error.field + error.message}
+          id={error.name && `wrong-${error.name}`}
+          role="alert"
+          className="mt-2 text-[0.95rem] text-wrong"
+        >
+          {error.name && <b>{TITLE[error.name]}: </b>}
           {error.message}
         </p>
       ))}

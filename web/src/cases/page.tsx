@@ -68,13 +68,13 @@ function Row({ listed, onTag, onDelete }: RowProps) {
     <div className="flex h-full items-center border-b border-rule hover:bg-paper">
       <Link
         to={`/cases/${listed.id}`}
-        className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)_auto] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
+        className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
       >
-        <span className="truncate font-serif text-lg font-semibold">{name}</span>
+        <span className="truncate font-serif text-lg leading-snug font-semibold">{name}</span>
         <span className="hidden truncate text-soft sm:block">
           {listed.found ? `asks for ${ASKED[listed.found.unknown]}` : ""}
         </span>
-        <span className="truncate text-right">{found(listed, marks)}</span>
+        <span className="truncate sm:text-right">{found(listed, marks)}</span>
       </Link>
       <span className="hidden w-40 shrink-0 justify-end gap-1 pl-3 text-sm md:flex md:flex-wrap">
         {listed.owner && <span className="truncate text-soft">{listed.owner}</span>}

@@ -157,11 +157,8 @@ export function RatesPage() {
       title={TITLE[name]}
       text={question[name] ?? ""}
       reading={current ? answer?.readings[name] : undefined}
-      error={
-        current && question[name] !== ""
-          ? answer?.errors.find((error) => error.field === name)?.message
-          : undefined
-      }
+      error={current ? answer?.errors.find((error) => error.field === name)?.message : undefined}
+      errorId={`wrong-${name}`}
       onType={(typed) => type(name, typed)}
       onFocus={() => setFocus(name)}
       onBlur={() => setFocus(null)}
@@ -169,7 +166,10 @@ export function RatesPage() {
   );
   const continuous = question.times === "continuous";
   const period = words.periods.find((each) => String(each.a_year) === question.times?.trim());
-  const overall = answer?.errors.find((error) => error.field === "");
+  // What is wrong in the field one is in stands under it; an empty one is only not stated yet.
+  const listed = (current ? (answer?.errors ?? []) : []).filter(
+    (error) => error.field !== focus && question[error.field as Name] !== "",
+  );
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
       <title>Rates · Zephyrant</title>
@@ -205,11 +205,16 @@ export function RatesPage() {
               </>
             )}
           </p>
-          {overall && current && (
-            <p role="alert" className="text-wrong">
-              {overall.message}
+          {listed.map((error) => (
+            <p
+              key={error.field + error.message}
+              id={`wrong-${error.field}`}
+              role="alert"
+              className="text-[0.95rem] text-wrong"
+            >
+              {error.message}
             </p>
-          )}
+          ))}
         </section>
         <section aria-label="Answer" aria-live="polite">
           {worked.error && (

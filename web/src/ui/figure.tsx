@@ -8,9 +8,12 @@ interface Props {
   text: string;
   reading: Reading | undefined;
   error: string | undefined;
+  /** Where the error stands as well while another field is being typed in. */
+  errorId?: string;
   onType: (text: string) => void;
   onFocus: () => void;
-  onBlur: () => void;
+  /** `kept` is false where what was typed has been taken back. */
+  onBlur: (kept: boolean) => void;
 }
 
 /** Moves to the figure after or before `from`, in the order of the sentence. */
@@ -21,9 +24,20 @@ function toFigure(from: HTMLInputElement, step: number): void {
 }
 
 /** A figure in the sentence: typed in place, read by the server, shown back in one form. */
-export function Figure({ name, title, text, reading, error, onType, onFocus, onBlur }: Props) {
+export function Figure({
+  name,
+  title,
+  text,
+  reading,
+  error,
+  errorId,
+  onType,
+  onFocus,
+  onBlur,
+}: Props) {
   const note = useId();
   const before = useRef(text);
+  const takenBack = useRef(false);
   const [focused, setFocused] = useState(false);
   const [edited, setEdited] = useState(false);
   const isAsked = text.trim() === "?";
@@ -35,26 +49,31 @@ export function Figure({ name, title, text, reading, error, onType, onFocus, onB
       event.preventDefault();
       toFigure(field, event.shiftKey ? -1 : 1);
     } else if (event.key === "Escape") {
-      if (before.current !== text) onType(before.current);
+      takenBack.current = before.current !== text;
+      if (takenBack.current) onType(before.current);
       field.blur();
     }
   };
 
   // Nothing changes under the caret: the one form is shown until something is typed.
   const shown = edited || !reading?.text || other ? text : reading.text;
+  // An empty field nobody has been in yet is no mistake.
+  const blank = text === "" && !edited;
+  const said = blank ? undefined : (error ?? reading?.note);
+  const wrong = error !== undefined && !blank;
   const look = isAsked
     ? "rounded-full bg-unknown text-on-unknown px-3 min-w-11 text-center font-bold"
-    : `border-b-2 px-1 font-semibold ${error ? "border-wrong text-wrong" : "border-rule-strong"}`;
-  const said = error ?? reading?.note;
+    : `border-b-2 px-1 font-semibold ${wrong ? "border-wrong text-wrong" : "border-rule-strong"}`;
 
   return (
     <span className="relative inline-block max-w-full align-baseline">
       <input
         data-figure={name}
         aria-label={title}
-        aria-invalid={error ? true : undefined}
-        aria-describedby={said ? note : undefined}
+        aria-invalid={wrong ? true : undefined}
+        aria-describedby={said ? (focused ? note : errorId) : undefined}
         value={shown}
+        placeholder="…"
         size={Math.max(shown.length, 2)}
         maxLength={200}
         autoComplete="off"
@@ -75,10 +94,11 @@ export function Figure({ name, title, text, reading, error, onType, onFocus, onB
         onBlur={() => {
           setFocused(false);
           setEdited(false);
-          onBlur();
+          onBlur(!takenBack.current);
+          takenBack.current = false;
         }}
       />
-      {said && (error || other || focused) && (
+      {said && (focused || (other && !error)) && (
         <span
           id={note}
           role={error ? "alert" : undefined}

@@ -90,7 +90,11 @@ export function DeskProvider({ children }: { children: ReactNode }) {
         <div className="fixed inset-0 z-50 grid place-items-center bg-paper/80 p-4">
           <SignIn
             why="Your session ended. Nothing you typed is lost: it is saved once you are back."
-            onIn={backIn}
+            onIn={(mine) => {
+              backIn(mine);
+              // What was refused meanwhile is asked again.
+              void queries.refetchQueries({ predicate: (each) => each.state.status === "error" });
+            }}
           />
         </div>
       )}
