@@ -38,6 +38,18 @@ export function TwoWays({ statement, change, onChosen }: Props) {
   });
   const first = useRef<HTMLButtonElement>(null);
   const found = ways.data;
+  const leave = useRef(onChosen);
+  useEffect(() => {
+    leave.current = onChosen;
+  });
+  // Wherever the focus is, Esc leaves it as it was.
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.key === "Escape") leave.current(null);
+    };
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, []);
   useEffect(() => {
     const only = found?.[0];
     if (!found) return;
@@ -59,9 +71,6 @@ export function TwoWays({ statement, change, onChosen }: Props) {
       role="group"
       aria-label="Two ways to change this"
       className="mt-2 rounded-md border border-rule-strong bg-sheet p-3"
-      onKeyDown={(event) => {
-        if (event.key === "Escape") onChosen(null);
-      }}
     >
       <ul className="space-y-1.5">
         {found.map((way, place) => (
