@@ -1,0 +1,38 @@
+"""The API's ways with rates."""
+
+from .desk import PRESS, Desk
+
+
+class RatesByApi(Desk):
+    def test_a_quote_worked(self) -> None:
+        # (1 + 0.06/12)^12 - 1, mpmath.
+        found = self.send("POST", "rates", {"percent": "6", "times": "12"}).json()
+        self.assertEqual((found["unknown"], found["value"]), ("effective", "6.1677811864"))
+        self.assertEqual(len(found["footings"]), 22)
+        wrong = self.send("POST", "rates", {"percent": "six"}).json()
+        self.assertEqual([error["field"] for error in wrong["errors"]], ["percent"])
+
+    def test_what_is_no_question(self) -> None:
+        for sent in ({"percent": 6}, {"surplus": "1"}, {"percent": "6" * 300}):
+            refused = self.send("POST", "rates", sent)
+            self.assertEqual(refused.status_code, 422)
+            self.assertEqual(len(refused.json()["errors"]), 1)
+
+    def test_ways_to_requote(self) -> None:
+        ways = self.send("POST", "requote", {"statement": PRESS, "quoted": "effective"}).json()
+        # (1 + 0.0635/2)^2 - 1, by hand.
+        self.assertEqual(
+            [(way["keeps"], way["statement"]["percent"]) for way in ways],
+            [("number", "6.35"), ("rate", "6.45080625")],
+        )
+        refused = self.send("POST", "requote", {"statement": PRESS, "quoted": "daily"})
+        self.assertEqual(refused.json()["errors"][0]["field"], "quoted")
+
+    def test_ways_to_repace(self) -> None:
+        ways = self.send("POST", "repace", {"statement": PRESS, "every": "quarter"}).json()
+        self.assertEqual(
+            [(way["keeps"], way["statement"]["count"]) for way in ways],
+            [("term", "20"), ("count", "60")],
+        )
+        refused = self.send("POST", "repace", {"statement": PRESS, "every": 0})
+        self.assertEqual(refused.json()["errors"][0]["field"], "every")
