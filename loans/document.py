@@ -210,6 +210,18 @@ Quoted = Literal["nominal", "effective", "periodic", "continuous"]
 Timing = Literal["in-arrears", "in-advance"]
 
 
+def percent_bound(quoted: Quoted, compounding: clock.Compounding) -> int | None:
+    """The percent above which a quote must lie for something to be left of one lent.
+
+    None where there is no such bound: compounded continuously, something always is.
+    """
+    if quoted == "continuous" or (quoted == "nominal" and compounding == "continuous"):
+        return None
+    if quoted == "nominal" and compounding != "continuous":
+        return -100 * clock.a_year(compounding)
+    return -100
+
+
 class Part(BaseModel):
     """What every part of the document has in common: immutable, no unknown keys."""
 
@@ -315,20 +327,14 @@ class Loan(Part):
     @model_validator(mode="after")
     def _money_does_not_vanish(self) -> Self:
         percent = self.rate.percent
-        if percent == UNKNOWN or percent >= 0 or self.rate.quoted == "continuous":
-            return self
-        times = 1
-        if self.rate.quoted == "nominal":
-            if self.compounding == "continuous":
-                return self
-            times = clock.a_year(self.compounding)
-        if percent <= -100 * times:
+        bound = percent_bound(self.rate.quoted, self.compounding)
+        if percent != UNKNOWN and bound is not None and percent <= bound:
             raise PydanticCustomError(
                 "figure",
                 "{sentence}",
                 {
                     "sentence": f"At {percent:f} % so quoted nothing is left after one period: "
-                    f"the rate must be above {-100 * times} %.",
+                    f"the rate must be above {bound} %.",
                     "fields": ("rate.percent",),
                 },
             )

@@ -11,14 +11,14 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from . import clock
-from .document import MOST_COMPOUNDINGS, MOST_PERCENT, UNKNOWN
+from .document import MOST_COMPOUNDINGS, MOST_PERCENT, UNKNOWN, percent_bound
 from .entry import Reading, read_count, read_percent
 from .errors import FieldError
 from .figures import DIGITS, plain, precise, told
 from .words import MARKS, Marks, MarksName, Percent, Sentence
 
 _PLACES: Final = 10
-_NAMES: Final = {"percent": "percent", "times": "times", "effective": "effective"}
+_NAMES: Final = ("percent", "times", "effective")
 #: A compounding this close to a whole number of times a year is that one.
 _WHOLE: Final = Decimal("0.005")
 
@@ -177,7 +177,8 @@ def _mistakes(value: dict[str, str | None]) -> list[FieldError]:
         return _wrong(
             "times", f"A whole number of times a year belongs here, from 1 to {MOST_COMPOUNDINGS}."
         )
-    least = {"effective": -100, "percent": -100 * int(times) if times.isdecimal() else None}
+    nominal = percent_bound("nominal", int(times)) if times.isdecimal() else None
+    least = {"effective": percent_bound("effective", 1), "percent": nominal}
     for name in ("percent", "effective"):
         figure = value[name]
         if figure in (UNKNOWN, None):

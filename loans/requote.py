@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from . import clock
-from .document import UNKNOWN, Quoted
+from .document import UNKNOWN, Quoted, percent_bound
 from .entry import Statement, readings
 from .figures import precise
 from .rates import as_decimal, footings, periodic_rate, quote_in_words, quoted_percent
@@ -33,10 +33,9 @@ def _compounding(statement: Statement) -> clock.Compounding:
 def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
     """The rate of one payment period, or none where nothing would be left of one lent."""
     compounding = _compounding(statement)
-    if statement.quoted in ("nominal", "effective", "periodic") and compounding != "continuous":
-        times = clock.a_year(compounding) if statement.quoted == "nominal" else 1
-        if percent <= -100 * times:
-            return None
+    bound = percent_bound(statement.quoted, compounding)
+    if bound is not None and percent <= bound:
+        return None
     return periodic_rate(percent, statement.quoted, compounding, clock.a_year(statement.every))
 
 

@@ -153,6 +153,13 @@ class SigningIn(Desk):
             refused = ask(f"/api/{path}", json.dumps(sent), content_type="application/json")
             self.assertEqual(refused.status_code, 403, path)
 
+    def test_the_door_brings_the_token(self) -> None:
+        careful = Client(enforce_csrf_checks=True)
+        careful.get("/api/door")
+        token = careful.cookies["csrftoken"].value
+        entered = self.enter(careful, "sorrel-and-flint", headers={"X-CSRFToken": token})
+        self.assertEqual(entered.status_code, 200)
+
     def test_throttled_and_open_again(self) -> None:
         client = Client()
         statuses = [self.enter(client, "guess").status_code for _ in range(6)]

@@ -6,7 +6,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from loans import MARKS
+from loans import MARKS, solve
 from loans.entry import (
     Reading,
     Statement,
@@ -168,6 +168,5 @@ class Statements(TestCase):
         for name in ("comma-point", "point-comma"):
             again = work(restate(stated, name))
             self.assertEqual(again.errors, ())
-            self.assertEqual(work(restate(stated, name)).answer, work(restate(stated, name)).answer)
             assert again.answer
-            self.assertEqual(again.answer.unknown, "payment")
+            self.assertEqual(again.answer.schedule, solve(stated).schedule)

@@ -19,7 +19,7 @@ from loans.roots import root_of_falling_convex
 from loans.working import prove
 
 from . import reference
-from .documents import PERIODS, document, loan, regular, solve
+from .documents import PERIODS, loan, regular, solve
 
 ASKED: list[dict[str, Any]] = [
     {},
@@ -128,6 +128,3 @@ class Rates(TestCase):
             at = Decimal(root)
             found = root_of_falling_convex(lambda s, at=at: ((at - s).exp() - 1, -(at - s).exp()))
             self.assertAlmostEqual(found, at, places=40)
-
-    def test_the_document_of_the_readme(self) -> None:
-        self.assertEqual(loans.solve(loans.check(document())).value, "938.82")
