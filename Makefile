@@ -61,7 +61,7 @@ check: setup
 	.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
 	cd web && npx tsc --noEmit && npx eslint --max-warnings 0 . && npx prettier --check --log-level warn src
 	$(LOCAL) $(MANAGE) makemigrations --check --dry-run -v0
-	ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
+	ZEPHYRANT_HTTPS=on ZEPHYRANT_DEMO=off ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
 	$(LOCAL) $(MANAGE) write_schemas --check
 
 chromium:
