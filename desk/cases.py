@@ -15,7 +15,7 @@ from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
 from loans import MARKS, Marks, MarksName
-from loans.entry import Statement, Worked, read_amount, readings, remark, work
+from loans.entry import NUMBERS, Statement, Worked, read_amount, readings, remark, work
 
 from . import revisions
 from .models import BIN_KEEPS, Case, Preferences, Revision
@@ -38,10 +38,11 @@ class Content(Schema):
 
 
 class FoundListed(TypedDict):
-    """What the list of cases tells of an answer."""
+    """What the list of cases tells of an answer; `quote` how its rate is quoted, in words."""
 
     unknown: str
     value: str | None
+    quote: str | None
     reason: str | None
 
 
@@ -96,15 +97,21 @@ def _found(worked: Worked) -> FoundListed | None:
     answer = worked.answer
     if answer is None:
         return None
-    return {"unknown": answer.unknown, "value": answer.value, "reason": answer.reason}
+    return {
+        "unknown": answer.unknown,
+        "value": answer.value,
+        "quote": answer.quote,
+        "reason": answer.reason,
+    }
 
 
 def _searched(content: Content, worked: Worked) -> str:
     """Everything a search may be for: names, note, tags, figures as plain numbers."""
-    figures = [reading.value for reading in readings(content.statement).values() if reading.value]
+    read = readings(content.statement)
+    figures = [read[name].value for name in NUMBERS]
     if worked.answer and worked.answer.value:
         figures.append(worked.answer.value)
-    plain = [f"{Decimal(figure):f}" for figure in figures if figure != "?"]
+    plain = [f"{Decimal(figure):f}" for figure in figures if figure and figure != "?"]
     padded = [f"{Decimal(figure):.2f}" for figure in plain]
     tags = [f"#{tag}" for tag in content.tags]
     return "\n".join(

@@ -5,8 +5,10 @@ from typing import Any, Final
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from loans.comparison import QuoteList
 from loans.entry import Statement
 
+from . import quote_lists
 from .cases import Content, start
 
 ANALYST: Final = "demo-analyst"
@@ -87,6 +89,25 @@ _CASES: Final[list[dict[str, Any]]] = [
 ]
 
 
+_QUOTES: Final[dict[str, Any]] = {
+    "name": "Offers for the second press",
+    "yardstick": {"principal": "48,250.00", "count": "60"},
+    "quotes": [
+        {"name": "Ferrow Valley, fixed", "percent": "6.35", "compounding": "half-year"},
+        {"name": "Ferrow Valley, floating", "percent": "6.30", "compounding": "month"},
+        {"name": "Press dealer", "percent": "3.4", "quoted": "flat", "count": "60"},
+        {"name": "Hask Growers’ fund", "percent": "6.25", "quoted": "continuous"},
+        {
+            "name": "Skerrow Bills",
+            "percent": "6.05",
+            "quoted": "discount",
+            "over": "90 days",
+            "year_days": 360,
+        },
+    ],
+}
+
+
 @transaction.atomic
 def lay_the_desk() -> None:
     """The demo analyst and her cases, anew where none are kept yet."""
@@ -103,3 +124,4 @@ def lay_the_desk() -> None:
             content = {name: case[name] for name in ("note", "tags") if name in case}
             stated = {name: value for name, value in case.items() if name not in content}
             start(analyst, Content(statement=Statement.model_validate(stated), **content))
+        quote_lists.start(analyst, QuoteList.model_validate(_QUOTES))

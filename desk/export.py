@@ -1,23 +1,27 @@
-"""Cases out of the door: documents as files."""
+"""Out of the door: cases and lists of quotes as files, and files as text."""
 
 import io
 import json
 import re
 import unicodedata
 import zipfile
+from typing import Literal
 
 from django.contrib.auth.models import User
 from django.http import HttpResponse
 from django.utils.http import content_disposition_header
 
+from loans.comparison import QuoteList
+from loans.quote_files import write_csv, write_json
+
 from .cases import document_of
 from .models import Case
 
 
-def _file_name(case: Case) -> str:
+def file_name(name: str, otherwise: str = "unnamed-case") -> str:
     """A name that every file system takes: "cider-press-orrin-daughters"."""
-    plain = unicodedata.normalize("NFKD", case.name).encode("ascii", "ignore").decode().lower()
-    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:80] or "unnamed-case"
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:80] or otherwise
 
 
 def _file(content: bytes, name: str, kind: str) -> HttpResponse:
@@ -32,7 +36,7 @@ def _written(content: object) -> bytes:
 
 def one_json(case: Case) -> HttpResponse:
     """A case's document."""
-    return _file(_written(document_of(case)), f"{_file_name(case)}.json", "application/json")
+    return _file(_written(document_of(case)), f"{file_name(case.name)}.json", "application/json")
 
 
 def _own(user: User) -> list[Case]:
@@ -50,7 +54,7 @@ def all_zip(user: User) -> HttpResponse:
     content, used = io.BytesIO(), set[str]()
     with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
         for case in _own(user):
-            name = stem = _file_name(case)
+            name = stem = file_name(case.name)
             number = 1
             while name in used:
                 number += 1
@@ -58,3 +62,20 @@ def all_zip(user: User) -> HttpResponse:
             used.add(name)
             packed.writestr(f"{name}.json", _written(document_of(case)))
     return _file(content.getvalue(), "zephyrant-cases.zip", "application/zip")
+
+
+def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
+    """A list of quotes."""
+    name = f"{file_name(content.name, 'quotes')}.{kind}"
+    if kind == "csv":
+        # The mark tells programs that guess that this is UTF-8.
+        return _file(write_csv(content).encode("utf-8-sig"), name, "text/csv; charset=utf-8")
+    return _file(write_json(content).encode(), name, "application/json")
+
+
+def text_of(content: bytes) -> str:
+    """The text of a file: UTF-8, else as older programs of the western world write it."""
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return content.decode("cp1252", errors="replace")

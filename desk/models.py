@@ -46,6 +46,28 @@ class Case(models.Model):
         return self.name or "Unnamed case"
 
 
+class QuoteList(models.Model):
+    """Quotes an analyst compares; `content` as typed."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="quote_lists"
+    )
+    name = models.CharField(max_length=200, blank=True)
+    content = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+    deleted_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-changed_at"]
+        indexes = [models.Index(fields=["owner", "deleted_at", "-changed_at"])]
+
+    def __str__(self) -> str:
+        return self.name or "Unnamed list of quotes"
+
+
 class Share(models.Model):
     """A colleague who may read a case, and perhaps change it."""
 
@@ -93,12 +115,13 @@ class Revision(models.Model):
 
 
 class Preferences(models.Model):
-    """How an analyst reads and writes numbers."""
+    """How an analyst reads and writes numbers, and quotes rates (null: as everyone starts)."""
 
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preferences"
     )
     marks = models.CharField(max_length=20, default="comma-point")
+    presets = models.JSONField(null=True)
 
     def __str__(self) -> str:
         return f"Preferences of {self.user}"

@@ -77,8 +77,9 @@ class YearTold(TypedDict):
 class Answer(BaseModel):
     """What is told of a loan. `value` is what the schedule shows, `exact` the mathematics.
 
-    Without an answer `solutions` is empty and `reason` a sentence. `paid_as` says what rounding
-    did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
+    Without an answer `solutions` is empty and `reason` a sentence. `quote` says how the rate is
+    quoted, `paid_as` what rounding did, `clock` how the quote became the rate of one payment,
+    `notes` what might surprise.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -88,6 +89,7 @@ class Answer(BaseModel):
     exact: str | None
     solutions: tuple[str, ...]
     reason: str | None
+    quote: str
     rates: RatesTold | None
     totals: Totals | None
     paid_as: str | None
@@ -125,6 +127,7 @@ def solve(loan: Loan, marks: Marks = PLAIN) -> Answer:
         exact=plain(told(solution)),
         solutions=tuple(plain(told(each)) for each in found.solutions),
         reason=None,
+        quote=loan.style.in_words(),
         rates=_rates_told(rates),
         totals=_totals(laid) if laid else None,
         paid_as=_paid_as(laid).say(marks) if laid else None,
@@ -145,6 +148,7 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence, marks: Marks) 
         exact=None,
         solutions=(),
         reason=reason.say(marks),
+        quote=loan.style.in_words(),
         rates=rates and _rates_told(rates),
         totals=None,
         paid_as=None,

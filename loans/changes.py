@@ -5,7 +5,7 @@ from typing import Final
 
 from . import clock
 from .document import UNKNOWN, Rounding
-from .entry import Statement, readings
+from .entry import Statement, readings, style_of
 from .words import MARKS, MarksName
 
 _NAMES: Final = {
@@ -18,12 +18,11 @@ _NAMES: Final = {
 
 
 def _quote(statement: Statement) -> str:
-    if statement.quoted == "nominal":
-        compounding = statement.every if statement.compounding is None else statement.compounding
-        return f"nominal, {clock.compounded(compounding)}"
-    if statement.quoted == "continuous":
-        return "compounded continuously"
-    return "effective" if statement.quoted == "effective" else "for each period"
+    style = style_of(statement)
+    if style is None:
+        return f"{statement.quoted}, over {statement.over or 'no stated time or term'}"
+    # Of a flat quote the count is told on its own.
+    return "flat" if style.quoted == "flat" else style.in_words().removeprefix("a year, ")
 
 
 def _rounding(rounding: Rounding) -> str:

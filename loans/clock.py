@@ -15,6 +15,7 @@ FrequencyName = Literal[
     "week",
     "day",
 ]
+UnitName = Literal["year", "half-year", "quarter", "month", "week", "day"]
 Frequency = FrequencyName | int
 Compounding = Frequency | Literal["continuous"]
 

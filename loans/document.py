@@ -7,6 +7,7 @@ generated from the models here.
 import json
 import re
 from decimal import Decimal
+from fractions import Fraction
 from typing import Annotated, Any, Final, Literal, Self, get_args
 
 from pydantic import (
@@ -25,6 +26,8 @@ from . import clock
 from .currencies import currencies
 from .errors import FieldError, NotALoan
 from .figures import decimal_places
+from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
+from .words import PLAIN
 
 UNKNOWN: Final = "?"
 Unknown = Literal["?"]
@@ -50,6 +53,11 @@ _DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+\.?\d*|\.\d+)$"}
 def _wrong(message: str) -> PydanticCustomError:
     # Pydantic reads braces as places to fill.
     return PydanticCustomError("figure", "{sentence}", {"sentence": message})
+
+
+def _at(field: str, message: str) -> PydanticCustomError:
+    """What is wrong with one field of the part that is validated."""
+    return PydanticCustomError("figure", "{sentence}", {"sentence": message, "fields": (field,)})
 
 
 def _quoted(value: object) -> str:
@@ -147,6 +155,13 @@ def _currency(value: object) -> str:
     raise _wrong(f"{_quoted(value)} is no currency code of ISO 4217. Write one such as EUR.")
 
 
+def _periods(value: object) -> Decimal:
+    number = _decimal(value, "90")
+    if not 0 < number <= MOST_PAYMENTS:
+        raise _wrong(f"A number of periods is above 0 and at most {MOST_PAYMENTS}.")
+    return number
+
+
 def _step(value: object) -> Decimal:
     number = _decimal(value, "0.01")
     if not 0 < number <= 1_000_000:
@@ -205,21 +220,38 @@ CompoundingField = Annotated[
 CurrencyCode = Annotated[
     str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
 ]
+Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(_number_schema())]
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(_number_schema())]
-Quoted = Literal["nominal", "effective", "periodic", "continuous"]
 Timing = Literal["in-arrears", "in-advance"]
 
 
-def percent_bound(quoted: Quoted, compounding: clock.Compounding) -> int | None:
-    """The percent above which a quote must lie for something to be left of one lent.
-
-    None where there is no such bound: compounded continuously, something always is.
-    """
-    if quoted == "continuous" or (quoted == "nominal" and compounding == "continuous"):
+def outside(percent: Decimal, style: Style) -> str | None:
+    """Why a percent cannot be quoted so, as a sentence; none where it can."""
+    if style.quoted == "flat" and style.in_advance and style.payments == 1:
+        return "A flat quote of one payment made at once is no loan: state more payments."
+    least, most = style.bounds()
+    if least is not None and percent <= least:
+        return (
+            f"At {_said(percent)} % {style.in_words()}, nothing is left of what is lent: the rate "
+            f"must be above {_bound(least)} %."
+        )
+    if most is None or percent < most:
         return None
-    if quoted == "nominal" and compounding != "continuous":
-        return -100 * clock.a_year(compounding)
-    return -100
+    if style.quoted == "discount":
+        why = "interest taken in advance takes all that is lent"
+    else:
+        why = "the first payment, at once, returns all that is lent"
+    return (
+        f"At {_said(percent)} % {style.in_words()}, {why}: the rate must be below {_bound(most)} %."
+    )
+
+
+def _said(percent: Decimal) -> str:
+    return PLAIN.number(percent, MOST_PLACES)
+
+
+def _bound(percent: Fraction) -> str:
+    return PLAIN.number(Decimal(percent.numerator) / percent.denominator, 4)
 
 
 class Part(BaseModel):
@@ -228,16 +260,46 @@ class Part(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
+class Over(Part):
+    """The time a simple or a discount quote is charged for: so many of a period."""
+
+    number: Periods
+    period: clock.UnitName
+
+    @property
+    def time(self) -> Time:
+        """The same, as rates are worked with."""
+        return Time(Fraction(self.number), self.period)
+
+
 class Quote(Part):
     """A rate as it is quoted.
 
     `percent` is a year (for one payment period where `quoted` is `periodic`). `compounding` is
-    that of a nominal rate, the payments' own where left out; the other styles need none.
+    that of a nominal rate, the payments' own where left out; the other styles need none. `over`
+    is the time a `simple` or a `discount` quote is charged for. `year_days` 360: the percent is
+    for 360 days, not for a year.
     """
 
     percent: Percent = Field(description='Percent as quoted, a decimal string, or "?".')
     quoted: Quoted = "nominal"
     compounding: CompoundingField | None = None
+    over: Over | None = None
+    year_days: YearDays | None = None
+
+    @model_validator(mode="after")
+    def _has_its_time(self) -> Self:
+        if self.quoted in TIMED and self.over is None:
+            raise _at(
+                "over",
+                f"A {self.quoted} quote is charged for a time: state it, such as "
+                '{"number": "90", "period": "day"}.',
+            )
+        if self.over is not None and self.quoted not in TIMED:
+            raise _at("over", "Only a simple or a discount quote is charged for a time.")
+        if self.year_days is not None and self.quoted not in SCALED:
+            raise _at("year_days", f"A year of so many days does not go with {self.quoted} quotes.")
+        return self
 
 
 class Rounding(Part):
@@ -324,33 +386,52 @@ class Loan(Part):
             raise _wrong('No figure is marked with "?": put it in place of the one to find.')
         return self
 
+    @property
+    def style(self) -> Style:
+        """How the rate is quoted, and for which payments."""
+        rate = self.rate
+        return Style(
+            quoted=rate.quoted,
+            compounding=self.compounding,
+            every=self.every,
+            over=rate.over.time if rate.over else None,
+            year_days=rate.year_days or 365,
+            payments=self.count if rate.quoted == "flat" and self.count != UNKNOWN else None,
+            in_advance=rate.quoted == "flat" and self.timing == "in-advance",
+        )
+
+    @model_validator(mode="after")
+    def _flat_speaks_of_level_payments(self) -> Self:
+        if self.rate.quoted != "flat":
+            return self
+        if self.count == UNKNOWN:
+            raise _at(
+                "count",
+                "A flat quote needs its term: state the number of payments, or quote the rate "
+                "in another style.",
+            )
+        if self.balance != 0:
+            raise _at(
+                "balance",
+                "A flat quote speaks of a loan that its payments repay to nothing: leave a "
+                "balance of 0, or quote the rate in another style.",
+            )
+        return self
+
     @model_validator(mode="after")
     def _money_does_not_vanish(self) -> Self:
         percent = self.rate.percent
-        bound = percent_bound(self.rate.quoted, self.compounding)
-        if percent != UNKNOWN and bound is not None and percent <= bound:
-            raise PydanticCustomError(
-                "figure",
-                "{sentence}",
-                {
-                    "sentence": f"At {percent:f} % so quoted nothing is left after one period: "
-                    f"the rate must be above {bound} %.",
-                    "fields": ("rate.percent",),
-                },
-            )
+        if percent != UNKNOWN and (message := outside(percent, self.style)):
+            raise _at("rate.percent", message)
         return self
 
     @model_validator(mode="after")
     def _step_can_be_paid(self) -> Self:
         if self.step % self.minor_unit:
-            raise PydanticCustomError(
-                "figure",
-                "{sentence}",
-                {
-                    "sentence": f"A step of {self.step:f} cannot be paid: {self.currency} has "
-                    f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
-                    "fields": ("rounding.to",),
-                },
+            raise _at(
+                "rounding.to",
+                f"A step of {self.step:f} cannot be paid: {self.currency} has "
+                f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
             )
         return self
 
@@ -385,8 +466,9 @@ def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldErro
     found = []
     for error in errors:
         path = ".".join(str(step) for step in error["loc"][prefix:])
-        for field in error.get("ctx", {}).get("fields") or (path,):
-            found.append(FieldError(field=field, message=_sentence(error)))
+        for field in error.get("ctx", {}).get("fields") or ("",):
+            place = ".".join(step for step in (path, field) if step)
+            found.append(FieldError(field=place, message=_sentence(error)))
     return tuple(found)
 
 

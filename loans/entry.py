@@ -18,12 +18,12 @@ from . import clock
 from .answer import Answer, solve
 from .currencies import currencies
 from .document import (
+    MOST_PAYMENTS,
     UNKNOWN,
     CompoundingField,
     CurrencyCode,
     Every,
     Loan,
-    Quoted,
     Rounding,
     Timing,
     check,
@@ -31,6 +31,7 @@ from .document import (
 )
 from .errors import FieldError, NotALoan
 from .figures import plain, precise
+from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
 from .words import MARKS, Marks, MarksName
 
 _MOST_CHARACTERS: Final = 80
@@ -38,6 +39,14 @@ _PLACES: Final = 30
 _FRACTION_PLACES: Final = 12
 _TIMES: Final = {"k": 3, "thousand": 3, "m": 6, "mn": 6, "million": 6}
 _A_YEAR: Final = {"y": 1, "h": 2, "q": 4, "m": 12, "w": 52, "d": 365}
+_PERIODS: Final[dict[str, clock.UnitName]] = {
+    "y": "year",
+    "h": "half-year",
+    "q": "quarter",
+    "m": "month",
+    "w": "week",
+    "d": "day",
+}
 _UNITS: Final = re.compile(
     r"(y|yr|yrs|year|years|h|half-years?|q|quarters?|m|mo|mth|mths|months?|w|wk|wks|weeks?|d|days?)"
 )
@@ -55,6 +64,8 @@ class Statement(BaseModel):
     percent: str = Field(default="", max_length=200)
     quoted: Quoted = "nominal"
     compounding: CompoundingField | None = None
+    over: str = Field(default="", max_length=200)
+    year_days: YearDays = 365
     count: str = Field(default="", max_length=200)
     every: Every = "month"
     payment: str = Field(default="", max_length=200)
@@ -255,27 +266,66 @@ def read_count(typed: str, marks: Marks, every: clock.Frequency) -> Reading:
     return _read(typed, "a number of payments", "60, 5 years or 5y6m", reader)
 
 
+def read_time(typed: str, marks: Marks) -> Reading:
+    """The time a quote is charged for: `90 days`, `6m`, `1.5 years`; its value is "90 day"."""
+
+    def reader(text: str) -> Reading:
+        parts = _time_parts(text, marks)
+        unit = parts[0][1] if len(parts) == 1 else "m"
+        number = sum(value * Fraction(_A_YEAR[unit], _A_YEAR[of]) for value, of in parts)
+        with precise():
+            whole = round(Decimal(number.numerator) / number.denominator, _FRACTION_PLACES)
+        period = _PERIODS[unit]
+        return Reading(value=f"{plain(whole)} {period}", text=_time_text(whole, period, marks))
+
+    reading = _read(typed, "a time", f"90 days, 6 months or {marks.write('1.5')} years", reader)
+    if reading.value == UNKNOWN:
+        return Reading(error="The time a quote is charged for has to be stated, such as 90 days.")
+    return reading
+
+
+def _time_text(number: Decimal, period: str, marks: Marks) -> str:
+    return clock.number_of(marks.number(number, _PLACES), period)
+
+
+def time_of(reading: Reading) -> Time | None:
+    """The time that was read, if one was."""
+    if reading.value is None:
+        return None
+    number, _, period = reading.value.partition(" ")
+    return Time(Fraction(number), _PERIODS[period[0]])
+
+
 def _term_in_payments(text: str, marks: Marks, a_year: int) -> Fraction:
+    parts = _time_parts(text, marks)
+    return sum((value * Fraction(a_year, _A_YEAR[unit]) for value, unit in parts), Fraction(0))
+
+
+def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
+    """Each number of a time with the letter of its unit."""
     parts = re.findall(r"([\d.,/ ]*\d)\s*([a-z-]+)[\s,]*(?:and\s+)?", text)
     if "".join(re.findall(r"[\da-z]+", text.replace("and", ""))) != "".join(
         re.findall(r"[\da-z]+", "".join(number + unit for number, unit in parts))
     ):
         raise ValueError(text)
-    total = Fraction(0)
+    read = []
     for number, unit in parts:
         value = _read_number(number.strip(), marks)
         if value is None or not _UNITS.fullmatch(unit):
             raise ValueError(text)
-        total += Fraction(value.value) * Fraction(a_year, _A_YEAR[unit[0]])
-    if not parts:
+        read.append((Fraction(value.value), unit[0]))
+    if not read:
         raise ValueError(text)
-    return total
+    return read
 
 
+#: The entries of a statement that are plain numbers once they are read.
+NUMBERS: Final = ("principal", "percent", "count", "payment", "balance")
 #: Where the entries of a statement stand in the document.
 _FIELDS: Final = {
     "principal": "principal",
     "percent": "rate.percent",
+    "over": "rate.over",
     "count": "count",
     "payment": "payment",
     "balance": "balance",
@@ -307,7 +357,9 @@ def work(statement: Statement) -> Worked:
 def readings(statement: Statement) -> dict[str, Reading]:
     """How each entry of a statement is read, in its own marks."""
     marks = MARKS[statement.marks]
+    timed = {"over": read_time(statement.over, marks)} if statement.quoted in TIMED else {}
     return {
+        **timed,
         "principal": read_amount(statement.principal, marks, statement.currency),
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
@@ -316,17 +368,50 @@ def readings(statement: Statement) -> dict[str, Reading]:
     }
 
 
-def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
-    value = {name: reading.value or "1" for name, reading in read.items()}
-    rate: dict[str, Any] = {"percent": value["percent"], "quoted": statement.quoted}
+def style_of(statement: Statement) -> Style | None:
+    """How the rate of a statement is quoted; none while its time or its term is not stated."""
+    read = readings(statement)
+    over = time_of(read["over"]) if "over" in read else None
+    if "over" in read and over is None:
+        return None
+    payments = None
+    if statement.quoted == "flat":
+        count = read["count"].value
+        if count is None or not count.isdecimal() or not 1 <= int(count) <= MOST_PAYMENTS:
+            return None
+        payments = int(count)
+    every = statement.every
+    return Style(
+        quoted=statement.quoted,
+        compounding=every if statement.compounding is None else statement.compounding,
+        every=every,
+        over=over,
+        year_days=statement.year_days,
+        payments=payments,
+        in_advance=payments is not None and statement.timing == "in-advance",
+    )
+
+
+def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    rate: dict[str, Any] = {"percent": read["percent"].value or "1", "quoted": statement.quoted}
     if statement.compounding is not None:
         rate["compounding"] = statement.compounding
+    if "over" in read:
+        number, _, period = (read["over"].value or "1 year").partition(" ")
+        rate["over"] = {"number": number, "period": period}
+    if statement.year_days != 365 and statement.quoted in SCALED:
+        rate["year_days"] = statement.year_days
+    return rate
+
+
+def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    value = {name: reading.value or "1" for name, reading in read.items()}
     return {
         "zephyrant": "loan/1",
         "name": statement.name,
         "currency": statement.currency,
         "principal": value["principal"],
-        "rate": rate,
+        "rate": _rate(statement, read),
         "count": value["count"],
         "every": statement.every,
         "payment": value["payment"],
@@ -343,7 +428,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
     def amount(value: Decimal | str) -> str:
         return value if isinstance(value, str) else marks.number(value, _PLACES, decimals)
 
-    percent, count = loan.rate.percent, loan.count
+    percent, count, over = loan.rate.percent, loan.count, loan.rate.over
     return Statement(
         marks=marks_name,
         name=loan.name,
@@ -352,6 +437,8 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES, 2),
         quoted=loan.rate.quoted,
         compounding=loan.rate.compounding,
+        over=_time_text(over.number, over.period, marks) if over else "",
+        year_days=loan.rate.year_days or 365,
         count=count if isinstance(count, str) else marks.write(str(count)),
         every=loan.every,
         payment=amount(loan.payment),
@@ -368,7 +455,10 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
     marks, decimals = MARKS[marks_name], currencies()[statement.currency].decimals
     entries = {}
     for name, reading in readings(statement).items():
-        if reading.value not in (None, UNKNOWN):
+        if name == "over" and reading.value:
+            number, _, period = reading.value.partition(" ")
+            entries[name] = _time_text(Decimal(number), period, marks)
+        elif reading.value not in (None, UNKNOWN):
             least = {"percent": 2, "count": 0}.get(name, decimals)
             entries[name] = marks.number(Decimal(reading.value), _PLACES, least)
     return statement.model_copy(update={**entries, "marks": marks_name})

@@ -1,7 +1,7 @@
 """One quote on every footing, and the one figure of a quote that is missing.
 
-A quote says that p percent, so compounded, is e percent effective a year. Any of the three may be
-the unknown: p, e, or how many times a year it is compounded.
+A quote says that p percent, in its style, is e percent effective a year. Either may be the unknown,
+and of a nominal quote how many times a year it is compounded.
 """
 
 from decimal import Decimal
@@ -11,36 +11,51 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from . import clock
-from .document import MOST_COMPOUNDINGS, MOST_PERCENT, UNKNOWN, percent_bound
-from .entry import Reading, read_count, read_percent
+from .document import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every, outside
+from .entry import Reading, read_count, read_percent, read_time, time_of
 from .errors import FieldError
 from .figures import DIGITS, plain, precise, told
+from .formulas import growth_formula, quote_formula
+from .rates import as_decimal, growth_of, percent_of
+from .styles import TIMED, Quoted, Style, YearDays
 from .words import MARKS, Marks, MarksName, Percent, Sentence
 
 _PLACES: Final = 10
 _NAMES: Final = ("percent", "times", "effective")
+_TIME: Final = "1 year"
+_COUNT: Final = "60"
 #: A compounding this close to a whole number of times a year is that one.
 _WHOLE: Final = Decimal("0.005")
 
 
 class RateQuestion(BaseModel):
-    """A quote as typed, one of its three figures `?`.
+    """A quote as typed, one of its figures `?`.
 
-    `times`: how often a year it is compounded, a number as text; `continuous` in its place.
+    `times`: how often a year a nominal rate is compounded, a number as text; `continuous` in its
+    place. `over`: the time a simple or a discount quote is charged for. `count` payments, one
+    `every` so often, are those of a flat quote.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     marks: MarksName = "comma-point"
     percent: str = Field(default="", max_length=200)
+    quoted: Quoted = "nominal"
     times: str = Field(default="12", max_length=200)
+    over: str = Field(default=_TIME, max_length=200)
+    year_days: YearDays = 365
+    count: str = Field(default=_COUNT, max_length=200)
+    every: Every = "month"
     effective: str = Field(default="?", max_length=200)
+
+
+Group = Literal["effective", "nominal", "continuous", "periodic", "timed", "flat", "of-360-days"]
 
 
 class Footing(TypedDict):
     """The rate in one style: what it is called, exact (30 digits) and as people print it."""
 
-    style: Literal["effective", "nominal", "continuous", "periodic"]
+    style: Group
     name: str
     exact: str
     printed: str
@@ -55,13 +70,17 @@ class RateStep(TypedDict):
 
 
 class RateAnswer(BaseModel):
-    """A quote worked: how it was read, what was found, and the rate on every footing."""
+    """A quote worked: how it was read, what was found, and the rate on every footing.
+
+    `quote` says in words how the percent is quoted.
+    """
 
     model_config = ConfigDict(frozen=True)
 
     readings: dict[str, Reading]
     errors: tuple[FieldError, ...]
     unknown: Literal["percent", "times", "effective"] | None = None
+    quote: str | None = None
     value: str | None = None
     exact: str | None = None
     reason: str | None = None
@@ -70,29 +89,13 @@ class RateAnswer(BaseModel):
     working: list[RateStep] = []
 
 
-def effective_of(percent: Decimal, times: int | None) -> Decimal:
-    """Effective percent a year of a nominal one compounded `times` a year (None: continuously)."""
-    share = percent / 100
-    if times is None:
-        return 100 * (share.exp() - 1)
-    return 100 * ((1 + share / times) ** times - 1)
-
-
-def nominal_of(effective: Decimal, times: int | None) -> Decimal:
-    """Nominal percent a year compounded `times` a year (None: continuously) of an effective one."""
-    force = (1 + effective / 100).ln()
-    if times is None:
-        return 100 * force
-    return 100 * times * ((force / times).exp() - 1)
-
-
 def times_between(percent: Decimal, effective: Decimal) -> Decimal | None:
     """How often a year `percent` is compounded to become `effective`; a real number above zero.
 
     The effective rate rises with the compounding, from nothing towards e^p - 1: there is one
     answer below that and none above. None also where either rate is not above zero.
     """
-    if percent <= 0 or effective <= 0 or effective >= effective_of(percent, None):
+    if percent <= 0 or effective <= 0 or (1 + effective / 100).ln() >= percent / 100:
         return None
     share, force = percent / 100, (1 + effective / 100).ln()
 
@@ -114,36 +117,34 @@ def times_between(percent: Decimal, effective: Decimal) -> Decimal | None:
     return (low + high) / 2
 
 
-def footings_of(effective: Decimal, marks: Marks) -> list[Footing]:
-    """An effective percent a year in every style of the document."""
+def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> list[Footing]:
+    """A growth a year in every style of the document, those with a time or a term as `beside`."""
 
-    def footing(
-        style: Literal["effective", "nominal", "continuous", "periodic"], name: str, rate: Decimal
-    ) -> Footing:
+    def footing(name: str, style: Style) -> Footing:
+        rate = percent_of(growth, style)
         return {
-            "style": style,
+            "style": _group(style),
             "name": name,
             "exact": marks.write(plain(told(rate))),
             "printed": marks.percent(rate, 4, 4),
         }
 
-    periods = clock.PERIODS.values()
+    periods = clock.PERIODS.items()
     return [
-        footing("effective", "a year", effective),
-        *(
-            footing("nominal", f"compounded {each.often}", nominal_of(effective, each.a_year))
-            for each in periods
-        ),
-        footing("continuous", "compounded continuously", nominal_of(effective, None)),
-        *(
-            footing(
-                "periodic",
-                f"for each {each.noun}",
-                nominal_of(effective, each.a_year) / each.a_year,
-            )
-            for each in periods
-        ),
+        footing("a year", Style("effective", 1, 1)),
+        *(footing(f"compounded {each.often}", Style("nominal", name, 1)) for name, each in periods),
+        footing("compounded continuously", Style("continuous", 1, 1)),
+        *(footing(f"for each {each.noun}", Style("periodic", 1, name)) for name, each in periods),
+        *(footing(style.in_words().removeprefix("a year, "), style) for style in beside),
     ]
+
+
+def _group(style: Style) -> Group:
+    if style.scale != 1:
+        return "of-360-days"
+    if style.quoted == "simple" or style.quoted == "discount":  # noqa: PLR1714  (narrows the type)
+        return "timed"
+    return style.quoted
 
 
 def _read(question: RateQuestion) -> dict[str, Reading]:
@@ -153,9 +154,13 @@ def _read(question: RateQuestion) -> dict[str, Reading]:
         if question.times.strip().lower() == "continuous"
         else read_count(question.times, marks, 1)
     )
+    if question.quoted != "nominal":
+        times = Reading(value="1")
     return {
         "percent": read_percent(question.percent, marks),
         "times": times,
+        "over": read_time(question.over, marks),
+        "count": read_count(question.count, marks, question.every),
         "effective": read_percent(question.effective, marks),
     }
 
@@ -164,32 +169,51 @@ def _wrong(field: str, message: str) -> list[FieldError]:
     return [FieldError(field=field, message=message)]
 
 
-def _mistakes(value: dict[str, str | None]) -> list[FieldError]:
+def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[FieldError]:
     """What cannot be: figures out of their bounds, none or several unknown."""
     asked = [name for name in _NAMES if value[name] == UNKNOWN]
     if len(asked) != 1:
-        message = "One of the three is to be found: put ? in its place, and state the others."
+        which = "three" if question.quoted == "nominal" else "two"
+        message = f"One of the {which} is to be found: put ? in its place, and state the rest."
         return _wrong(asked[0] if asked else "", message)
-    times = value["times"] or ""
+    times, count = value["times"] or "", value["count"] or ""
     if times not in (UNKNOWN, "continuous", "") and not (
         Decimal(times) % 1 == 0 and 1 <= Decimal(times) <= MOST_COMPOUNDINGS
     ):
         return _wrong(
             "times", f"A whole number of times a year belongs here, from 1 to {MOST_COMPOUNDINGS}."
         )
-    nominal = percent_bound("nominal", int(times)) if times.isdecimal() else None
-    least = {"effective": percent_bound("effective", 1), "percent": nominal}
+    if not count.isdecimal() or not 1 <= int(count) <= MOST_PAYMENTS:
+        return _wrong("count", f"The number of payments is between 1 and {MOST_PAYMENTS}.")
+    styles = {"effective": Style("effective", 1, 1)}
+    if times != UNKNOWN:
+        styles["percent"] = _style(question, value)
     for name in ("percent", "effective"):
         figure = value[name]
         if figure in (UNKNOWN, None):
             continue
-        bound = least[name]
-        if bound is not None and Decimal(figure) <= bound:
-            message = f"Nothing is left of one lent at this rate: it must be above {bound} %."
-            return _wrong(name, message)
+        sentence = outside(Decimal(figure), styles[name]) if name in styles else None
         if Decimal(figure) >= MOST_PERCENT:
-            return _wrong(name, f"A rate is below {MOST_PERCENT} %.")
+            sentence = f"A rate is below {MOST_PERCENT} %."
+        if sentence:
+            return _wrong(name, sentence)
     return []
+
+
+def _style(question: RateQuestion, value: dict[str, str | None], **changed: Any) -> Style:  # noqa: ANN401
+    times = value["times"]
+    compounding: clock.Compounding = "continuous"
+    if times not in ("continuous", UNKNOWN):
+        compounding = int(_number(times))
+    style = Style(
+        quoted=question.quoted,
+        compounding=compounding,
+        every=question.every,
+        over=time_of(Reading(value=value["over"])),
+        year_days=question.year_days,
+        payments=int(_number(value["count"])),
+    )
+    return style._replace(**changed)
 
 
 def answer(question: RateQuestion) -> RateAnswer:
@@ -201,95 +225,120 @@ def answer(question: RateQuestion) -> RateAnswer:
         if reading.error
     ]
     value = {name: reading.value for name, reading in readings.items()}
-    errors = errors or _mistakes(value)
+    errors = errors or _mistakes(question, value)
     if errors:
         return RateAnswer(readings=readings, errors=tuple(errors))
     with precise(DIGITS + 20):
-        return RateAnswer(readings=readings, errors=(), **_found(value, MARKS[question.marks]))
+        return RateAnswer(readings=readings, errors=(), **_found(question, value))
 
 
 def _number(text: str | None) -> Decimal:
     return Decimal(text or "0")
 
 
-def _found(value: dict[str, str | None], marks: Marks) -> dict[str, Any]:
+def _beside(question: RateQuestion, value: dict[str, str | None]) -> tuple[Style, ...]:
+    """The styles that need a time, a term or a year of 360 days, with those of the question."""
+    timed = [_style(question, value, quoted=quoted, year_days=365) for quoted in TIMED]
+    nominal = _style(question, value, quoted="nominal", year_days=365)
+    return (
+        *timed,
+        _style(question, value, quoted="flat"),
+        *(style._replace(year_days=360) for style in (nominal, *timed)),
+    )
+
+
+def _found(question: RateQuestion, value: dict[str, str | None]) -> dict[str, Any]:
+    marks = MARKS[question.marks]
     if value["times"] == UNKNOWN:
-        return _times_found(_number(value["percent"]), _number(value["effective"]), marks)
-    times = None if value["times"] == "continuous" else int(_number(value["times"]))
+        return _times_found(question, value)
+    style = _style(question, value)
     if value["effective"] == UNKNOWN:
         percent = _number(value["percent"])
-        effective = effective_of(percent, times)
-        found, unknown = effective, "effective"
+        growth = growth_of(percent, style)
+        found, unknown = 100 * (growth - 1), "effective"
     else:
-        effective = _number(value["effective"])
-        percent = nominal_of(effective, times)
-        found, unknown = percent, "percent"
+        growth = 1 + _number(value["effective"]) / 100
+        found, unknown = percent_of(growth, style), "percent"
+        percent = found
     return {
         "unknown": unknown,
+        "quote": style.in_words(),
         "value": marks.number(found, _PLACES, 2),
         "exact": marks.write(plain(told(found))),
-        "footings": footings_of(effective, marks),
-        "working": [_step(percent, times, effective, unknown, marks)],
+        "footings": footings_of(growth, _beside(question, value), marks),
+        "working": _steps(style, percent, 100 * (growth - 1), unknown, marks),
     }
 
 
-def _step(
-    percent: Decimal, times: int | None, effective: Decimal, unknown: str, marks: Marks
-) -> RateStep:
+def _steps(
+    style: Style, percent: Decimal, effective: Decimal, unknown: str, marks: Marks
+) -> list[RateStep]:
+    """Straight, or by the rate of one payment where the style speaks of payments."""
     p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
-    if times is None:
+    if style.quoted not in ("flat", "periodic"):
+        formula = growth_formula(style)
         if unknown == "effective":
-            return {"formula": "e = exp(p) − 1", "numbers": f"exp({p}) − 1", "result": e}
-        return {"formula": "p = ln(1 + e)", "numbers": f"ln(1 + {e})", "result": p}
+            return [_step(formula.forward, formula.numbers.format(p=p), e)]
+        return [_step(formula.back, f"e = {e}", p)]
+    formula, often = quote_formula(style), clock.a_year(style.every)
+    rate = marks.percent(100 * (((1 + effective / 100).ln() / often).exp() - 1), _PLACES)
     if unknown == "effective":
-        return {
-            "formula": "e = (1 + p/m)^m − 1",
-            "numbers": f"(1 + {p} / {times})^{times} − 1",
-            "result": e,
-        }
-    return {
-        "formula": "p = m · ((1 + e)^(1/m) − 1)",
-        "numbers": f"{times} × ((1 + {e})^(1/{times}) − 1)",
-        "result": p,
-    }
+        return [
+            _step(formula.forward, formula.numbers.format(p=p), f"i = {rate}"),
+            _step("e = (1 + i)^f − 1", f"(1 + {rate})^{often} − 1", e),
+        ]
+    return [
+        _step("i = (1 + e)^(1/f) − 1", f"(1 + {e})^(1/{often}) − 1", f"i = {rate}"),
+        _step(formula.back, f"i = {rate}", p),
+    ]
 
 
-def _times_found(percent: Decimal, effective: Decimal, marks: Marks) -> dict[str, Any]:
-    times = times_between(percent, effective)
+def _step(formula: str, numbers: str, result: str) -> RateStep:
+    return {"formula": formula, "numbers": numbers, "result": result}
+
+
+def _times_found(question: RateQuestion, value: dict[str, str | None]) -> dict[str, Any]:
+    marks = MARKS[question.marks]
+    percent, effective = _number(value["percent"]), _number(value["effective"])
+    style = _style(question, value)
+    borne = percent * as_decimal(style.scale)
+    times = times_between(borne, effective)
     if times is None:
-        most = effective_of(percent, None)
-        reason = Sentence(
-            "No compounding turns {percent} into {effective}: the oftener it is compounded the "
-            "more it becomes, but never {most} or more.",
-            percent=Percent(percent, _PLACES, 2),
-            effective=Percent(effective, _PLACES, 2),
-            most=Percent(most),
-        )
-        if percent <= 0 or effective <= 0:
-            reason = Sentence("Only a rate above zero tells its compounding by what it becomes.")
-        return {"unknown": "times", "reason": reason.say(marks)}
+        return {"unknown": "times", "reason": _no_times(style, percent, effective).say(marks)}
     nearest = max(1, int(times.to_integral_value()))
-    becomes = effective_of(percent, nearest)
-    close = abs(times - nearest) < _WHOLE * nearest
-    words = clock.compounded(nearest)
+    named = style._replace(compounding=nearest)
     note = Sentence(
         "{percent} {words} is {becomes} effective a year.",
         percent=Percent(percent, _PLACES, 2),
-        words=words,
-        becomes=Percent(becomes),
+        words=named.in_words(),
+        becomes=Percent(100 * (growth_of(percent, named) - 1)),
     )
+    close = abs(times - nearest) < _WHOLE * nearest
+    p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
     return {
         "unknown": "times",
+        "quote": "a year, nominal" + (", year of 360 days" if style.scale != 1 else ""),
         "value": marks.number(Decimal(nearest) if close else times, 4),
         "exact": marks.write(plain(told(times))),
         "note": note.say(marks),
-        "footings": footings_of(effective, marks),
+        "footings": footings_of(1 + effective / 100, _beside(question, value), marks),
         "working": [
-            {
-                "formula": "m · ln(1 + p/m) = ln(1 + e), solved for m: the left side rises with m",
-                "numbers": f"p = {marks.percent(percent, _PLACES)}, "
-                f"e = {marks.percent(effective, _PLACES)}",
-                "result": f"m = {marks.number(times, _PLACES)}",
-            }
+            _step(
+                "m · ln(1 + p/m) = ln(1 + e), solved for m: the left side rises with m",
+                f"p = {p}{' × 365/360' if style.scale != 1 else ''}, e = {e}",
+                f"m = {marks.number(times, _PLACES)}",
+            )
         ],
     }
+
+
+def _no_times(style: Style, percent: Decimal, effective: Decimal) -> Sentence:
+    if percent <= 0 or effective <= 0:
+        return Sentence("Only a rate above zero tells its compounding by what it becomes.")
+    return Sentence(
+        "No compounding turns {percent} nominal into {effective} effective: the oftener it is "
+        "compounded the more it becomes, but never {most} or more.",
+        percent=Percent(percent, _PLACES, 2),
+        effective=Percent(effective, _PLACES, 2),
+        most=Percent(100 * (growth_of(percent, style) - 1)),
+    )

@@ -42,7 +42,7 @@ def stated_terms(loan: Loan) -> Terms:
     percent = loan.rate.percent
     rate = Fraction(0)
     if percent != UNKNOWN:
-        rate = periodic_rate(percent, loan.rate.quoted, loan.compounding, loan.payments_a_year)
+        rate = periodic_rate(percent, loan.style)
     return Terms(
         principal=_number(loan.principal),
         rate=rate,
@@ -67,10 +67,7 @@ def payable_terms(loan: Loan, solution: Decimal) -> Terms:
         terms = terms.having("principal", _carried(nearest))
     if loan.unknown == "rate":
         percent = payable_percent(solution)
-        terms = replace(
-            terms,
-            rate=periodic_rate(percent, loan.rate.quoted, loan.compounding, loan.payments_a_year),
-        )
+        terms = replace(terms, rate=periodic_rate(percent, loan.style))
     return terms
 
 
@@ -276,7 +273,7 @@ def _rate(loan: Loan, terms: Terms) -> Found:
     if terms.payment * paid_later + terms.balance != lent:
         with precise(DIGITS + 30):
             periodic = root_of_falling_convex(value_and_slope).exp() - 1
-    percent = quoted_percent(periodic, loan.rate.quoted, loan.compounding, loan.payments_a_year)
+    percent = quoted_percent(periodic, loan.style)
     return Found((told(percent),), None, periodic)
 
 

@@ -4,13 +4,14 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from . import clock
-from .document import UNKNOWN, Quoted, percent_bound
-from .entry import Statement, readings
+from .document import UNKNOWN, CompoundingField, outside
+from .entry import Statement, readings, style_of
 from .figures import precise
-from .rates import as_decimal, footings, periodic_rate, quote_in_words, quoted_percent
+from .rates import as_decimal, footings, periodic_rate, quoted_percent
+from .styles import Quoted, Style, YearDays
 from .words import MARKS, Number, Percent, Sentence
 
 _PLACES = 10
@@ -26,61 +27,64 @@ class Way(BaseModel):
     says: str
 
 
-def _compounding(statement: Statement) -> clock.Compounding:
-    return statement.every if statement.compounding is None else statement.compounding
+class Quoting(BaseModel):
+    """A style as a statement holds it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    quoted: Quoted
+    compounding: CompoundingField | None = None
+    over: str = Field(default="", max_length=200)
+    year_days: YearDays = 365
 
 
 def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
-    """The rate of one payment period, or none where nothing would be left of one lent."""
-    compounding = _compounding(statement)
-    bound = percent_bound(statement.quoted, compounding)
-    if bound is not None and percent <= bound:
+    """The rate of one payment period, or none where the statement's style cannot say it."""
+    style = style_of(statement)
+    if style is None or outside(percent, style):
         return None
-    return periodic_rate(percent, statement.quoted, compounding, clock.a_year(statement.every))
+    return periodic_rate(percent, style)
 
 
-def _told(statement: Statement, percent: Decimal, rate: Fraction) -> Sentence:
+def _told(style: Style, percent: Decimal, rate: Fraction) -> Sentence:
     with precise():
-        rates = footings(as_decimal(rate), clock.a_year(statement.every))
+        rates = footings(as_decimal(rate), clock.a_year(style.every))
     return Sentence(
         "{percent} {quoted} = {periodic} a {often} payment = {effective} a year, effective",
         percent=Percent(percent, _PLACES, 2),
-        quoted=quote_in_words(statement.quoted, _compounding(statement), statement.every),
+        quoted=style.in_words(),
         periodic=Percent(rates.periodic),
-        often=clock.period(statement.every).often,
+        often=clock.period(style.every).often,
         effective=Percent(rates.effective),
     )
 
 
-def requote(
-    statement: Statement, quoted: Quoted, compounding: clock.Compounding | None
-) -> list[Way]:
+def requote(statement: Statement, quoting: Quoting) -> list[Way]:
     """The statement quoted in another style: the same number, or the same rate.
 
-    Where no rate is stated yet there is nothing to keep, and one way.
+    Where no rate is stated yet, or a style lacks its time or its term, there is nothing to keep,
+    and one way.
     """
-    after = statement.model_copy(update={"quoted": quoted, "compounding": compounding})
+    after = statement.model_copy(update=quoting.model_dump())
     percent = readings(statement)["percent"].value
-    if percent is None or percent == UNKNOWN:
+    style = style_of(after)
+    if percent is None or percent == UNKNOWN or style is None:
         return [Way(keeps="number", statement=after, says="")]
     marks, number = MARKS[statement.marks], Decimal(percent)
     ways = []
     same_number = _rate(after, number)
     if same_number is not None:
-        says = _told(after, number, same_number).say(marks)
+        says = _told(style, number, same_number).say(marks)
         ways.append(Way(keeps="number", statement=after, says=says))
     rate = _rate(statement, number)
     if rate is None:
-        return ways
+        return ways or [Way(keeps="number", statement=after, says="")]
     with precise(80):
-        exact = quoted_percent(
-            as_decimal(rate), quoted, _compounding(after), clock.a_year(after.every)
-        )
-        other = round(exact, _PLACES)
+        other = round(quoted_percent(as_decimal(rate), style), _PLACES)
     if ways and other == number:
         return ways
     text = marks.number(other, _PLACES, 2)
-    says = _told(after, other, rate).say(marks)
+    says = _told(style, other, rate).say(marks)
     restated = after.model_copy(update={"percent": text})
     return [*ways, Way(keeps="rate", statement=restated, says=says)]
 

@@ -14,10 +14,11 @@ class Marks(NamedTuple):
 
     group: str
     decimal: str
+    minus: str = "−"
 
     def write(self, text: str) -> str:
         """A plain decimal string ("48250.00") in these marks ("48,250.00")."""
-        sign, digits = ("−", text[1:]) if text.startswith("-") else ("", text)
+        sign, digits = (self.minus, text[1:]) if text.startswith("-") else ("", text)
         whole, _, part = digits.partition(".")
         grouped = f"{int(whole):,}".replace(",", self.group) if self.group else whole
         return sign + grouped + (self.decimal + part if part else "")
@@ -44,7 +45,7 @@ MarksName = Literal["plain", "comma-point", "point-comma", "space-comma", "apost
 
 #: The marks on offer; `plain` is what files and the command speak.
 MARKS: Final[dict[MarksName, Marks]] = {
-    "plain": Marks("", "."),
+    "plain": Marks("", ".", "-"),
     "comma-point": Marks(",", "."),
     "point-comma": Marks(".", ","),
     "space-comma": Marks("\N{NO-BREAK SPACE}", ","),

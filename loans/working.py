@@ -9,9 +9,10 @@ from . import clock, closed_form
 from .document import UNKNOWN, Loan
 from .figures import DIGITS_TOLD, precise, told
 from .find import Found, digits_for, footing_rate, payable_percent
+from .formulas import quote_formula
 from .ledger import Row, Schedule, unrounded_end
 from .line import Terms, lay_out
-from .rates import Rates, as_fraction, quote_in_words
+from .rates import Rates, as_fraction
 from .words import Marks, Number, Percent, Sentence
 
 #: A proof holds where roll and formula agree to at least so many digits.
@@ -47,7 +48,7 @@ class Proof(TypedDict):
 
 
 def _quoted(loan: Loan) -> str:
-    return quote_in_words(loan.rate.quoted, loan.compounding, loan.every)
+    return loan.style.in_words()
 
 
 def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None) -> Sentence:
@@ -125,27 +126,8 @@ def _solved(loan: Loan, solution: Decimal) -> dict[str, Decimal]:
     }
 
 
-def _quote_formula(loan: Loan) -> tuple[str, str, str]:
-    """The formula of i, of the quote from i, and the numbers of the first as a template."""
-    often, quoted, compounding = loan.payments_a_year, loan.rate.quoted, loan.compounding
-    if quoted == "periodic":
-        return "i = p", "p = i", "{p}"
-    if quoted == "effective":
-        return "i = (1 + p)^(1/f) − 1", "p = (1 + i)^f − 1", f"(1 + {{p}})^(1/{often}) − 1"
-    if quoted == "continuous" or compounding == "continuous":
-        return "i = e^(p/f) − 1", "p = f · ln(1 + i)", f"e^({{p}} / {often}) − 1"
-    times = clock.a_year(compounding)
-    if times == often:
-        return "i = p / f", "p = f · i", f"{{p}} / {often}"
-    return (
-        "i = (1 + p/m)^(m/f) − 1",
-        "p = m · ((1 + i)^(f/m) − 1)",
-        f"(1 + {{p}} / {times})^({times}/{often}) − 1",
-    )
-
-
 def _quote_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
-    formula, _, numbers = _quote_formula(loan)
+    formula, _, numbers = quote_formula(loan.style)
     percent = Decimal(loan.rate.percent)
     return {
         "title": f"One clock: the rate of one {clock.period(loan.every).noun}",
@@ -156,7 +138,7 @@ def _quote_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
 
 
 def _quote_back(loan: Loan, rate: Decimal, solution: Decimal, write: _Writer) -> Step:
-    _, formula, _ = _quote_formula(loan)
+    _, formula, _ = quote_formula(loan.style)
     return {
         "title": f"As quoted: {_quoted(loan)}",
         "formula": formula,

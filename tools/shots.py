@@ -40,10 +40,16 @@ def rates(page: Page) -> None:
     page.get_by_role("table").wait_for()
 
 
+def side_by_side(page: Page) -> None:
+    page.goto(f"{ADDRESS}/rates/side-by-side")
+    page.get_by_role("link", name="Offers for the second press").click()
+    page.get_by_label("Ranked").wait_for()
+
+
 def two_ways(page: Page) -> None:
     open_case(page, ADDRESS, "Cider press")
     page.get_by_role("button", name="Quoted:").click()
-    page.get_by_role("menuitemradio", name="effective a year").click()
+    page.get_by_role("menuitemradio", name="effective a year", exact=True).click()
     page.get_by_role("group", name="Two ways").wait_for()
 
 
@@ -96,6 +102,7 @@ SHOTS: list[Shot] = [
     ("no-answer", no_answer, {}),
     ("mistake", mistake, {}),
     ("rates", rates, {}),
+    ("side-by-side", side_by_side, {}),
     ("two-ways", two_ways, {}),
     ("history", history, {}),
     ("conflict", conflict, {}),

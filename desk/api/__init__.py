@@ -2,6 +2,7 @@
 
 from .base import api
 from .cases import router as cases
+from .quotes import router as quotes
 from .rates import router as rates
 from .revisions import router as revisions
 from .session import router as session
@@ -10,6 +11,7 @@ from .solving import router as solving
 
 api.add_router("", solving)
 api.add_router("", rates)
+api.add_router("", quotes)
 api.add_router("", session)
 api.add_router("cases", cases)
 api.add_router("cases", revisions)

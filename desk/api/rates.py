@@ -2,10 +2,10 @@
 
 from ninja import Router, Schema
 
-from loans.document import CompoundingField, Every, Quoted
+from loans.document import Every
 from loans.entry import Statement
 from loans.equivalents import RateAnswer, RateQuestion, answer
-from loans.requote import Way, repace, requote
+from loans.requote import Quoting, Way, repace, requote
 
 from .base import REFUSALS, SignedIn
 
@@ -16,8 +16,7 @@ class Requote(Schema):
     """A statement, and how its rate is to be quoted from now on."""
 
     statement: Statement
-    quoted: Quoted
-    compounding: CompoundingField | None = None
+    quoting: Quoting
 
 
 class Repace(Schema):
@@ -36,7 +35,7 @@ def work_rates(request: SignedIn, question: RateQuestion) -> RateAnswer:
 @router.post("requote", response={200: list[Way], **REFUSALS}, operation_id="requote")
 def ways_to_requote(request: SignedIn, asked: Requote) -> list[Way]:
     """Keep the number (another rate) or keep the rate (another number)."""
-    return requote(asked.statement, asked.quoted, asked.compounding)
+    return requote(asked.statement, asked.quoting)
 
 
 @router.post("repace", response={200: list[Way], **REFUSALS}, operation_id="repace")

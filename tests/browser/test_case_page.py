@@ -65,7 +65,7 @@ class StatingALoan(BrowserTest):
         page.get_by_role("menuitemradio", name="start of each month").click()
         self.answers("933.95")
         page.get_by_role("button", name="Quoted:").click()
-        page.get_by_role("menuitemradio", name="effective a year").click()
+        page.get_by_role("menuitemradio", name="effective a year", exact=True).click()
         # Both ways are shown with what they come to before one is chosen.
         ways = page.get_by_role("group", name="Two ways to change this")
         expect(ways).to_contain_text("6.45080625 % a year, effective")

@@ -8,7 +8,7 @@ class RatesByApi(Desk):
         # (1 + 0.06/12)^12 - 1, mpmath.
         found = self.send("POST", "rates", {"percent": "6", "times": "12"}).json()
         self.assertEqual((found["unknown"], found["value"]), ("effective", "6.1677811864"))
-        self.assertEqual(len(found["footings"]), 22)
+        self.assertEqual(len(found["footings"]), 28)
         wrong = self.send("POST", "rates", {"percent": "six"}).json()
         self.assertEqual([error["field"] for error in wrong["errors"]], ["percent"])
 
@@ -19,14 +19,17 @@ class RatesByApi(Desk):
             self.assertEqual(len(refused.json()["errors"]), 1)
 
     def test_ways_to_requote(self) -> None:
-        ways = self.send("POST", "requote", {"statement": PRESS, "quoted": "effective"}).json()
+        ways = self.send(
+            "POST", "requote", {"statement": PRESS, "quoting": {"quoted": "effective"}}
+        ).json()
         # (1 + 0.0635/2)^2 - 1, by hand.
         self.assertEqual(
             [(way["keeps"], way["statement"]["percent"]) for way in ways],
             [("number", "6.35"), ("rate", "6.45080625")],
         )
-        refused = self.send("POST", "requote", {"statement": PRESS, "quoted": "daily"})
-        self.assertEqual(refused.json()["errors"][0]["field"], "quoted")
+        asked = {"statement": PRESS, "quoting": {"quoted": "daily"}}
+        refused = self.send("POST", "requote", asked)
+        self.assertEqual(refused.json()["errors"][0]["field"], "quoting.quoted")
 
     def test_ways_to_repace(self) -> None:
         ways = self.send("POST", "repace", {"statement": PRESS, "every": "quarter"}).json()

@@ -60,12 +60,34 @@ def decimals(least: int, most: int, places: int) -> st.SearchStrategy[str]:
 
 money = decimals(1_000, 2_000_000, 2)
 percents = decimals(0, 40, 3) | decimals(-5, 3, 4)
+times = st.one_of(
+    st.fixed_dictionaries({"number": st.integers(1, 700), "period": st.just("day")}),
+    st.fixed_dictionaries(
+        {"number": st.integers(1, 24), "period": st.sampled_from(["month", "quarter", "year"])}
+    ),
+)
+year_days = st.sampled_from([360, 365])
 quotes = st.one_of(
     st.fixed_dictionaries(
         {
             "percent": percents,
             "quoted": st.just("nominal"),
             "compounding": st.sampled_from([*PERIODS, "continuous", 7, 100]),
+            "year_days": year_days,
+        }
+    ),
+    st.fixed_dictionaries(
+        {"percent": percents, "quoted": st.just("simple"), "over": times, "year_days": year_days}
+    ),
+    # Over two years at the most a discount of 40 % still leaves something to lend.
+    st.fixed_dictionaries(
+        {
+            "percent": percents,
+            "quoted": st.just("discount"),
+            "over": st.fixed_dictionaries(
+                {"number": st.integers(1, 24), "period": st.sampled_from(["month", "week"])}
+            ),
+            "year_days": year_days,
         }
     ),
     st.fixed_dictionaries(

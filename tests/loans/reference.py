@@ -20,12 +20,17 @@ def rate_of_one_period(document: dict[str, Any], percent: Any = None) -> mpf:
     """The growth of one payment period less one, through the growth of a year."""
     quote = document["rate"]
     p = mpf(str(quote["percent"] if percent is None else percent)) / 100
+    p = p * 365 / quote.get("year_days", 365)
     often = per_year(document.get("every", "month"))
     quoted = quote.get("quoted", "nominal")
     if quoted == "periodic":
         return p
     if quoted == "effective":
         return mp.expm1(mp.log1p(p) / often)
+    if quoted in ("simple", "discount"):
+        years = mpf(quote["over"]["number"]) / per_year(quote["over"]["period"])
+        grown = 1 + p * years if quoted == "simple" else 1 / (1 - p * years)
+        return mp.expm1(mp.log(grown) / years / often)
     compounding = quote.get("compounding", document.get("every", "month"))
     if quoted == "continuous" or compounding == "continuous":
         return mp.expm1(p / often)

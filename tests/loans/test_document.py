@@ -11,6 +11,10 @@ from loans import NotALoan
 
 from .documents import document, errors_of, loan
 
+OVER = {"number": "1", "period": "year"}
+OVER_PARTS = {"rate.over.number", "rate.over.period"}
+FLAT = {"percent": "3.4", "quoted": "flat"}
+
 
 def fields(content: object) -> set[str]:
     return {field for field, _ in errors_of(content)}
@@ -29,7 +33,18 @@ class Refused(TestCase):
             ({"rate": {"percent": "6", "compounding": 0}}, {"rate.compounding"}),
             ({"rate": {"percent": "6", "compounding": 2.5}}, {"rate.compounding"}),
             ({"rate": {"percent": "6", "compounding": 10**9}}, {"rate.compounding"}),
-            ({"rate": {"percent": "6", "quoted": "simple"}}, {"rate.quoted"}),
+            ({"rate": {"percent": "6", "quoted": "dear"}}, {"rate.quoted"}),
+            ({"rate": {"percent": "6", "quoted": "simple"}}, {"rate.over"}),
+            ({"rate": {"percent": "6", "over": OVER}}, {"rate.over"}),
+            ({"rate": {"percent": "6", "quoted": "discount", "over": {}}}, OVER_PARTS),
+            ({"rate": {"percent": "6", "quoted": "flat", "year_days": 360}}, {"rate.year_days"}),
+            ({"rate": {"percent": "6", "year_days": 364}}, {"rate.year_days"}),
+            ({"rate": {"percent": "100", "quoted": "discount", "over": OVER}}, {"rate.percent"}),
+            ({"rate": {"percent": "-100", "quoted": "simple", "over": OVER}}, {"rate.percent"}),
+            ({"rate": FLAT, "balance": "10"}, {"balance"}),
+            ({"rate": FLAT, "count": "?", "payment": "900"}, {"count"}),
+            ({"rate": FLAT, "count": 1, "timing": "in-advance"}, {"rate.percent"}),
+            ({"rate": {**FLAT, "percent": "-20"}}, {"rate.percent"}),
             ({"rate": "6.35"}, {"rate"}),
             ({"count": 0}, {"count"}),
             ({"count": 2.5}, {"count"}),

@@ -1,31 +1,45 @@
 """Rates on one footing: conversions, the missing figure, and what a change may keep."""
 
 from decimal import Decimal
+from fractions import Fraction
 from typing import Any
 from unittest import TestCase
 
 import QuantLib
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from mpmath import mp, mpf
+from scipy.optimize import brentq
 
 from loans.clock import PERIODS
 from loans.entry import Statement
-from loans.equivalents import RateQuestion, answer, effective_of, nominal_of
+from loans.equivalents import RateQuestion, answer
 from loans.figures import precise
-from loans.rates import as_decimal, periodic_rate, quoted_percent
-from loans.requote import repace, requote
+from loans.rates import as_decimal, growth_of, percent_of, periodic_rate, quoted_percent
+from loans.requote import Quoting, repace, requote
+from loans.styles import Style, Time
 
-STYLES: list[tuple[Any, Any]] = [
-    *(("nominal", name) for name in PERIODS),
-    ("nominal", 7),
-    ("nominal", "continuous"),
-    ("effective", "month"),
-    ("continuous", "month"),
-    ("periodic", "month"),
+from .documents import solve
+
+DAYS_90 = Time(Fraction(90), "day")
+STYLES: list[Style] = [
+    *(Style("nominal", name, 12) for name in PERIODS),
+    Style("nominal", 7, 12),
+    Style("nominal", "month", 12, year_days=360),
+    Style("nominal", "continuous", 12),
+    Style("effective", 1, 12),
+    Style("continuous", 1, 12, year_days=360),
+    Style("periodic", 1, 12),
+    Style("flat", 1, 12, payments=60),
+    Style("flat", 1, 12, payments=36, in_advance=True),
+    Style("simple", 1, 12, over=DAYS_90),
+    Style("simple", 1, 12, over=Time(Fraction(3, 2), "year"), year_days=360),
+    Style("discount", 1, 12, over=DAYS_90),
+    Style("discount", 1, 12, over=Time(Fraction(6), "month"), year_days=360),
 ]
 
 
-def ask(**entries: str) -> Any:
+def ask(**entries: Any) -> Any:
     return answer(RateQuestion(**entries))
 
 
@@ -37,17 +51,66 @@ class Conversions(TestCase):
     )
     @settings(deadline=None, max_examples=150)
     def test_a_chain_of_styles_leads_back(
-        self, percent: Decimal, chain: list[tuple[Any, Any]], often: int
+        self, percent: Decimal, chain: list[Style], often: int
     ) -> None:
         """Through up to eight styles, 1 + the rate comes back to 1e-28 relative."""
-        first = periodic_rate(percent, "effective", 1, often)
+        first = periodic_rate(percent, Style("effective", 1, often))
         with precise(80):
             rate = first
-            for quoted, compounding in chain:
-                told = quoted_percent(as_decimal(rate), quoted, compounding, often)
-                rate = periodic_rate(told, quoted, compounding, often)
+            for style in chain:
+                here = style._replace(every=often)
+                rate = periodic_rate(quoted_percent(as_decimal(rate), here), here)
             gap = abs(as_decimal(rate) - as_decimal(first)) / (1 + as_decimal(first))
         self.assertLess(gap, Decimal("1e-28"))
+
+    @given(
+        st.decimals(-15, 90, places=5),
+        st.sampled_from([1, 4, 12, 52]),
+        st.integers(2, 400),
+        st.booleans(),
+    )
+    @settings(deadline=None, max_examples=80)
+    def test_flat_quotes_against_an_internal_rate_by_mpmath(
+        self, percent: Decimal, often: int, count: int, advance: bool
+    ) -> None:
+        """The flat payment, (1 + p T)/n, discounted at our rate is worth what is lent."""
+        style = Style("flat", 1, often, payments=count, in_advance=advance)
+        least, most = style.bounds()
+        if percent <= (least or 0) or (most is not None and percent >= most):
+            return
+        with mp.workdps(60):
+            years = mpf(count) / often
+            payment = (1 + mpf(str(percent)) / 100 * years) / count
+            rate = periodic_rate(percent, style)
+            first = 0 if advance else 1
+            growth = 1 + mpf(rate.numerator) / rate.denominator
+            worth = sum(payment * growth ** -(k + first) for k in range(count))
+            self.assertLess(abs(worth - 1), mpf("1e-40"))
+
+    def test_a_flat_quote_by_scipys_root(self) -> None:
+        # 3.4 % flat over 60 monthly payments: 10,000 + 5 x 340 = 11,700, 60 payments of 195.
+        def gap(rate: float) -> float:
+            return sum(195 / (1 + rate) ** k for k in range(1, 61)) - 10_000
+
+        expected = brentq(gap, 1e-6, 0.1, xtol=1e-15)
+        found = ask(percent="3.4", quoted="flat", count="60")
+        self.assertAlmostEqual(float(found.exact), 100 * ((1 + expected) ** 12 - 1), places=9)
+        self.assertEqual(
+            solve(rate={"percent": "3.4", "quoted": "flat"}, principal="10000").value, "195.00"
+        )
+
+    def test_simple_and_discount_by_hand(self) -> None:
+        # 8 % simple over half a year turns 100 into 104; 104^2/100 = 108.16.
+        found = ask(percent="8", quoted="simple", over="6 months")
+        self.assertEqual(found.value, "8.16")
+        # 8 % discount over half a year gives 96 for 100: (100/96)^2 = 1.0850694444...
+        found = ask(percent="8", quoted="discount", over="6m")
+        self.assertEqual(found.value, "8.5069444444")
+        # 6 % for 360 days is 6.0833...% for 365.
+        found = ask(percent="6", quoted="simple", over="1 year", year_days=360)
+        self.assertEqual(found.value, "6.0833333333")
+        back = ask(percent="?", quoted="discount", over="6m", effective="8.5069444444444444444")
+        self.assertEqual(back.value, "8.00")
 
     def test_against_quantlib(self) -> None:
         """QuantLib's InterestRate, for each of its compoundings that is a number a year."""
@@ -63,19 +126,31 @@ class Conversions(TestCase):
             52: QuantLib.Weekly,
             365: QuantLib.Daily,
         }
+        effective, force = Style("effective", 1, 1), Style("continuous", 1, 1)
         for percent in (0.25, 6.35, 48.0):
+            stated = Decimal(str(percent))
             for times, frequency in frequencies.items():
                 theirs = QuantLib.InterestRate(
                     percent / 100, actual, QuantLib.Compounded, frequency
                 )
                 yearly = theirs.equivalentRate(QuantLib.Compounded, QuantLib.Annual, 1.0)
-                force = theirs.equivalentRate(QuantLib.Continuous, QuantLib.Annual, 1.0)
-                with precise():
-                    ours = effective_of(Decimal(str(percent)), times)
-                    ours_force = nominal_of(ours, None)
-                with self.subTest(percent=percent, times=times):
-                    self.assertAlmostEqual(float(ours), 100 * yearly.rate(), places=10)
-                    self.assertAlmostEqual(float(ours_force), 100 * force.rate(), places=10)
+                continuous = theirs.equivalentRate(QuantLib.Continuous, QuantLib.Annual, 1.0)
+                with self.subTest(percent=percent, times=times), precise():
+                    growth = growth_of(stated, Style("nominal", times, 1))
+                    ours = float(percent_of(growth, effective))
+                    self.assertAlmostEqual(ours, 100 * yearly.rate(), places=10)
+                    ours = float(percent_of(growth, force))
+                    self.assertAlmostEqual(ours, 100 * continuous.rate(), places=10)
+            # The two that are simple in part it gives no equivalents of.
+            for days in (30, 90, 365, 500):
+                style = Style("simple", 1, 1, over=Time(Fraction(days), "day"))
+                theirs = QuantLib.InterestRate(
+                    percent / 100, actual, QuantLib.Simple, QuantLib.Annual
+                )
+                yearly = theirs.equivalentRate(QuantLib.Compounded, QuantLib.Annual, days / 365)
+                with self.subTest(percent=percent, days=days), precise():
+                    ours = float(100 * (growth_of(stated, style) - 1))
+                    self.assertAlmostEqual(ours, 100 * yearly.rate(), places=9)
 
 
 class TheMissingFigure(TestCase):
@@ -105,7 +180,15 @@ class TheMissingFigure(TestCase):
         styles = [each["style"] for each in ask(percent="6").footings]
         self.assertEqual(
             {style: styles.count(style) for style in styles},
-            {"effective": 1, "nominal": 10, "continuous": 1, "periodic": 10},
+            {
+                "effective": 1,
+                "nominal": 10,
+                "continuous": 1,
+                "periodic": 10,
+                "timed": 2,
+                "flat": 1,
+                "of-360-days": 3,
+            },
         )
 
     def test_zero_and_below(self) -> None:
@@ -120,7 +203,7 @@ class TheMissingFigure(TestCase):
         self.assertIn("above zero", ask(percent="0", times="?", effective="1").reason)
 
     def test_mistakes_at_their_fields(self) -> None:
-        cases: list[tuple[dict[str, str], str]] = [
+        cases: list[tuple[dict[str, Any], str]] = [
             ({"percent": ""}, "percent"),
             ({"percent": "six"}, "percent"),
             ({"percent": "-100", "times": "1"}, "percent"),
@@ -132,6 +215,12 @@ class TheMissingFigure(TestCase):
             ({"percent": "6", "times": "1000000000"}, "times"),
             ({"percent": "?"}, "percent"),
             ({"percent": "6", "effective": "7"}, ""),
+            ({"percent": "6", "quoted": "flat", "count": ""}, "count"),
+            ({"percent": "6", "quoted": "flat", "count": "?"}, "count"),
+            ({"percent": "6", "quoted": "simple", "over": ""}, "over"),
+            ({"percent": "6", "quoted": "simple", "over": "?"}, "over"),
+            ({"percent": "6", "quoted": "simple", "over": "a while"}, "over"),
+            ({"percent": "406", "quoted": "discount", "over": "90 days"}, "percent"),
         ]
         for entries, field in cases:
             with self.subTest(**entries):
@@ -146,7 +235,8 @@ class TheMissingFigure(TestCase):
     @settings(deadline=None, max_examples=60)
     def test_the_compounding_found_is_the_one_put_in(self, percent: Decimal, times: int) -> None:
         with precise(80):
-            effective = round(effective_of(percent, times), 30)
+            growth = growth_of(percent, Style("nominal", times, 1))
+            effective = round(100 * (growth - 1), 30)
         found = ask(percent=f"{percent:f}", times="?", effective=f"{effective:f}")
         self.assertEqual(found.value.replace(",", ""), str(times))
 
@@ -157,7 +247,7 @@ class ChangingInPlace(TestCase):
     )
 
     def test_a_style_keeps_the_number_or_the_rate(self) -> None:
-        number, rate = requote(self.PRESS, "effective", None)
+        number, rate = requote(self.PRESS, Quoting(quoted="effective"))
         self.assertEqual((number.keeps, number.statement.percent), ("number", "6.35"))
         # (1 + 0.0635/2)^2 - 1 = 0.0645080625, by hand.
         self.assertEqual((rate.keeps, rate.statement.percent), ("rate", "6.45080625"))
@@ -166,22 +256,34 @@ class ChangingInPlace(TestCase):
 
     def test_the_same_rate_however_often_requoted(self) -> None:
         statement = self.PRESS
-        for quoted, compounding in STYLES:
-            ways = requote(statement, quoted, compounding)
+        for style in STYLES:
+            if style.in_advance:
+                continue
+            over = style.over and f"{float(style.over.number)} {style.over.period}s"
+            ways = requote(
+                statement,
+                Quoting(
+                    quoted=style.quoted,
+                    compounding=style.compounding,
+                    over=over or "",
+                    year_days=style.year_days,
+                ),
+            )
             statement = ways[-1].statement
             self.assertIn("0.5223 % a monthly payment", ways[-1].says)
 
     def test_one_way_where_nothing_differs_or_nothing_is_stated(self) -> None:
         monthly = self.PRESS.model_copy(update={"compounding": "month"})
-        self.assertEqual(len(requote(monthly, "nominal", None)), 1)
+        self.assertEqual(len(requote(monthly, Quoting(quoted="nominal"))), 1)
         for typed in ("?", "", "six"):
             asked = self.PRESS.model_copy(update={"percent": typed})
-            (only,) = requote(asked, "effective", None)
+            (only,) = requote(asked, Quoting(quoted="effective"))
             self.assertEqual(only.statement.percent, typed)
 
     def test_a_number_that_would_leave_nothing_is_not_offered(self) -> None:
         deep = self.PRESS.model_copy(update={"percent": "-150"})
-        self.assertEqual([way.keeps for way in requote(deep, "effective", None)], ["rate"])
+        ways = requote(deep, Quoting(quoted="effective"))
+        self.assertEqual([way.keeps for way in ways], ["rate"])
 
     def test_payments_keep_the_term_or_the_count(self) -> None:
         term, count = repace(self.PRESS, "quarter")

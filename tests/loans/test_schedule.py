@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 import loans
 from loans.rates import periodic_rate
+from loans.styles import Style
 
 from .documents import regular, solve
 
@@ -180,7 +181,7 @@ class CashAsItIsPaid(TestCase):
         last = found.schedule[-1]
         self.assertEqual(last["closing"], "10000.00")
         rest = money(last, "opening") - money(last, "payment")
-        rate = periodic_rate(Decimal("6.35"), "nominal", "half-year", 12)
+        rate = periodic_rate(Decimal("6.35"), Style("nominal", "half-year", 12))
         whole = Decimal(rate.numerator) / Decimal(rate.denominator) * rest
         self.assertLessEqual(abs(money(last, "interest") - whole), CENT)
 

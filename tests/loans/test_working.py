@@ -16,6 +16,7 @@ from loans.ledger import Schedule, cash_rule, schedule
 from loans.line import lay_out
 from loans.rates import periodic_rate
 from loans.roots import root_of_falling_convex
+from loans.styles import Style
 from loans.working import prove
 
 from . import reference
@@ -121,7 +122,9 @@ class Rates(TestCase):
 
     def test_an_evenly_divided_rate_is_exact(self) -> None:
 
-        self.assertEqual(periodic_rate(Decimal(7), "nominal", "month", 12), Fraction(7, 1200))
+        self.assertEqual(
+            periodic_rate(Decimal(7), Style("nominal", "month", 12)), Fraction(7, 1200)
+        )
 
     def test_a_root_is_found_wherever_it_lies(self) -> None:
         for root in ("-3", "0", "0.00000001", "12"):

@@ -47,6 +47,14 @@ export const router = createBrowserRouter([
         path: "/rates",
         lazy: async () => ({ Component: (await import("./rates/page")).RatesPage }),
       },
+      {
+        path: "/rates/side-by-side",
+        lazy: async () => ({ Component: (await import("./rates/lists")).QuoteLists }),
+      },
+      {
+        path: "/rates/side-by-side/:id",
+        lazy: async () => ({ Component: (await import("./rates/list")).QuoteListPage }),
+      },
       { path: "*", element: <NotHere /> },
     ],
   },

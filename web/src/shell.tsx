@@ -111,8 +111,8 @@ function Header() {
       <PasswordSheet open={passwordOpen} onOpen={setPasswordOpen} />
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
-          {left === 1 ? "One case has" : `${left} cases have`} changes that are not saved yet. They
-          wait in this browser, for you alone.{" "}
+          {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not
+          saved yet. They wait in this browser, for you alone.{" "}
           <button className="underline" onClick={() => void signOut(true)}>
             Sign out all the same
           </button>

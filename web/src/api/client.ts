@@ -10,6 +10,12 @@ export type FieldError = Schemas["FieldError"];
 export type MarksWord = Schemas["MarksWord"];
 export type Me = Schemas["Me"];
 export type PeriodWord = Schemas["PeriodWord"];
+export type Comparison = Schemas["Comparison"];
+export type Preset = Schemas["Preset"];
+export type QuoteLine = Schemas["QuoteLine"];
+export type QuoteList = Schemas["QuoteList"];
+export type QuoteListOpened = Schemas["QuoteListOpened"];
+export type Quoting = Schemas["Quoting"];
 export type RateAnswer = Schemas["RateAnswer"];
 export type RateQuestion = Schemas["RateQuestion"];
 export type Reading = Schemas["Reading"];
@@ -44,7 +50,8 @@ export class Refused extends Error {
   constructor(
     readonly status: number,
     readonly errors: FieldError[],
-    readonly kept?: CaseOpened,
+    /** What is kept instead, where a save was refused for being older. */
+    readonly kept?: unknown,
   ) {
     super(errors.map((error) => error.message).join(" ") || `The server answered ${status}.`);
   }
@@ -62,6 +69,6 @@ export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
   if (data !== undefined) return data;
   if (response.status === 204) return undefined as T;
   if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
-  const said = error as { errors?: FieldError[]; kept?: CaseOpened } | undefined;
+  const said = error as { errors?: FieldError[]; kept?: unknown } | undefined;
   throw new Refused(response.status, said?.errors ?? [], said?.kept);
 }

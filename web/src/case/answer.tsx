@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import type { Answer, Statement } from "../api/client";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { paymentPeriod, quoteWords } from "./choices";
+import { paymentPeriod } from "../ui/choices";
 import { TITLE, FIGURES, type FigureName } from "./figures";
 
 interface Props {
@@ -65,11 +65,7 @@ function useHeadline(answer: Answer, statement: Statement): [string, string, str
         `${often} ${value === "1" ? "payment" : "payments"}`,
       ];
     case "rate":
-      return [
-        "The rate is",
-        inMarks(trimmed(rounded(value, 6)), marks),
-        `% ${quoteWords(statement, words.periods)}`,
-      ];
+      return ["The rate is", inMarks(trimmed(rounded(value, 6)), marks), `% ${answer.quote}`];
   }
 }
 

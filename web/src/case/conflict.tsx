@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { CaseOpened, Content, Statement } from "../api/client";
-import { contentOf } from "./use-kept";
+import { contentOf } from "./content";
 
 type Side = "mine" | "theirs";
 
@@ -11,6 +11,8 @@ const NAMES: Record<string, string> = {
   percent: "Rate",
   quoted: "Quoted",
   compounding: "Compounded",
+  over: "Charged for",
+  year_days: "Meant for days",
   count: "Number of payments",
   every: "Paid",
   payment: "Payment",

@@ -5,7 +5,7 @@ import { moment } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
-import { paymentPeriod, quoteWords } from "./choices";
+import { isTimed, paymentPeriod, quoteWords } from "../ui/choices";
 
 interface Props {
   caseId: string;
@@ -35,9 +35,10 @@ function Detail({ caseId, number }: { caseId: string; number: number }) {
     <div className="mt-2 rounded border border-rule bg-paper p-3">
       <p className="font-serif">
         {statement.principal || "…"} {statement.currency} at {statement.percent || "…"} %{" "}
-        {quoteWords(statement, words.periods)}, {statement.count || "…"} {period.often} payments of{" "}
-        {statement.payment || "…"} at the {statement.timing === "in-advance" ? "start" : "end"},
-        then {statement.balance || "…"} owed.
+        {quoteWords(statement, words.periods)}
+        {isTimed(statement) && ` ${statement.over || "…"}`}, {statement.count || "…"} {period.often}{" "}
+        payments of {statement.payment || "…"} at the{" "}
+        {statement.timing === "in-advance" ? "start" : "end"}, then {statement.balance || "…"} owed.
       </p>
       {note && <p className="mt-1 text-sm whitespace-pre-wrap">{note}</p>}
       <p className="mt-1">

@@ -2,7 +2,7 @@ import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 
 import type { Answer, Statement } from "../api/client";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { paymentPeriod } from "./choices";
+import { paymentPeriod } from "../ui/choices";
 
 const HEIGHT = 188;
 const TOP = 20;

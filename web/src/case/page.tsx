@@ -10,20 +10,22 @@ import {
   type Statement,
 } from "../api/client";
 import { dropDraft } from "../ui/draft";
+import { Keeping } from "../ui/keeping";
 import { useKeys } from "../ui/keys";
 import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
+import { useCopyCase } from "../ui/start";
+import { beginning, useKept } from "../ui/use-kept";
 import { AnswerPanel } from "./answer";
 import { Note, Tags } from "./beside";
 import { Conflict } from "./conflict";
+import { contentOf, sendCase } from "./content";
 import { History } from "./history";
 import { Sharing } from "./sharing";
-import { asked, FIGURES, type FigureName } from "./figures";
-import { Keeping } from "./keeping";
+import { asked, FIGURES, isFigure, type EntryName, type FigureName } from "./figures";
 import { LoanLine } from "./line";
 import { Schedule } from "./schedule";
 import { StatementOfTerms } from "./statement";
-import { beginning, useKept } from "./use-kept";
 import { useWorked } from "./use-worked";
 import { Working } from "./working";
 
@@ -49,11 +51,14 @@ function useLastGood(answer: Answer | null | undefined): Answer | undefined {
 function Opened({ opened }: { opened: CaseOpened }) {
   const { marks, me } = useDesk();
   const queries = useQueryClient();
-  const [content, setContent] = useState(() => beginning(opened, me.username));
+  const copy = useCopyCase();
+  const kept = { opened, username: me.username, mayEdit: opened.may_edit, contentOf };
+  const [content, setContent] = useState(() => beginning(kept));
+  const send = useMemo(() => sendCase(opened.id), [opened.id]);
   const [sheet, setSheet] = useState<"working" | "history" | "share" | null>(null);
   const { statement } = content;
   const { worked, current, failed } = useWorked(statement);
-  const { keeping, goOnFrom, flush } = useKept(opened, content, me.username);
+  const { keeping, goOnFrom, flush } = useKept({ ...kept, content, send });
   const nothingAsked = asked(statement) === null;
   const answer = useLastGood(worked?.answer);
   const stale = worked !== undefined && !worked.answer;
@@ -75,11 +80,11 @@ function Opened({ opened }: { opened: CaseOpened }) {
     }
     change(changed);
   };
-  const type = (name: FigureName, text: string) => {
-    if (text.includes("?")) askFor(name);
+  const type = (name: EntryName, text: string) => {
+    if (text.includes("?") && isFigure(name)) askFor(name);
     else change({ [name]: text });
   };
-  const leave = (name: FigureName) => {
+  const leave = (name: EntryName) => {
     const reading = current ? worked?.readings[name] : undefined;
     if (reading?.text && !reading.other && reading.text !== statement[name])
       change({ [name]: reading.text });
@@ -132,7 +137,11 @@ function Opened({ opened }: { opened: CaseOpened }) {
           />
         </h1>
         <div className="flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
-          <Keeping keeping={keeping} caseId={opened.id} />
+          <Keeping keeping={keeping}>
+            <button className="text-choice underline" onClick={() => copy.mutate(opened.id)}>
+              Copy to my cases
+            </button>
+          </Keeping>
           <button className="hover:text-ink" onClick={() => setSheet("history")}>
             History
           </button>

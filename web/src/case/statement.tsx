@@ -2,17 +2,10 @@ import { useState } from "react";
 import type { Statement, Worked } from "../api/client";
 import { Choice } from "../ui/choice";
 import { Figure } from "../ui/figure";
+import { QuoteChoice } from "../ui/presets";
 import { useDesk } from "../ui/settings";
-import {
-  everyChosen,
-  everyOptions,
-  paymentPeriod,
-  quoteChosen,
-  quoteOptions,
-  quoteValue,
-  quoteWords,
-} from "./choices";
-import { FIELD, FIGURES, HELP, TITLE, type FigureName } from "./figures";
+import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../ui/choices";
+import { ENTRIES, FIELD, HELP, isFigure, TITLE, type EntryName } from "./figures";
 import { RoundingChoice } from "./rounding";
 import { TwoWays, type Change } from "./two-ways";
 
@@ -21,15 +14,15 @@ interface Props {
   worked: Worked | undefined;
   /** Whether `worked` is of this statement, not of the one before the last keystroke. */
   current: boolean;
-  onType: (name: FigureName, text: string) => void;
-  onLeave: (name: FigureName) => void;
+  onType: (name: EntryName, text: string) => void;
+  onLeave: (name: EntryName) => void;
   onChange: (change: Partial<Statement>) => void;
 }
 
 /** The terms of the loan as a sentence; every figure and choice in it can be changed in place. */
 export function StatementOfTerms({ statement, worked, current, onType, onLeave, onChange }: Props) {
   const { words } = useDesk();
-  const [focus, setFocus] = useState<FigureName | null>(null);
+  const [focus, setFocus] = useState<EntryName | null>(null);
   const [ask, setAsk] = useState<Change | null>(null);
   const { periods } = words;
   const noun = paymentPeriod(statement, periods).noun;
@@ -38,16 +31,16 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
   // What is wrong in the field one is in stands under it; the rest is listed below the sentence.
   const listed = errors.flatMap((error) => {
     if (error.field === "") return [];
-    const name = FIGURES.find((each) => FIELD[each] === error.field);
+    const name = ENTRIES.find((each) => FIELD[each] === error.field);
     const hidden = name !== undefined && (name === focus || statement[name] === "");
     return hidden ? [] : [{ ...error, name }];
   });
 
-  const figure = (name: FigureName) => (
+  const figure = (name: EntryName) => (
     <Figure
       name={name}
       title={TITLE[name]}
-      text={statement[name]}
+      text={statement[name] ?? ""}
       reading={current ? worked?.readings[name] : undefined}
       error={errors.find((error) => error.field === FIELD[name])?.message}
       errorId={`wrong-${name}`}
@@ -76,14 +69,8 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           onChoose={(currency) => onChange({ currency })}
         />{" "}
         at {figure("percent")} %{" "}
-        <Choice
-          name="Quoted"
-          value={quoteValue(statement)}
-          shown={quoteWords(statement, periods)}
-          options={quoteOptions(statement, periods)}
-          onChoose={(value) => setAsk({ requote: quoteChosen(value) })}
-        />
-        , repaid by {figure("count")}{" "}
+        <QuoteChoice quote={statement} onChoose={(quoting) => setAsk({ requote: quoting })} />
+        {isTimed(statement) && <> {figure("over")}</>}, repaid by {figure("count")}{" "}
         <Choice
           name="Paid"
           value={String(statement.every)}
@@ -139,7 +126,8 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
       <p className="mt-1.5 min-h-[2.7em] pl-3.5 text-[0.95rem] text-soft">
         {focus && (
           <>
-            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]} Type ? to have it found.
+            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]}
+            {isFigure(focus) && " Type ? to have it found."}
           </>
         )}
       </p>

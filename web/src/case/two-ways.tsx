@@ -1,10 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { ask, client, type Statement, type Way } from "../api/client";
+import { ask, client, type Quoting, type Statement, type Way } from "../api/client";
 
 /** What is to be changed: the style of the quote, or how often payments are made. */
-export type Change =
-  { requote: Pick<Statement, "quoted" | "compounding"> } | { repace: Statement["every"] };
+export type Change = { requote: Quoting } | { repace: Statement["every"] };
 
 interface Props {
   statement: Statement;
@@ -21,8 +20,8 @@ const KEEPS: Record<Way["keeps"], string> = {
 };
 
 function fields(way: Way): Partial<Statement> {
-  const { quoted, compounding, percent, every, count } = way.statement;
-  return { quoted, compounding: compounding ?? null, percent, every, count };
+  const { quoted, compounding, over, year_days, percent, every, count } = way.statement;
+  return { quoted, compounding: compounding ?? null, over, year_days, percent, every, count };
 }
 
 /** A change that can be meant in two ways: both are shown before one is chosen. */
@@ -31,7 +30,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
     queryKey: ["ways", statement, change],
     queryFn: ({ signal }) =>
       "requote" in change
-        ? ask(client.POST("/api/requote", { body: { statement, ...change.requote }, signal }))
+        ? ask(client.POST("/api/requote", { body: { statement, quoting: change.requote }, signal }))
         : ask(client.POST("/api/repace", { body: { statement, every: change.repace }, signal })),
     staleTime: Infinity,
     gcTime: 0,

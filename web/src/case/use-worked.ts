@@ -1,18 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
 import { ask, client, type Statement, type Worked } from "../api/client";
+import { useSettled } from "../ui/use-settled";
 
 const PAUSE = 90;
-
-/** A value once it has stood for a moment. */
-function useSettled<T>(value: T, pause: number): T {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), pause);
-    return () => clearTimeout(timer);
-  }, [value, pause]);
-  return settled;
-}
 
 interface WorkedNow {
   worked: Worked | undefined;

@@ -12,7 +12,7 @@ export function Working({ answer, open, onOpen }: Props) {
   return (
     <Sheet
       title="Working"
-      about="P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i."
+      about="P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; t the years a quote is charged for, T those of a flat one."
       open={open}
       onOpen={onOpen}
     >

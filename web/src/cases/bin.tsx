@@ -11,21 +11,39 @@ export function BinPage() {
     queryFn: () => ask(client.GET("/api/cases/bin")),
     staleTime: 0,
   });
+  const lists = useQuery({
+    queryKey: ["bin", "lists"],
+    queryFn: () => ask(client.GET("/api/quote-lists/bin")),
+    staleTime: 0,
+  });
   const back = useMutation({
-    mutationFn: (id: string) =>
-      ask(client.POST("/api/cases/{case_id}/undelete", { params: { path: { case_id: id } } })),
+    mutationFn: async ({ id, isList }: { id: string; isList: boolean }) => {
+      if (isList)
+        await ask(
+          client.POST("/api/quote-lists/{list_id}/undelete", { params: { path: { list_id: id } } }),
+        );
+      else
+        await ask(
+          client.POST("/api/cases/{case_id}/undelete", { params: { path: { case_id: id } } }),
+        );
+    },
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ["cases"] });
+      void queries.invalidateQueries({ queryKey: ["quote-lists"] });
       return queries.invalidateQueries({ queryKey: ["bin"] });
     },
   });
-  const failed = bin.error ?? back.error;
+  const gone = [
+    ...(bin.data ?? []).map((each) => ({ ...each, isList: false })),
+    ...(lists.data ?? []).map((each) => ({ ...each, isList: true })),
+  ].sort((one, other) => other.deleted_at.localeCompare(one.deleted_at));
+  const failed = bin.error ?? lists.error ?? back.error;
   return (
     <main className="mx-auto max-w-3xl px-4 py-6 sm:px-8">
       <title>Bin · Zephyrant</title>
       <h1 className="font-serif text-3xl font-semibold">Bin</h1>
       <p className="mt-1 text-soft">
-        A deleted case stays here for thirty days.{" "}
+        A deleted case or list of quotes stays here for thirty days.{" "}
         <Link className="text-choice underline" to="/">
           To your cases
         </Link>
@@ -35,21 +53,28 @@ export function BinPage() {
           {failed.message}
         </p>
       )}
-      {bin.data?.length === 0 && <p className="mt-6 font-serif text-xl">The bin is empty.</p>}
-      {bin.data && bin.data.length > 0 && (
+      {bin.data && lists.data && gone.length === 0 && (
+        <p className="mt-6 font-serif text-xl">The bin is empty.</p>
+      )}
+      {gone.length > 0 && (
         <ul className="mt-4 rounded-lg border border-rule bg-sheet">
-          {bin.data.map((gone) => (
+          {gone.map((each) => (
             <li
-              key={gone.id}
+              key={each.id}
               className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-4 py-2.5 last:border-0"
             >
               <span className="mr-auto font-serif text-lg font-semibold">
-                {gone.name || "Unnamed case"}
+                {each.name || (each.isList ? "Unnamed list" : "Unnamed case")}
+                {each.isList && (
+                  <span className="ml-2 font-sans text-sm font-normal text-soft">
+                    list of quotes
+                  </span>
+                )}
               </span>
               <span className="text-sm text-soft">
-                deleted {moment(gone.deleted_at)}, kept until {day(gone.kept_until)}
+                deleted {moment(each.deleted_at)}, kept until {day(each.kept_until)}
               </span>
-              <button className="text-choice underline" onClick={() => back.mutate(gone.id)}>
+              <button className="text-choice underline" onClick={() => back.mutate(each)}>
                 Bring back
               </button>
             </li>

@@ -33,14 +33,19 @@ const ROW_HEIGHT = 58;
 
 function found(listed: CaseListed, marks: MarksWord): ReactNode {
   if (!listed.found) return <span className="text-soft">not whole yet</span>;
-  const { unknown, value, reason } = listed.found;
+  const { unknown, value, quote, reason } = listed.found;
   if (value === null || value === undefined)
     return (
       <span className="text-soft" title={reason ?? ""}>
         no answer: {reason}
       </span>
     );
-  if (unknown === "rate") return <b>{inMarks(trimmed(value), marks)} % as quoted</b>;
+  if (unknown === "rate")
+    return (
+      <>
+        <b>{inMarks(trimmed(value), marks)} %</b> {quote}
+      </>
+    );
   if (unknown === "count") return <b>{inMarks(value, marks)} payments</b>;
   return (
     <>

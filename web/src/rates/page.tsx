@@ -1,38 +1,56 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useSearchParams } from "react-router";
-import { ask, client, type RateAnswer, type RateQuestion } from "../api/client";
-import { Choice } from "../ui/choice";
+import {
+  ask,
+  client,
+  type Quoting,
+  type RateAnswer,
+  type RateQuestion,
+  type Words,
+} from "../api/client";
+import { everyChosen, isTimed, paymentPeriod, type Quoted } from "../ui/choices";
 import { Figure } from "../ui/figure";
 import { useDesk } from "../ui/settings";
+import { EveryChoice, QuotePart } from "./quote";
+import { RatesTabs } from "./tabs";
 
-type Name = "percent" | "times" | "effective";
+type Asked = "percent" | "times" | "effective";
+type Name = Asked | "over" | "count";
 
 const TITLE: Record<Name, string> = {
   percent: "Percent as quoted",
   times: "Times a year",
   effective: "Effective percent a year",
+  over: "Charged for",
+  count: "Payments of the flat quote",
 };
 const HELP: Record<Name, string> = {
-  percent: "The nominal yearly rate as it is quoted. Such as 6.35 or 6 3/8.",
+  percent: "The rate as it is quoted; the words after it say how. Such as 6.35 or 6 3/8.",
   times: "How many times a year interest is added. Such as 2, 12 or 365.",
   effective: "What one year really adds, interest on interest with it. Such as 6.4508.",
+  over: "The time simple interest or discount is charged for at once. Such as 90 days or 6 months.",
+  count: "How many level payments a flat quote is over. Such as 60 or 5 years.",
 };
 const STYLES = {
   effective: "Effective",
   nominal: "Nominal a year",
   continuous: "Continuous",
   periodic: "Periodic",
+  timed: "Over a time",
+  flat: "Flat (add-on)",
+  "of-360-days": "Year of 360 days",
 } as const;
 
-function Footings({ answer }: { answer: RateAnswer }) {
+function Footings({ answer, children }: { answer: RateAnswer; children: ReactNode }) {
   const groups = (Object.keys(STYLES) as (keyof typeof STYLES)[]).map((style) => ({
     style,
     rows: (answer.footings ?? []).filter((footing) => footing.style === style),
   }));
   return (
     <div className="mt-6 overflow-x-auto rounded-lg border border-rule bg-sheet">
-      <table className="w-full">
+      <p className="px-4 pt-3 font-serif text-lg">{children}</p>
+      <table className="mt-1 w-full">
         <thead>
           <tr className="border-b border-ink text-sm text-soft">
             <th className="px-4 py-1.5 text-left font-normal">Style</th>
@@ -80,7 +98,7 @@ function Found({ answer }: { answer: RateAnswer }) {
       </>
     );
   const unit = {
-    percent: "% nominal a year",
+    percent: `% ${answer.quote ?? ""}`,
     times: "times a year",
     effective: "% effective a year",
   }[answer.unknown ?? "effective"];
@@ -109,17 +127,29 @@ function Found({ answer }: { answer: RateAnswer }) {
   );
 }
 
+/** How often a year a compounding chosen by name is, as it is typed. */
+function timesOf({ compounding, quoted }: Quoting, every: Quoted["every"], words: Words): string {
+  if (compounding === "continuous") return "continuous";
+  const chosen = quoted === "nominal" ? (compounding ?? every) : 1;
+  return String(paymentPeriod({ every: chosen }, words.periods).a_year);
+}
+
 /** A quote in any style, and the same rate in all the others. */
 export function RatesPage() {
   const { me, words } = useDesk();
   const [search, setSearch] = useSearchParams();
   const [focus, setFocus] = useState<Name | null>(null);
-  const text = (name: Name, blank: string) => search.get(name) ?? blank;
-  const question: RateQuestion = {
+  const text = (name: string, blank: string) => search.get(name) ?? blank;
+  const question = {
     // A link reads the same to someone who writes numbers otherwise.
-    marks: (search.get("marks") ?? me.marks) as RateQuestion["marks"] & string,
+    marks: (search.get("marks") ?? me.marks) as RateQuestion["marks"],
     percent: text("percent", ""),
+    quoted: text("quoted", "nominal") as RateQuestion["quoted"],
     times: text("times", "2"),
+    over: text("over", "90 days"),
+    year_days: text("year_days", "365") === "360" ? (360 as const) : (365 as const),
+    count: text("count", "60"),
+    every: everyChosen(text("every", "month")),
     effective: text("effective", "?"),
   };
   const worked = useQuery({
@@ -130,32 +160,39 @@ export function RatesPage() {
   });
   const answer = worked.data;
   const current = worked.isSuccess && !worked.isPlaceholderData;
-  const set = (changed: Partial<Record<Name, string>>) =>
-    setSearch(
-      {
-        marks: question.marks ?? me.marks,
-        percent: question.percent ?? "",
-        times: question.times ?? "",
-        effective: question.effective ?? "",
-        ...changed,
-      },
-      { replace: true },
-    );
+  const set = (changed: Record<string, string>) => {
+    const stated = Object.entries(question).map(([name, value]) => [name, String(value)]);
+    setSearch({ ...Object.fromEntries(stated), ...changed }, { replace: true });
+  };
 
-  const asked = (["percent", "times", "effective"] as const).find(
-    (name) => question[name]?.trim() === "?",
-  );
+  const nominal = question.quoted === "nominal";
+  const askable: readonly Asked[] = nominal
+    ? ["percent", "times", "effective"]
+    : ["percent", "effective"];
+  const asked = askable.find((name) => question[name].trim() === "?");
   const type = (name: Name, typed: string) => {
-    if (!typed.includes("?")) return set({ [name]: typed });
-    const changed: Partial<Record<Name, string>> = { [name]: "?" };
+    const may = askable.some((each) => each === name);
+    if (!typed.includes("?") || !may) return set({ [name]: typed });
+    const changed: Record<string, string> = { [name]: "?" };
     if (asked && asked !== name) changed[asked] = answer?.value ?? "";
     set(changed);
+  };
+  const choose = (quoting: Quoting) => {
+    const times = timesOf(quoting, question.every, words);
+    set({
+      quoted: quoting.quoted,
+      // The ? moves to the effective rate where there is no compounding to find any more.
+      ...(asked === "times" ? { effective: "?" } : {}),
+      ...(quoting.quoted === "nominal" ? { times } : {}),
+      ...(quoting.over ? { over: quoting.over } : {}),
+      year_days: String(quoting.year_days),
+    });
   };
   const figure = (name: Name) => (
     <Figure
       name={name}
       title={TITLE[name]}
-      text={question[name] ?? ""}
+      text={question[name]}
       reading={current ? answer?.readings[name] : undefined}
       error={current ? answer?.errors.find((error) => error.field === name)?.message : undefined}
       errorId={`wrong-${name}`}
@@ -165,43 +202,53 @@ export function RatesPage() {
     />
   );
   const continuous = question.times === "continuous";
-  const period = words.periods.find((each) => String(each.a_year) === question.times?.trim());
+  const times = Number(question.times);
+  const quote: Quoted = {
+    quoted: question.quoted,
+    compounding: continuous ? "continuous" : Number.isInteger(times) && times > 0 ? times : null,
+    over: question.over,
+    year_days: question.year_days,
+    every: question.every,
+  };
   // What is wrong in the field one is in stands under it; an empty one is only not stated yet.
   const listed = (current ? (answer?.errors ?? []) : []).filter(
     (error) => error.field !== focus && question[error.field as Name] !== "",
   );
+  const known = nominal && !continuous && quote.compounding !== null;
+  const days = question.year_days === 360 ? ", year of 360 days" : "";
+  const every = (changed: Quoted["every"]) => set({ every: String(changed) });
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
       <title>Rates · Zephyrant</title>
-      <h1 className="font-serif text-3xl font-semibold">Rates</h1>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
+        <h1 className="font-serif text-3xl font-semibold">Rates</h1>
+        <RatesTabs />
+      </div>
       <p className="mt-1 text-soft">
-        A quote says that so many percent, so compounded, are so many effective a year. State two of
-        the three and put ? for the third.
+        A quote says that so many percent, so quoted, are so many effective a year. State all but
+        one figure and put ? for that one.
       </p>
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-2">
         <section aria-label="Quote">
           <div className="font-serif text-[1.35rem] leading-[2.55rem]">
-            {figure("percent")} % nominal a year, compounded{" "}
-            {!continuous && <>{figure("times")} times a year, </>}
-            <Choice
-              name="Compounded"
-              value={question.times ?? ""}
-              shown={continuous ? "continuously" : (period?.often ?? "or as named")}
-              options={[
-                ...words.periods.map((each) => ({
-                  value: String(each.a_year),
-                  label: each.often,
-                })),
-                { value: "continuous", label: "continuously" },
-              ]}
-              onChoose={(times) => set({ times })}
+            {figure("percent")} %{" "}
+            <QuotePart
+              quote={quote}
+              shown={
+                nominal && !known && !continuous ? `nominal a year, compounded${days}` : undefined
+              }
+              figure={figure}
+              onQuoting={choose}
+              onEvery={every}
             />
-            , is {figure("effective")} % effective a year.
+            {nominal && !continuous && <>, {figure("times")} times a year</>}, is{" "}
+            {figure("effective")} % effective a year.
           </div>
           <p className="mt-2 min-h-[2.7em] text-[0.95rem] text-soft">
             {focus && (
               <>
-                <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]} Type ? to have it found.
+                <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]}
+                {askable.some((each) => each === focus) && " Type ? to have it found."}
               </>
             )}
           </p>
@@ -226,12 +273,24 @@ export function RatesPage() {
             <Found answer={answer} />
           ) : (
             <p className="font-serif text-2xl leading-snug text-soft">
-              The answer stands here as soon as two of the three are stated.
+              The answer stands here as soon as all but one figure are stated.
             </p>
           )}
         </section>
       </div>
-      {answer && (answer.footings ?? []).length > 0 && <Footings answer={answer} />}
+      {answer && (answer.footings ?? []).length > 0 && (
+        <Footings answer={answer}>
+          The same rate in every style
+          {!isTimed(quote) && <>, simple and discount over {figure("over")}</>}
+          {question.quoted !== "flat" && (
+            <>
+              , flat over {figure("count")}{" "}
+              <EveryChoice name="Paid" every={question.every} onEvery={every} /> payments
+            </>
+          )}
+          .
+        </Footings>
+      )}
     </main>
   );
 }

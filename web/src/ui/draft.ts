@@ -1,40 +1,38 @@
-import type { Content } from "../api/client";
-
-/** What waits in this browser to be saved, keyed to the analyst and the case. */
-export interface Draft {
-  content: Content;
+/** What waits in this browser to be saved, keyed to the analyst and what it belongs to. */
+export interface Draft<C> {
+  content: C;
   version: number;
 }
 
 const PREFIX = "zephyrant-draft:";
 
-function key(username: string, caseId: string): string {
-  return `${PREFIX}${username}:${caseId}`;
+function key(username: string, id: string): string {
+  return `${PREFIX}${username}:${id}`;
 }
 
-export function keepDraft(username: string, caseId: string, draft: Draft): void {
+export function keepDraft<C>(username: string, id: string, draft: Draft<C>): void {
   try {
-    localStorage.setItem(key(username, caseId), JSON.stringify(draft));
+    localStorage.setItem(key(username, id), JSON.stringify(draft));
   } catch {
     // A full or forbidden storage: the server still gets every save.
   }
 }
 
-export function draftOf(username: string, caseId: string): Draft | null {
-  const kept = localStorage.getItem(key(username, caseId));
+export function draftOf<C>(username: string, id: string): Draft<C> | null {
+  const kept = localStorage.getItem(key(username, id));
   if (!kept) return null;
   try {
-    return JSON.parse(kept) as Draft;
+    return JSON.parse(kept) as Draft<C>;
   } catch {
     return null;
   }
 }
 
-export function dropDraft(username: string, caseId: string): void {
-  localStorage.removeItem(key(username, caseId));
+export function dropDraft(username: string, id: string): void {
+  localStorage.removeItem(key(username, id));
 }
 
-/** The cases of which something waits here for this analyst. */
+/** All of which something waits here for this analyst. */
 export function waiting(username: string): string[] {
   const start = `${PREFIX}${username}:`;
   return Object.keys(localStorage)

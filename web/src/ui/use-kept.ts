@@ -1,32 +1,50 @@
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
-import { ask, client, Refused, SIGNED_IN, type CaseOpened, type Content } from "../api/client";
-import { draftOf, dropDraft, keepDraft } from "../ui/draft";
+import { Refused, SIGNED_IN } from "../api/client";
+import { draftOf, dropDraft, keepDraft } from "./draft";
 
 const PAUSE = 700;
 const RETRY = 4_000;
 
-export type Keeping =
+/** What the server keeps: its content is `C`. */
+interface Opened {
+  id: string;
+  version: number;
+  changed_at: string;
+}
+
+export type Keeping<C, K> =
   | { state: "saved"; at: Date }
   | { state: "saving" }
   | { state: "waiting"; why: string }
   | { state: "reading" }
-  | { state: "conflict"; kept: CaseOpened; base: Content };
+  | { state: "conflict"; kept: K; base: C };
 
-export interface Kept {
-  keeping: Keeping;
+export interface Kept<C, K> {
+  keeping: Keeping<C, K>;
   /** Takes the version someone else saved for the one to go on from. */
-  goOnFrom: (kept: CaseOpened) => void;
+  goOnFrom: (kept: K) => void;
   /** Saves at once what waits; gives the version then kept, or null where it could not be. */
   flush: () => Promise<number | null>;
 }
 
-export function contentOf(opened: CaseOpened): Content {
-  return { statement: opened.statement, note: opened.note, tags: opened.tags };
+interface Asked<C, K> {
+  opened: K;
+  content: C;
+  username: string;
+  mayEdit: boolean;
+  contentOf: (opened: K) => C;
+  /** Saves content that started from a version; stable between renders. */
+  send: (content: C, version: number, leaving: boolean) => Promise<K>;
 }
 
 /** What to begin with: what is kept, or what waits in this browser and was not saved yet. */
-export function beginning(opened: CaseOpened, username: string): Content {
-  const draft = opened.may_edit ? draftOf(username, opened.id) : null;
+export function beginning<C, K extends Opened>({
+  opened,
+  username,
+  mayEdit,
+  contentOf,
+}: Omit<Asked<C, K>, "content" | "send">): C {
+  const draft = mayEdit ? draftOf<C>(username, opened.id) : null;
   return draft ? draft.content : contentOf(opened);
 }
 
@@ -37,21 +55,29 @@ function saying(error: unknown): string {
 }
 
 /**
- * Keeps the case saved: a moment after the last change, again and again while the server cannot
- * be reached, and at once when the page is left. One save at a time, each from the version the
- * last one gave. Until the server has acknowledged it, every keystroke waits in this browser.
+ * Keeps what stands on a page saved: a moment after the last change, again and again while the
+ * server cannot be reached, and at once when the page is left. One save at a time, each from the
+ * version the last one gave. Until the server has acknowledged it, every keystroke waits in this
+ * browser.
  */
-export function useKept(opened: CaseOpened, content: Content, username: string): Kept {
-  const [keeping, setKeeping] = useState<Keeping>(() => {
-    if (!opened.may_edit) return { state: "reading" };
-    const draft = draftOf(username, opened.id);
+export function useKept<C, K extends Opened>({
+  opened,
+  content,
+  username,
+  mayEdit,
+  contentOf,
+  send,
+}: Asked<C, K>): Kept<C, K> {
+  const [keeping, setKeeping] = useState<Keeping<C, K>>(() => {
+    if (!mayEdit) return { state: "reading" };
+    const draft = draftOf<C>(username, opened.id);
     if (draft && draft.version !== opened.version)
       return { state: "conflict", kept: opened, base: contentOf(opened) };
     return { state: "saved", at: new Date(opened.changed_at) };
   });
   const version = useRef(opened.version);
   const [first] = useState(() =>
-    draftOf(username, opened.id) && opened.may_edit ? contentOf(opened) : content,
+    draftOf(username, opened.id) && mayEdit ? contentOf(opened) : content,
   );
   const saved = useRef(first);
   const latest = useRef(content);
@@ -64,13 +90,7 @@ export function useKept(opened: CaseOpened, content: Content, username: string):
       const sent = latest.current;
       setKeeping({ state: "saving" });
       try {
-        const kept = await ask(
-          client.PUT("/api/cases/{case_id}", {
-            params: { path: { case_id: opened.id } },
-            body: { ...sent, version: version.current },
-            keepalive: leaving,
-          }),
-        );
+        const kept = await send(sent, version.current, leaving);
         version.current = kept.version;
         saved.current = sent;
         if (latest.current === sent) dropDraft(username, opened.id);
@@ -79,7 +99,7 @@ export function useKept(opened: CaseOpened, content: Content, username: string):
       } catch (error) {
         if (error instanceof Refused && error.kept) {
           stuck.current = true;
-          setKeeping({ state: "conflict", kept: error.kept, base: saved.current });
+          setKeeping({ state: "conflict", kept: error.kept as K, base: saved.current });
         } else {
           setKeeping({ state: "waiting", why: saying(error) });
           setTimeout(again, RETRY);
@@ -88,7 +108,7 @@ export function useKept(opened: CaseOpened, content: Content, username: string):
       }
       if (latest.current !== sent) again();
     },
-    [opened.id, username],
+    [opened.id, username, send],
   );
 
   const save = useCallback(
@@ -104,11 +124,11 @@ export function useKept(opened: CaseOpened, content: Content, username: string):
   useEffect(() => {
     if (latest.current !== content) {
       latest.current = content;
-      if (opened.may_edit) keepDraft(username, opened.id, { content, version: version.current });
+      if (mayEdit) keepDraft(username, opened.id, { content, version: version.current });
     }
     const timer = setTimeout(() => void save(false), PAUSE);
     return () => clearTimeout(timer);
-  }, [content, save, tries, opened.id, opened.may_edit, username]);
+  }, [content, save, tries, opened.id, mayEdit, username]);
 
   useEffect(() => {
     const leave = () => {
@@ -126,7 +146,7 @@ export function useKept(opened: CaseOpened, content: Content, username: string):
     };
   }, [save]);
 
-  const goOnFrom = (kept: CaseOpened) => {
+  const goOnFrom = (kept: K) => {
     version.current = kept.version;
     stuck.current = false;
     keepDraft(username, opened.id, { content: latest.current, version: kept.version });

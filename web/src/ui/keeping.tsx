@@ -1,10 +1,16 @@
-import { useCopyCase } from "../ui/start";
-import { moment } from "../ui/moment";
+import type { ReactNode } from "react";
+import { moment } from "./moment";
 import type { Keeping as State } from "./use-kept";
 
 /** Whether what stands here is kept, in words one can trust. */
-export function Keeping({ keeping, caseId }: { keeping: State; caseId: string }) {
-  const copy = useCopyCase();
+export function Keeping<C, K>({
+  keeping,
+  children,
+}: {
+  keeping: State<C, K>;
+  /** What can be done where this is only for reading. */
+  children?: ReactNode;
+}) {
   if (keeping.state === "conflict")
     return (
       <p role="status" className="text-sm text-wrong">
@@ -14,10 +20,7 @@ export function Keeping({ keeping, caseId }: { keeping: State; caseId: string })
   if (keeping.state === "reading")
     return (
       <p role="status" className="text-sm text-soft">
-        For reading: what you change here is not kept.{" "}
-        <button className="text-choice underline" onClick={() => copy.mutate(caseId)}>
-          Copy to my cases
-        </button>
+        For reading: what you change here is not kept. {children}
       </p>
     );
   const said =

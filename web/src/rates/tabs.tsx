@@ -1,0 +1,26 @@
+import { NavLink } from "react-router";
+
+/** The two sides of Rates: one quote on every footing, several quotes beside each other. */
+export function RatesTabs() {
+  return (
+    <nav aria-label="Rates" className="flex gap-5 text-lg">
+      {[
+        ["/rates", "One quote"],
+        ["/rates/side-by-side", "Side by side"],
+      ].map(([to = "", label]) => (
+        <NavLink
+          key={to}
+          to={to}
+          end={to === "/rates"}
+          className={({ isActive }) =>
+            isActive
+              ? "border-b-2 border-ink font-semibold"
+              : "border-b-2 border-transparent text-soft hover:text-ink"
+          }
+        >
+          {label}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
