@@ -63,8 +63,10 @@ def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[
             return marks.percent(Decimal(value), 10)
         return marks.number(Decimal(value), 10, 2 if name != "count" else 0)
 
+    same_quote = "" if "quote" in different else f", {_quote(after)}"
     told = [
         f"{word} {shown(before, name, was[name].value)} to {shown(after, name, now[name].value)}"
+        + (same_quote if name == "percent" else "")
         for name, word in _NAMES.items()
         if name in different
     ]

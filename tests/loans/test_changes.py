@@ -19,11 +19,11 @@ PRESS = Statement(
 class Changes(TestCase):
     def test_each_in_words(self) -> None:
         cases: list[tuple[dict[str, Any], list[str]]] = [
-            ({"percent": "6.10"}, ["rate 6.35 % to 6.10 %"]),
+            ({"percent": "6.10"}, ["rate 6.35 % to 6.10 %, nominal, compounded half-yearly"]),
             ({"principal": "50k"}, ["amount lent 48,250.00 to 50,000.00"]),
             ({"count": "4 years"}, ["number of payments 60 to 48"]),
             ({"balance": "1,000"}, ["balance at the end 0.00 to 1,000.00"]),
-            ({"percent": "6.1o"}, ["rate 6.35 % to “6.1o”"]),
+            ({"percent": "6.1o"}, ["rate 6.35 % to “6.1o”, nominal, compounded half-yearly"]),
             ({"name": "Still"}, ["name “Press” to “Still”"]),
             ({"currency": "CHF"}, ["currency EUR to CHF"]),
             ({"timing": "in-advance"}, ["paid in arrears to in advance"]),

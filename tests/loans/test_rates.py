@@ -99,6 +99,18 @@ class Conversions(TestCase):
             solve(rate={"percent": "3.4", "quoted": "flat"}, principal="10000").value, "195.00"
         )
 
+    def test_a_flat_quote_of_a_loan_whatever_is_asked(self) -> None:
+        # 23,640 at 4.2 % flat over 36 months: 23,640 x 1.126 / 36 = 739.4066...
+        for timing in ("in-arrears", "in-advance"):
+            flat = {"percent": "4.2", "quoted": "flat"}
+            terms: dict[str, Any] = {"principal": "23640", "count": 36, "timing": timing}
+            payment = solve(**terms, rate=flat).exact or ""
+            self.assertAlmostEqual(float(payment), 23640 * 1.126 / 36, places=9)
+            asked = solve(**terms, payment=payment, rate={**flat, "percent": "?"})
+            self.assertEqual(asked.value, "4.2000000000")
+            lent = solve(**{**terms, "principal": "?"}, payment=payment, rate=flat)
+            self.assertAlmostEqual(float(lent.exact or 0), 23640, places=9)
+
     def test_simple_and_discount_by_hand(self) -> None:
         # 8 % simple over half a year turns 100 into 104; 104^2/100 = 108.16.
         found = ask(percent="8", quoted="simple", over="6 months")

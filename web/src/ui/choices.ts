@@ -120,7 +120,9 @@ export function quoteOptions(
     { value: "flat", label: "flat (add-on), on the amount lent throughout" },
     { value: "simple", label: "simple interest over a time" },
     { value: "discount", label: "discount: interest taken in advance over a time" },
-    ...(isScaled(quote) ? [{ value: `days:${days}`, label: `meant for a year of ${days} days` }] : []),
+    ...(isScaled(quote)
+      ? [{ value: `days:${days}`, label: `meant for a year of ${days} days` }]
+      : []),
   ];
 }
 

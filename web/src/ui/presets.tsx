@@ -123,7 +123,9 @@ function Presets({ quote, presets, open, onOpen }: PresetsProps) {
             >
               Take off
             </button>
-            <span className="col-span-2 text-[0.95rem] text-soft">{said(preset.quoting, words)}</span>
+            <span className="col-span-2 text-[0.95rem] text-soft">
+              {said(preset.quoting, words)}
+            </span>
           </li>
         ))}
       </ul>
