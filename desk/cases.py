@@ -38,11 +38,16 @@ class Content(Schema):
 
 
 class FoundListed(TypedDict):
-    """What the list of cases tells of an answer; `quote` how its rate is quoted, in words."""
+    """What the list of cases tells of an answer.
 
-    unknown: str
+    `quote`: how its rate is quoted, in words. `fits`: where nothing is unknown, whether the figures
+    do.
+    """
+
+    unknown: str | None
     value: str | None
     quote: str | None
+    fits: bool | None
     reason: str | None
 
 
@@ -101,6 +106,7 @@ def _found(worked: Worked) -> FoundListed | None:
         "unknown": answer.unknown,
         "value": answer.value,
         "quote": answer.quote,
+        "fits": answer.fits,
         "reason": answer.reason,
     }
 

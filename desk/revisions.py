@@ -22,7 +22,7 @@ PAUSE: Final = timedelta(minutes=2)
 class AnswerKept(TypedDict):
     """What a revision keeps of its answer."""
 
-    unknown: str
+    unknown: str | None
     value: str | None
     exact: str | None
     reason: str | None

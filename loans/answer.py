@@ -1,13 +1,16 @@
 """A document solved: the figure found, the loan to the cent, its working and its proof."""
 
+from collections.abc import Iterator
 from decimal import Decimal
 from functools import cache
-from typing import Final
+from itertools import groupby
+from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from . import working
+from .dates import Calendar
 from .document import FigureName, Loan
 from .figures import Unit, plain, precise, to_step, told
 from .find import (
@@ -18,12 +21,16 @@ from .find import (
     never_repays,
     payable_percent,
     payable_terms,
+    place_of,
 )
-from .ledger import NeverSettlesError, Schedule, cash_rule, schedule
+from .fit import Fit, WouldFit, fit
+from .ledger import NeverSettlesError, Row, Schedule, cash_rule, schedule
 from .line import Line, Terms, lay_out
-from .rates import Rates, footings
+from .proof import Proof, prove
+from .rates import Rates, as_decimal, footings
 from .words import PLAIN, Marks, Money, Number, Sentence
-from .working import Proof, Step
+from .working import Step
+from .yearly_cost import Flows, YearlyCost, yearly_cost
 
 #: The version of the core, told with every answer.
 ENGINE: Final = "zephyrant-loans 0.1.0"
@@ -62,9 +69,14 @@ class RowTold(TypedDict):
 
 
 class YearTold(TypedDict):
-    """A year of the loan (from 1) and what its payments `first` to `last` add up to."""
+    """A year and what its payments `first` to `last` add up to.
+
+    A year of the loan is told by its number, one that starts in a month of the calendar by the year
+    or years it lies in ("2028", "2027/28").
+    """
 
     year: int
+    label: str
     first: int
     last: int
     opening: str
@@ -84,7 +96,7 @@ class Answer(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    unknown: FigureName
+    unknown: str | None
     value: str | None
     exact: str | None
     solutions: tuple[str, ...]
@@ -92,6 +104,11 @@ class Answer(BaseModel):
     quote: str
     rates: RatesTold | None
     totals: Totals | None
+    yearly_cost: YearlyCost | None
+    final_date: str | None
+    gap: str | None
+    fits: bool | None
+    would_fit: dict[FigureName, WouldFit] | None
     paid_as: str | None
     clock: str | None
     notes: tuple[str, ...]
@@ -102,8 +119,14 @@ class Answer(BaseModel):
     engine: str
 
 
-def solve(loan: Loan, marks: Marks = PLAIN) -> Answer:
-    """The answer to a document; numbers inside its sentences are written in `marks`."""
+def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> Answer:
+    """The answer to a document; numbers inside its sentences are written in `marks`.
+
+    `year_starts`: the month (1 to 12) in which the years of `by_year` start; None for those of the
+    loan, as where it has no dates.
+    """
+    if loan.unknown is None:
+        return _checked(loan, marks, year_starts)
     found = find(loan)
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
@@ -111,34 +134,105 @@ def solve(loan: Loan, marks: Marks = PLAIN) -> Answer:
         return _no_answer(loan, rates, found.reason, marks)
     solution = found.solutions[0]
     terms = payable_terms(loan, solution)
-    line = lay_out(terms)
     try:
-        laid = _to_the_cent(loan, line)
+        laid = _to_the_cent(loan, lay_out(terms))
     except NeverSettlesError:
         if loan.unknown == "count":
             return _no_answer(loan, rates, _unsettled(loan, terms), marks)
         laid = None
     rates = rates or footings(Decimal(0), loan.payments_a_year)
-    value = _value(loan, solution, terms, laid)
-    notes = _notes(loan, solution, laid)
     return Answer.model_construct(
         unknown=loan.unknown,
-        value=value,
+        value=_value(loan, solution, terms, laid),
         exact=plain(told(solution)),
         solutions=tuple(plain(told(each)) for each in found.solutions),
         reason=None,
         quote=loan.style.in_words(),
         rates=_rates_told(rates),
-        totals=_totals(laid) if laid else None,
-        paid_as=_paid_as(laid).say(marks) if laid else None,
+        **_laid_told(loan, laid, marks, year_starts),
+        **_fit_told(None),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
-        notes=tuple(note.say(marks) for note in notes),
-        schedule=_rows_told(laid) if laid else [],
-        by_year=_years_told(laid, loan.payments_a_year) if laid else [],
+        notes=tuple(note.say(marks) for note in _notes(loan, solution, laid)),
         working=working.steps(loan, found, terms, laid, marks),
-        proof=working.prove(loan, found, terms, laid, marks),
+        proof=prove(loan, found, terms, laid, marks),
         engine=ENGINE,
     )
+
+
+def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
+    """A document in which every figure is stated."""
+    held = fit(loan, marks)
+    terms = payable_terms(loan, Decimal(0))
+    try:
+        laid = _to_the_cent(loan, lay_out(terms))
+    except NeverSettlesError:
+        laid = None
+    rates = footings(as_decimal(terms.rate), loan.payments_a_year)
+    notes = () if laid else tuple(note.say(marks) for note in _notes(loan, Decimal(0), laid))
+    return Answer.model_construct(
+        unknown=None,
+        value=None,
+        exact=None,
+        solutions=(),
+        reason=None,
+        quote=loan.style.in_words(),
+        rates=_rates_told(rates),
+        **_laid_told(loan, laid, marks, year_starts),
+        **_fit_told(held),
+        clock=working.clock_sentence(loan, Found(()), rates, laid).say(marks),
+        notes=(held["says"], *notes),
+        working=(),
+        proof=None,
+        engine=ENGINE,
+    )
+
+
+def _fit_told(held: Fit | None) -> dict[str, Any]:
+    if held is None:
+        return {"gap": None, "fits": None, "would_fit": None}
+    return {name: held[name] for name in ("gap", "fits", "would_fit")}
+
+
+def _laid_told(
+    loan: Loan, laid: Schedule | None, marks: Marks, year_starts: int | None
+) -> dict[str, Any]:
+    """What is told of a schedule to the cent, if there is one."""
+    if laid is None:
+        return {
+            "totals": None,
+            "yearly_cost": None,
+            "final_date": None,
+            "paid_as": None,
+            "schedule": [],
+            "by_year": [],
+        }
+    calendar = loan.calendar
+    end = None
+    if calendar is not None:
+        last = len(laid.rows)
+        end = (calendar.end(last) if laid.rows[-1].closing else calendar.payment(last)).isoformat()
+    return {
+        "totals": _totals(laid),
+        "yearly_cost": yearly_cost(_flows(loan, laid)),
+        "final_date": end,
+        "paid_as": _paid_as(laid).say(marks),
+        "schedule": _rows_told(laid, calendar),
+        "by_year": _years_told(laid, loan, year_starts),
+    }
+
+
+def _flows(loan: Loan, laid: Schedule) -> Flows:
+    """What is paid to the cent, and what is left as paid at the end."""
+    scale = 10.0**-laid.unit.places
+    rows, calendar = laid.rows, loan.calendar
+    # Places count from the first payment where there are dates, else from the start.
+    first = 0 if calendar or loan.timing == "in-advance" else 1
+    amounts = [row.payment * scale for row in rows]
+    places = [row.number - 1 + first for row in rows]
+    if rows[-1].closing:
+        amounts.append(rows[-1].closing * scale)
+        places.append(places[-1] + (1 if loan.timing == "in-advance" else 0))
+    return Flows(rows[0].opening * scale, amounts, places, loan.payments_a_year, calendar)
 
 
 def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence, marks: Marks) -> Answer:
@@ -150,12 +244,10 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence, marks: Marks) 
         reason=reason.say(marks),
         quote=loan.style.in_words(),
         rates=rates and _rates_told(rates),
-        totals=None,
-        paid_as=None,
+        **_laid_told(loan, None, marks, None),
+        **_fit_told(None),
         clock=rates and working.clock_sentence(loan, Found(()), rates, None).say(marks),
         notes=(),
-        schedule=[],
-        by_year=[],
         working=(),
         proof=None,
         engine=ENGINE,
@@ -195,7 +287,10 @@ def _value(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -
         if laid:
             return laid.unit.write(laid.rows[-1].closing)
         return plain(told(solution), loan.decimals)
-    return plain(getattr(terms, loan.unknown), loan.decimals)
+    at = place_of(loan)
+    if at is not None:
+        return plain(dict(terms.odd)[int(at)], loan.decimals)
+    return plain(getattr(terms, loan.unknown or ""), loan.decimals)
 
 
 def _notes(loan: Loan, solution: Decimal, laid: Schedule | None) -> list[Sentence]:
@@ -264,25 +359,46 @@ def _totals(laid: Schedule) -> Totals:
 def _paid_as(laid: Schedule) -> Sentence:
     """What rounding did, as it will be paid."""
     rows, unit = laid.rows, laid.unit
-    regular, final = rows[0].payment, rows[-1].payment
+    by_amount = {amount: _shown(unit, amount) for amount in {row.payment for row in rows}}
+    final = rows[-1]
+    runs = [
+        (amount, len(list(group)))
+        for amount, group in groupby(rows[:-1], key=lambda row: by_amount[row.payment])
+    ]
     figures: dict[str, Money | Number] = {
+        "final": _money(unit, final.payment),
+        "left": _money(unit, final.closing),
         "all": Number(len(rows)),
-        "before": Number(len(rows) - 1),
-        "regular": _money(unit, regular),
-        "final": _money(unit, final),
-        "left": _money(unit, rows[-1].closing),
     }
-    if len(rows) == 1:
+    if len(runs) == 1 and runs[0][0] == by_amount[final.payment]:
+        text = "{all} payments of {final}"
+    elif not runs:
         text = "one payment of {final}"
-    elif _shown(unit, regular) == _shown(unit, final):
-        text = "{all} payments of {regular}"
-    elif len(rows) == 2:
-        text = "one payment of {regular} and a last one of {final}"
     else:
-        text = "{before} payments of {regular} and a last one of {final}"
-    if rows[-1].closing:
+        text = _runs(runs, figures, unit) + " and a last one of {final}"
+    if final.closing:
         text += ", then {left} still owed"
     return Sentence(text, **figures)
+
+
+#: Runs of payments alike that a sentence still tells one by one.
+_MOST_RUNS: Final = 3
+
+
+def _runs(runs: list[tuple[Decimal, int]], figures: dict[str, Money | Number], unit: Unit) -> str:
+    if len(runs) > _MOST_RUNS:
+        figures["before"] = Number(sum(length for _, length in runs))
+        return "{before} payments of several sizes"
+    told_runs = []
+    for number, (amount, length) in enumerate(runs):
+        figures[f"run{number}"] = Money(amount, unit.shown)
+        figures[f"length{number}"] = Number(length)
+        told_runs.append(
+            f"one payment of {{run{number}}}"
+            if length == 1
+            else f"{{length{number}}} payments of {{run{number}}}"
+        )
+    return ", ".join(told_runs)
 
 
 def _shown(unit: Unit, units: int) -> Decimal:
@@ -293,13 +409,18 @@ def _money(unit: Unit, units: int) -> Money:
     return Money(unit.amount(units), unit.shown)
 
 
-def _rows_told(laid: Schedule) -> list[RowTold]:
+def _rows_told(laid: Schedule, calendar: Calendar | None) -> list[RowTold]:
     # A row opens where the last closed and most payments are alike: each is written once.
     write = cache(laid.unit.write)
+    due = (
+        (lambda number: None)
+        if calendar is None
+        else (lambda number: calendar.payment(number).isoformat())
+    )
     return [
         {
             "number": number,
-            "date": None,
+            "date": due(number),
             "opening": write(opening),
             "interest": write(interest),
             "principal": write(principal),
@@ -310,21 +431,40 @@ def _rows_told(laid: Schedule) -> list[RowTold]:
     ]
 
 
-def _years_told(laid: Schedule, payments_a_year: int) -> list[YearTold]:
-    write, rows = laid.unit.write, laid.rows
-    years = (
-        rows[start : start + payments_a_year] for start in range(0, len(rows), payments_a_year)
-    )
+def _years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[YearTold]:
+    write = laid.unit.write
     return [
         {
             "year": year,
-            "first": stretch[0].number,
-            "last": stretch[-1].number,
-            "opening": write(stretch[0].opening),
-            "interest": write(sum(row.interest for row in stretch)),
-            "principal": write(sum(row.principal for row in stretch)),
-            "payment": write(sum(row.payment for row in stretch)),
-            "closing": write(stretch[-1].closing),
+            "label": label,
+            "first": rows[0].number,
+            "last": rows[-1].number,
+            "opening": write(rows[0].opening),
+            "interest": write(sum(row.interest for row in rows)),
+            "principal": write(sum(row.principal for row in rows)),
+            "payment": write(sum(row.payment for row in rows)),
+            "closing": write(rows[-1].closing),
         }
-        for year, stretch in enumerate(years, 1)
+        for year, label, rows in years_of(laid, loan, year_starts)
     ]
+
+
+def years_of(
+    laid: Schedule, loan: Loan, year_starts: int | None
+) -> Iterator[tuple[int, str, list[Row]]]:
+    """The rows by year: of the loan, or of years that start in a month of the calendar."""
+    calendar = loan.calendar
+    if calendar is None or year_starts is None:
+        each = loan.payments_a_year
+        for start in range(0, len(laid.rows), each):
+            year = start // each + 1
+            yield year, str(year), list(laid.rows[start : start + each])
+        return
+
+    def year_of(row: Row) -> int:
+        day = calendar.payment(row.number)
+        return day.year if day.month >= (year_starts or 1) else day.year - 1
+
+    for year, rows in groupby(laid.rows, key=year_of):
+        label = str(year) if year_starts == 1 else f"{year}/{(year + 1) % 100:02}"
+        yield year, label, list(rows)

@@ -6,6 +6,7 @@ generated from the models here.
 
 import json
 import re
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from typing import Annotated, Any, Final, Literal, Self, get_args
@@ -24,6 +25,7 @@ from pydantic_core import ErrorDetails, PydanticCustomError
 
 from . import clock
 from .currencies import currencies
+from .dates import Calendar, DayCount, later, pace
 from .errors import FieldError, NotALoan
 from .figures import decimal_places
 from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
@@ -43,6 +45,7 @@ MOST_PERCENT: Final = Decimal(10_000)
 MOST_PLACES: Final = 40
 MOST_COMPOUNDINGS: Final = 10_000
 MOST_PAYMENTS_A_YEAR: Final = 366
+MOST_CLAUSES: Final = 1_000
 #: Characters of JSON a document may have.
 MOST_TEXT: Final = 1_000_000
 
@@ -162,6 +165,24 @@ def _periods(value: object) -> Decimal:
     return number
 
 
+def _date(value: object) -> date:
+    if isinstance(value, date):
+        return value
+    found = re.fullmatch(r"(\d{4})-(\d{2})-(\d{2})", value) if isinstance(value, str) else None
+    if not found:
+        raise _wrong(f'{_quoted(value)} is not a date. Write it as "2027-03-01".')
+    try:
+        return date(*(int(part) for part in found.groups()))
+    except ValueError:
+        raise _wrong(f"{_quoted(value)} is no day of the calendar.") from None
+
+
+def _place(value: object) -> int:
+    return _whole(
+        value, 1, MOST_PAYMENTS, f"The number of a payment is between 1 and {MOST_PAYMENTS}."
+    )
+
+
 def _step(value: object) -> Decimal:
     number = _decimal(value, "0.01")
     if not 0 < number <= 1_000_000:
@@ -221,6 +242,16 @@ CurrencyCode = Annotated[
     str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
 ]
 Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(_number_schema())]
+Day = Annotated[
+    date,
+    BeforeValidator(_date),
+    WithJsonSchema({"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}),
+]
+Place = Annotated[
+    int,
+    BeforeValidator(_place),
+    WithJsonSchema({"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS}),
+]
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(_number_schema())]
 Timing = Literal["in-arrears", "in-advance"]
 
@@ -313,8 +344,15 @@ class Rounding(Part):
     interest: Literal["nearest", "none"] = "nearest"
 
 
+class Clause(Part):
+    """What departs from the regular run: at payment `at`, another payment than the others."""
+
+    at: Place = Field(description="The number of the payment it is about.")
+    payment: Amount = Field(description='What is paid there instead, or "?".')
+
+
 class Loan(Part):
-    """A loan with level payments, one figure of which is unknown (`"?"`)."""
+    """A loan, one figure of which may be unknown (`"?"`); with none the figures are checked."""
 
     zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
     name: str = Field(default="", max_length=200)
@@ -330,18 +368,46 @@ class Loan(Part):
     )
     timing: Timing = "in-arrears"
     rounding: Rounding = Rounding()
+    start: Day | None = Field(default=None, description="When the money is lent.")
+    first_payment: Day | None = Field(
+        default=None,
+        description="When the first payment is due; left out, one period after the start, "
+        "in advance at the start.",
+    )
+    day_count: DayCount = "equal"
+    odd_days: Literal["simple", "compound"] = "simple"
+    clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
 
     @property
-    def unknown(self) -> FigureName:
-        """The figure that is asked for."""
-        return self._asked()[0]
+    def unknown(self) -> str | None:
+        """The figure that is asked for: its name, of a clause its path; none where all are
+        stated."""
+        return next(iter(self._asked()), None)
 
-    def _asked(self) -> tuple[FigureName, ...]:
-        return tuple(
+    def _asked(self) -> tuple[str, ...]:
+        figures = (
             name
             for name in FIGURES
             if (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
+        clauses = (
+            f"clauses.{number}.payment"
+            for number, clause in enumerate(self.clauses)
+            if clause.payment == UNKNOWN
+        )
+        return (*figures, *clauses)
+
+    @property
+    def calendar(self) -> Calendar | None:
+        """When payments fall due; none where no dates are stated."""
+        step = pace(self.every)
+        if self.start is None or step is None:
+            return None
+        in_advance = self.timing == "in-advance"
+        first = self.first_payment
+        if first is None:
+            first = self.start if in_advance else later(self.start, step, 1)
+        return Calendar(self.start, first, step, in_advance)
 
     @property
     def decimals(self) -> int:
@@ -382,8 +448,46 @@ class Loan(Part):
                     "fields": asked,
                 },
             )
-        if not asked:
-            raise _wrong('No figure is marked with "?": put it in place of the one to find.')
+        return self
+
+    @model_validator(mode="after")
+    def _dates_can_be(self) -> Self:
+        if self.start is None:
+            if self.first_payment is not None:
+                raise _at("first_payment", "State the start too: the day the money is lent.")
+            if self.day_count != "equal":
+                raise _at("day_count", "Days are counted between dates: state the start.")
+            return self
+        if self.first_payment is not None and self.first_payment < self.start:
+            raise _at(
+                "first_payment",
+                f"The first payment, {self.first_payment}, lies before the start, {self.start}.",
+            )
+        if pace(self.every) is None:
+            raise _at(
+                "every",
+                f"{clock.a_year(self.every)} payments a year fall on no regular dates: leave the "
+                "start out, or pay yearly, half-yearly, quarterly, two-monthly, monthly, twice a "
+                "month, four-weekly, two-weekly, weekly or daily.",
+            )
+        try:
+            calendar = self.calendar
+            if calendar and self.count != UNKNOWN:
+                calendar.end(self.count)
+        except OverflowError:
+            raise _at("count", "The last payment would fall beyond the year 9999.") from None
+        return self
+
+    @model_validator(mode="after")
+    def _clauses_have_their_places(self) -> Self:
+        seen = set()
+        for number, clause in enumerate(self.clauses):
+            field = f"clauses.{number}.at"
+            if self.count != UNKNOWN and clause.at > self.count:
+                raise _at(field, f"There is no payment {clause.at}: the loan has {self.count}.")
+            if clause.at in seen:
+                raise _at(field, f"Another clause already says what payment {clause.at} is.")
+            seen.add(clause.at)
         return self
 
     @property

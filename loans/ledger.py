@@ -23,12 +23,15 @@ def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
     """
     owed = line.principal
     for stretch in line.stretches:
-        last = stretch.last if periods is None else periods
+        last = stretch.last
+        if periods is not None and (last is None or last > periods):
+            last = periods
         if last is None:
             raise ValueError("a line without end has no end to roll to")
-        growth, payment = 1 + as_decimal(stretch.rate), stretch.payment
+        before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
+        payment = stretch.payment
         for _ in range(last - stretch.first + 1):
-            owed = (owed - payment) * growth if line.in_advance else owed * growth - payment
+            owed = (owed * before - payment) * after
     return owed
 
 
@@ -97,7 +100,7 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     """
     rows = tuple(_rows(line, rule))
     last = line.stretches[-1].last
-    return Schedule(rows, rule.unit, early=last is not None and len(rows) < last)
+    return Schedule(rows, rule.unit, early=not line.is_open and len(rows) < (last or 0))
 
 
 def _rounded(amount: int, step: int) -> int:
@@ -105,20 +108,22 @@ def _rounded(amount: int, step: int) -> int:
 
 
 def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
-    in_advance, cash_step = line.in_advance, rule.cash_step
+    cash_step = rule.cash_step
     opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
-    falls, end = opening > balance, line.stretches[-1].last
+    falls, end = opening > balance, None if line.is_open else line.stretches[-1].last
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
         payment = rule.unit.count(stretch.payment)
-        interest_on = _interest_rule(stretch.rate, rule.interest_step)
+        before = _interest_rule(stretch.before, rule.interest_step)
+        after = _interest_rule(stretch.after, rule.interest_step)
+        alike = stretch is line.stretches[-1]
         for number in range(stretch.first, _last_number(stretch) + 1):
-            due = opening if in_advance else opening + interest_on(opening)
+            due = opening + before(opening)
             paid, rest = payment, due - payment
-            closing = rest + interest_on(rest) if in_advance and rest > 0 else rest
-            last = _is_last(number, end, opening, closing, balance, falls=falls)
+            closing = rest + after(rest) if rest > 0 else rest
+            last = number == end if end else _reaches(opening, closing, balance, alike, falls=falls)
             if last and not rule.absorbs:
-                kept = _before_interest(balance, stretch.rate) if in_advance else balance
+                kept = _before_interest(balance, stretch.after)
                 paid, closing = _rounded(due - kept, cash_step), balance
             elif rest <= 0:
                 if balance:
@@ -139,21 +144,22 @@ def _last_number(stretch: Stretch) -> int:
     return MOST_PAYMENTS if stretch.last is None else stretch.last
 
 
-def _is_last(
-    number: int, end: int | None, opening: int, closing: int, balance: int, *, falls: bool
-) -> bool:
-    """Whether this payment settles: the last of the count, or the first to reach the balance."""
-    if end is not None:
-        return number == end
+def _reaches(opening: int, closing: int, balance: int, alike: bool, *, falls: bool) -> bool:
+    """Whether this payment is the first to reach the balance.
+
+    Where all that follows is `alike`, one that moves away from it proves that none ever does.
+    """
     if (closing <= balance) if falls else (closing >= balance):
         return True
-    if (closing >= opening) if falls else (closing <= opening):
+    if alike and ((closing >= opening) if falls else (closing <= opening)):
         raise NeverSettlesError
     return False
 
 
 def _interest_rule(rate: Fraction, step: int) -> Callable[[int], int]:
-    """Interest of one period on what is owed, to the nearest `step`, ties away from zero."""
+    """Interest on what is owed, to the nearest `step`, ties away from zero."""
+    if not rate:
+        return lambda owed: 0
     double, half = 2 * abs(rate.numerator), rate.denominator * step
     whole = 2 * half
     sign = -step if rate < 0 else step
@@ -161,5 +167,7 @@ def _interest_rule(rate: Fraction, step: int) -> Callable[[int], int]:
 
 
 def _before_interest(balance: int, rate: Fraction) -> int:
-    """What grows to `balance` in one period."""
+    """What grows to `balance` from the last payment on."""
+    if not rate:
+        return balance
     return divide_nearest(balance * rate.denominator, rate.denominator + rate.numerator)

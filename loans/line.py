@@ -1,23 +1,91 @@
 """A document laid out on its time line: what happens when, in order.
 
-The line is cut into stretches within which every period is alike: one rate, one payment. A
-regular loan is a single stretch. The ledger knows nothing but the line.
+The beats of a line are its periods, those that are alike together: how interest grows in them,
+whatever the rate. With a rate and amounts they become stretches, which the ledger rolls; it knows
+nothing else.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
-from typing import Literal, NamedTuple
+from functools import lru_cache
+from itertools import groupby, islice
+from typing import Final, NamedTuple
 
-from .document import Timing
+from .dates import Calendar, DayCount, odd_time, year_fraction
+from .document import MOST_PAYMENTS, Loan, Timing
+from .figures import DIGITS, precise
+from .rates import as_decimal, as_fraction, power
+
+#: Whole periods up to which an odd time is kept as an exact fraction.
+_MOST_EXACT: Final = 3
+
+
+class Span(NamedTuple):
+    """How money grows over a time at a rate i of one period: (1 + simple i)(1 + i)^power."""
+
+    simple: Fraction
+    power: Fraction = Fraction(0)
+
+    def interest(self, rate: Fraction) -> Fraction:
+        """Interest on 1 over this time, above -1 where `rate` is."""
+        if not self.power:
+            return self.simple * rate
+        if self.power.denominator == 1 and self.power <= _MOST_EXACT:
+            return (1 + self.simple * rate) * (1 + rate) ** int(self.power) - 1
+        with precise(DIGITS + 40):
+            growth = power(1 + as_decimal(rate), self.power)
+            return as_fraction((1 + as_decimal(self.simple * rate)) * growth - 1)
+
+    @property
+    def size(self) -> int:
+        """Its length in periods, roughly."""
+        return int(self.simple + self.power)
+
+    def force(self, rate: Decimal) -> Decimal:
+        """The derivative of the logarithm of the growth by the rate."""
+        simple = as_decimal(self.simple)
+        return simple / (1 + simple * rate) + as_decimal(self.power) / (1 + rate)
+
+
+NO_TIME: Final = Span(Fraction(0))
+ONE_PERIOD: Final = Span(Fraction(1))
+
+
+class Beat(NamedTuple):
+    """Periods `first` to `last` (None: without end) that are alike.
+
+    Interest accrues over `before` a payment and over `after` it: in arrears all of the period lies
+    before its payment, in advance after it.
+    """
+
+    first: int
+    last: int | None
+    before: Span
+    after: Span
+
+
+class Beats(tuple[Beat, ...]):
+    """The periods of a loan, made once for a document; the same only as itself, so that what is
+    worked out for them can be kept."""
+
+    __slots__ = ()
+
+    def __eq__(self, other: object) -> bool:
+        return self is other
+
+    def __hash__(self) -> int:
+        return id(self)
 
 
 @dataclass(frozen=True, slots=True)
 class Terms:
-    """The five figures of a regular loan, all on the clock of its payments.
+    """The figures of a loan, all on the clock of its payments.
 
     `rate` is the fraction of one period; `count` of None means that payments run until the
-    balance is reached.
+    balance is reached. `odd` are payments that are not as the others, by their numbers.
     """
 
     principal: Decimal
@@ -25,37 +93,157 @@ class Terms:
     count: int | None
     payment: Decimal
     balance: Decimal
-    timing: Timing
+    beats: Beats
+    odd: tuple[tuple[int, Decimal], ...] = ()
 
-    def having(self, name: Literal["principal", "payment"], amount: Decimal) -> "Terms":
-        """These terms with another amount in one place."""
+    @property
+    def in_advance(self) -> bool:
+        """Whether payments are made at the start of their periods."""
+        return self.beats[-1].before == NO_TIME
+
+    @property
+    def timing(self) -> Timing:
+        """The same, as a document says it."""
+        return "in-advance" if self.in_advance else "in-arrears"
+
+    @property
+    def is_level(self) -> bool:
+        """Whether all periods are whole and all payments alike: closed forms hold."""
+        (beat, *others) = self.beats
+        return not others and not self.odd and ONE_PERIOD in (beat.before, beat.after)
+
+    def having(self, name: str, amount: Decimal) -> "Terms":
+        """These terms with another amount in one place: `principal`, `payment`, `balance` or the
+        number of an odd payment."""
         if name == "principal":
             return replace(self, principal=amount)
-        return replace(self, payment=amount)
+        if name == "payment":
+            return replace(self, payment=amount)
+        if name == "balance":
+            return replace(self, balance=amount)
+        at = int(name)
+        odd = tuple((number, amount if number == at else each) for number, each in self.odd)
+        return replace(self, odd=odd)
 
 
 class Stretch(NamedTuple):
     """Periods `first` to `last` (None: without end), all alike.
 
-    `rate` is the interest of one period as a fraction, `payment` what is paid in each.
+    `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
+    it on; `payment` is what is paid in each.
     """
 
     first: int
     last: int | None
-    rate: Fraction
+    before: Fraction
+    after: Fraction
     payment: Decimal
 
 
 class Line(NamedTuple):
-    """What is lent at 0, the stretches that follow in order, what is to be left at the end."""
+    """What is lent at 0, the stretches that follow in order, what is to be left at the end.
+
+    `is_open`: payments run until the balance is reached, however many they are.
+    """
 
     principal: Decimal
     stretches: tuple[Stretch, ...]
     balance: Decimal
-    in_advance: bool
+    is_open: bool = False
+
+
+def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
+    """The periods of a document, up to `count` where that is known.
+
+    Where it is not, periods that a day count measures are laid out up to `most` and the end of the
+    calendar.
+    """
+    return _beats(
+        loan.calendar,
+        loan.day_count,
+        loan.odd_days,
+        loan.payments_a_year,
+        count=count,
+        most=most,
+        in_advance=loan.timing == "in-advance",
+    )
+
+
+@lru_cache(maxsize=64)
+def _beats(
+    calendar: Calendar | None,
+    day_count: DayCount,
+    odd_days: str,
+    a_year: int,
+    *,
+    count: int | None,
+    most: int,
+    in_advance: bool,
+) -> Beats:
+    regular = _beat(1, count, ONE_PERIOD, advance=in_advance)
+    if calendar is None or (day_count == "equal" and calendar.is_regular):
+        return Beats((regular,))
+    if day_count == "equal":
+        return Beats(_with_odd_first(calendar, odd_days, count))
+    periods = min(count or most, calendar.most_payments())
+    return Beats(_measured(calendar, day_count, a_year, periods))
+
+
+def _beat(first: int, last: int | None, span: Span, *, advance: bool) -> Beat:
+    return Beat(first, last, NO_TIME, span) if advance else Beat(first, last, span, NO_TIME)
+
+
+def _with_odd_first(calendar: Calendar, odd_days: str, count: int | None) -> tuple[Beat, ...]:
+    whole, fraction = odd_time(calendar.start, calendar.first, calendar.step)
+    odd = Span(fraction, Fraction(whole))
+    if odd_days == "compound":
+        odd = Span(Fraction(0), whole + fraction)
+    first = Beat(1, 1, odd, ONE_PERIOD if calendar.in_advance else NO_TIME)
+    if count == 1:
+        return (first,)
+    return first, _beat(2, count, ONE_PERIOD, advance=calendar.in_advance)
+
+
+def _measured(calendar: Calendar, day_count: DayCount, a_year: int, most: int) -> Iterator[Beat]:
+    """Periods as a day count measures them; those of one length that follow each other together."""
+
+    def span(begins: date, ends: date) -> Span:
+        return Span(a_year * year_fraction(day_count, begins, ends))
+
+    periods = islice(calendar.periods(), most)
+    spans = [span(begins, ends) for begins, ends in periods]
+    number = 1
+    stub = span(calendar.start, calendar.first) if calendar.in_advance else NO_TIME
+    if stub.simple:
+        yield Beat(1, 1, stub, spans[0])
+        spans, number = spans[1:], 2
+    for alike, group in groupby(spans):
+        length = len(list(group))
+        yield _beat(number, number + length - 1, alike, advance=calendar.in_advance)
+        number += length
 
 
 def lay_out(terms: Terms) -> Line:
-    """The line of a regular loan."""
-    stretch = Stretch(1, terms.count, terms.rate, terms.payment)
-    return Line(terms.principal, (stretch,), terms.balance, terms.timing == "in-advance")
+    """The line of a loan: its beats at its rate, with what is paid in them."""
+    stretches = tuple(_stretches(terms))
+    return Line(terms.principal, stretches, terms.balance, is_open=terms.count is None)
+
+
+@lru_cache(maxsize=64)
+def interests(beats: Beats, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
+    """Interest on 1 before and after the payments of each beat."""
+    return tuple((beat.before.interest(rate), beat.after.interest(rate)) for beat in beats)
+
+
+def _stretches(terms: Terms) -> Iterator[Stretch]:
+    odd = dict(terms.odd)
+    grown = interests(terms.beats, terms.rate)
+    for beat, (before, after) in zip(terms.beats, grown, strict=True):
+        first = beat.first
+        for at in sorted(number for number in odd if beat.first <= number <= (beat.last or number)):
+            if at > first:
+                yield Stretch(first, at - 1, before, after, terms.payment)
+            yield Stretch(at, at, before, after, odd[at])
+            first = at + 1
+        if beat.last is None or first <= beat.last:
+            yield Stretch(first, beat.last, before, after, terms.payment)

@@ -44,7 +44,8 @@ def as_fraction(rate: Decimal) -> Fraction:
         return Fraction(round(rate, _PLACES))
 
 
-def _power(growth: Decimal, times: Fraction) -> Decimal:
+def power(growth: Decimal, times: Fraction) -> Decimal:
+    """A growth over another time; in the decimal context in force."""
     if times.denominator == 1:
         return growth ** int(times)
     return (growth.ln() * times.numerator / times.denominator).exp()
@@ -66,10 +67,10 @@ def growth_of(percent: Decimal, style: Style) -> Decimal:
             return (1 + _flat_rate(share, style)) ** often
         case "simple":
             years = _years(style)
-            return _power(1 + share * as_decimal(years), 1 / years)
+            return power(1 + share * as_decimal(years), 1 / years)
         case "discount":
             years = _years(style)
-            return _power(1 - share * as_decimal(years), -1 / years)
+            return power(1 - share * as_decimal(years), -1 / years)
     if style.quoted == "continuous" or style.compounding == "continuous":
         return share.exp()
     times = clock.a_year(style.compounding)
@@ -84,20 +85,20 @@ def percent_of(growth: Decimal, style: Style) -> Decimal:
         case "effective":
             share = growth - 1
         case "periodic":
-            share = _power(growth, Fraction(1, often)) - 1
+            share = power(growth, Fraction(1, often)) - 1
         case "flat":
-            share = _flat_share(_power(growth, Fraction(1, often)) - 1, style)
+            share = _flat_share(power(growth, Fraction(1, often)) - 1, style)
         case "simple":
             years = _years(style)
-            share = (_power(growth, years) - 1) / as_decimal(years)
+            share = (power(growth, years) - 1) / as_decimal(years)
         case "discount":
             years = _years(style)
-            share = (1 - _power(growth, -years)) / as_decimal(years)
+            share = (1 - power(growth, -years)) / as_decimal(years)
         case _ if style.quoted == "continuous" or style.compounding == "continuous":
             share = growth.ln()
         case _:
             times = clock.a_year(style.compounding)
-            share = times * (_power(growth, Fraction(1, times)) - 1)
+            share = times * (power(growth, Fraction(1, times)) - 1)
     return 100 * share / as_decimal(style.scale)
 
 
@@ -151,7 +152,7 @@ def periodic_rate(percent: Decimal, style: Style) -> Fraction:
     with precise(DIGITS + _GUARD):
         if style.quoted == "flat":
             return as_fraction(_flat_rate(as_decimal(share), style))
-        return as_fraction(_power(growth_of(percent, style), Fraction(1, often)) - 1)
+        return as_fraction(power(growth_of(percent, style), Fraction(1, often)) - 1)
 
 
 def quoted_percent(rate: Decimal, style: Style) -> Decimal:

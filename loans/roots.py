@@ -8,6 +8,8 @@ from .figures import DIGITS, precise
 #: Newton's steps needed stay below this for every loan the document allows.
 _MOST_STEPS = 400
 _NOISE = Decimal("1e-8")
+#: Roots further from 0 than this are not looked for.
+_FARTHEST = Decimal(10_000)
 
 
 def root_of_falling_convex(
@@ -35,3 +37,42 @@ def root_of_falling_convex(
             else:
                 raise ArithmeticError("Newton's method did not settle")
     return at
+
+
+def root_of_falling(
+    value_and_slope: Callable[[Decimal], tuple[Decimal, Decimal]],
+) -> Decimal | None:
+    """The only root of a function that falls from above zero to below it, wherever it lies.
+
+    Newton's method from 0, kept between a point where the function is above zero and one where it
+    is below: a step that would leave them is replaced by their middle. None where no sign change is
+    met within `_FARTHEST`.
+    """
+    at, above, below = Decimal(0), None, None
+    for digits, enough in ((28, 14), (DIGITS + 30, DIGITS - 5)):
+        with precise(digits):
+            for _ in range(_MOST_STEPS):
+                value, slope = value_and_slope(at)
+                if not value:
+                    return at
+                above, below = (at, below) if value > 0 else (above, at)
+                step = _kept_between(at, -value / slope, above, below) - at
+                at += step
+                if abs(at) > _FARTHEST:
+                    return None
+                if not step or step.adjusted() < -enough:
+                    break
+            else:
+                raise ArithmeticError("Newton's method did not settle")
+        above = below = None
+    return at
+
+
+def _kept_between(
+    at: Decimal, step: Decimal, above: Decimal | None, below: Decimal | None
+) -> Decimal:
+    reach = 1 + abs(at)
+    to = at + max(-reach, min(reach, step))
+    if above is not None and below is not None and not above <= to <= below:
+        return (above + below) / 2
+    return to

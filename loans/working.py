@@ -1,22 +1,23 @@
-"""The answer explained: each step with its formula and its numbers, and the proof."""
+"""The answer explained: each step with its formula and its numbers."""
 
+from dataclasses import replace
 from decimal import Decimal
 from typing import Final
 
 from typing_extensions import TypedDict
 
 from . import clock, closed_form
+from .dates import odd_time
 from .document import UNKNOWN, Loan
-from .figures import DIGITS_TOLD, precise, told
-from .find import Found, digits_for, footing_rate, payable_percent
+from .figures import precise
+from .find import Found, digits_for, footing_rate, payable_percent, place_of, solved_terms
 from .formulas import quote_formula
 from .ledger import Row, Schedule, unrounded_end
-from .line import Terms, lay_out
-from .rates import Rates, as_fraction
+from .line import NO_TIME, Terms, lay_out
+from .rates import Rates, as_decimal
 from .words import Marks, Number, Percent, Sentence
+from .worth import worth
 
-#: A proof holds where roll and formula agree to at least so many digits.
-_DIGITS_PROVED: Final = 15
 _PLACES: Final = 10
 
 
@@ -27,24 +28,6 @@ class Step(TypedDict):
     formula: str
     numbers: str
     result: str
-
-
-class Check(TypedDict):
-    """One thing checked: what, what was found, what it should be, whether it holds."""
-
-    what: str
-    found: str
-    expected: str
-    holds: bool
-
-
-class Proof(TypedDict):
-    """Every check made of an answer; `digits` to which roll and formula agree."""
-
-    holds: bool
-    digits: int
-    says: str
-    checks: list[Check]
 
 
 def _quoted(loan: Loan) -> str:
@@ -73,13 +56,14 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None
     )
 
 
-class _Writer:
+class Writer:
     """Numbers of the steps, in the reader's marks."""
 
     def __init__(self, loan: Loan, marks: Marks) -> None:
         self.loan, self.marks = loan, marks
 
     def money(self, value: Decimal) -> str:
+        """An amount with the decimals of its currency."""
         return self.marks.amount(value, self.loan.decimals)
 
     def number(self, value: Decimal) -> str:
@@ -90,6 +74,7 @@ class _Writer:
         return self.marks.number(value, places)
 
     def percent(self, value: Decimal) -> str:
+        """Ten significant decimals with their sign."""
         return f"{self.number(value)} %"
 
 
@@ -97,134 +82,287 @@ def steps(
     loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks
 ) -> tuple[Step, ...]:
     """The way from the statement to the answer, in order."""
-    write = _Writer(loan, marks)
+    write = Writer(loan, marks)
     with precise(digits_for(terms)):
-        rate = footing_rate(loan, found) or Decimal(0)
+        solved = solved_terms(loan, found)
         solution = found.solutions[0]
-        solved = _solved(loan, solution)
+        level = terms.is_level
         if loan.unknown == "rate":
-            way = [_rate_step(loan, rate, write), _quote_back(loan, rate, solution, write)]
+            way = [_rate_step(loan, solved, write)] if level else _uneven_rate(loan, solved, write)
+            way.append(_quote_back(loan, found, write))
         else:
-            way = [_quote_step(loan, rate, write)]
-            way += [] if loan.unknown == "count" else _factor_steps(loan, rate, write)
-            way.append(_figure_step(loan, rate, solved, write))
+            way = [_quote_step(loan, footing_rate(loan, found) or Decimal(0), write)]
+            way += (
+                _level_steps(loan, solved, solution, write)
+                if level
+                else _uneven_steps(loan, solved, solution, write)
+            )
         if laid:
             way += _cash_steps(loan, solution, laid, write)
     return tuple(way)
 
 
-def _solved(loan: Loan, solution: Decimal) -> dict[str, Decimal]:
-    """The four figures beside the rate, the unrounded solution in its place."""
-    return {
-        name: solution if value == UNKNOWN else Decimal(value)
-        for name, value in (
-            ("principal", loan.principal),
-            ("count", loan.count),
-            ("payment", loan.payment),
-            ("balance", loan.balance),
-        )
-    }
-
-
-def _quote_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
-    formula, _, numbers = quote_formula(loan.style)
+def _quote_step(loan: Loan, rate: Decimal, write: Writer) -> Step:
+    formula = quote_formula(loan.style)
     percent = Decimal(loan.rate.percent)
     return {
         "title": f"One clock: the rate of one {clock.period(loan.every).noun}",
-        "formula": formula,
-        "numbers": numbers.format(p=write.percent(percent)),
+        "formula": formula.forward,
+        "numbers": formula.numbers.format(p=write.percent(percent)),
         "result": write.percent(100 * rate),
     }
 
 
-def _quote_back(loan: Loan, rate: Decimal, solution: Decimal, write: _Writer) -> Step:
-    _, formula, _ = quote_formula(loan.style)
+def _quote_back(loan: Loan, found: Found, write: Writer) -> Step:
     return {
         "title": f"As quoted: {_quoted(loan)}",
-        "formula": formula,
-        "numbers": f"i = {write.percent(100 * rate)}",
-        "result": write.percent(solution),
+        "formula": quote_formula(loan.style).back,
+        "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
+        "result": write.percent(found.solutions[0]),
     }
 
 
-def _accumulated_formula(loan: Loan, rate: Decimal) -> str:
-    if not rate:
+def _accumulated_formula(terms: Terms) -> str:
+    if not terms.rate:
         return "s = n"
-    return "s = (uⁿ − 1) / i" + (" · (1 + i)" if loan.timing == "in-advance" else "")
+    return "s = (uⁿ − 1) / i" + (" · (1 + i)" if terms.in_advance else "")
 
 
-def _factor_steps(loan: Loan, rate: Decimal, write: _Writer) -> list[Step]:
-    by = closed_form.factors(rate, int(loan.count), loan.timing)
-    advance = loan.timing == "in-advance"
-    shown = write.number(rate)
-    formula = _accumulated_formula(loan, rate)
+def _by(terms: Terms) -> closed_form.Factors:
+    return closed_form.factors(as_decimal(terms.rate), terms.count or 0, terms.timing)
+
+
+def _level_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> list[Step]:
+    if loan.unknown == "count":
+        return [_count_step(solved, solution, write)]
+    return [*_factor_steps(solved, write), _figure_step(loan, solved, solution, write)]
+
+
+def _factor_steps(solved: Terms, write: Writer) -> list[Step]:
+    by, rate, count = _by(solved), as_decimal(solved.rate), solved.count or 0
     if rate:
-        numbers = f"({write.number(by.growth)} − 1) / {shown}"
-        numbers += f" × {write.number(1 + rate)}" if advance else ""
+        numbers = f"({write.number(by.growth)} − 1) / {write.number(rate)}"
+        numbers += f" × {write.number(1 + rate)}" if solved.in_advance else ""
     else:
-        numbers = write.number(Decimal(loan.count))
+        numbers = write.number(Decimal(count))
     return [
         {
-            "title": f"What 1 lent grows to in {loan.count} periods",
+            "title": f"What 1 lent grows to in {count} periods",
             "formula": "uⁿ = (1 + i)ⁿ",
-            "numbers": f"{write.number(1 + rate)}^{loan.count}",
+            "numbers": f"{write.number(1 + rate)}^{count}",
             "result": write.number(by.growth),
         },
         {
-            "title": f"What {loan.count} payments of 1 grow to",
-            "formula": formula,
+            "title": f"What {count} payments of 1 grow to",
+            "formula": _accumulated_formula(solved),
             "numbers": numbers,
             "result": write.number(by.accumulated),
         },
     ]
 
 
-def _figure_step(loan: Loan, rate: Decimal, solved: dict[str, Decimal], write: _Writer) -> Step:
-    lent, paid, left = (write.money(solved[name]) for name in ("principal", "payment", "balance"))
-    title, result = f"The {loan.unknown}", write.number(solved[loan.unknown])
-    if loan.unknown == "count":
-        i = write.number(rate)
-        at_end = "A · (1 + i)" if loan.timing == "in-advance" else "A"
-        paid = f"{paid} × (1 + {i})" if loan.timing == "in-advance" else paid
-        formula = f"n = ln(({at_end} − B · i) / ({at_end} − P · i)) / ln(1 + i)"
-        numbers = f"ln(({paid} − {left} × {i}) / ({paid} − {lent} × {i})) / ln(1 + {i})"
-        if not rate:
-            formula, numbers = "n = (P − B) / A", f"({lent} − {left}) / {paid}"
-        return {
-            "title": "The number of payments",
-            "formula": formula,
-            "numbers": numbers,
-            "result": result,
-        }
-    by = closed_form.factors(rate, int(loan.count), loan.timing)
+def _figure_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> Step:
+    lent, paid, left = _money(solved, write)
+    by = _by(solved)
     growth, added = write.number(by.growth), write.number(by.accumulated)
     formula, numbers = {
         "payment": ("A = (P · uⁿ − B) / s", f"({lent} × {growth} − {left}) / {added}"),
         "principal": ("P = (A · s + B) / uⁿ", f"({paid} × {added} + {left}) / {growth}"),
         "balance": ("B = P · uⁿ − A · s", f"{lent} × {growth} − {paid} × {added}"),
-    }[loan.unknown]
-    return {"title": title, "formula": formula, "numbers": numbers, "result": result}
+    }[loan.unknown or ""]
+    return {
+        "title": f"The {loan.unknown}",
+        "formula": formula,
+        "numbers": numbers,
+        "result": write.number(solution),
+    }
 
 
-def _rate_step(loan: Loan, rate: Decimal, write: _Writer) -> Step:
-    by = closed_form.factors(rate, int(loan.count), loan.timing)
-    lent, paid, left = (
-        write.money(Decimal(figure)) for figure in (loan.principal, loan.payment, loan.balance)
+def _money(solved: Terms, write: Writer) -> tuple[str, str, str]:
+    return (
+        write.money(solved.principal),
+        write.money(solved.payment),
+        write.money(solved.balance),
     )
+
+
+def _count_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
+    lent, paid, left = _money(solved, write)
+    i = write.number(as_decimal(solved.rate))
+    at_end = "A · (1 + i)" if solved.in_advance else "A"
+    paid_at_end = f"{paid} × (1 + {i})" if solved.in_advance else paid
+    formula = f"n = ln(({at_end} − B · i) / ({at_end} − P · i)) / ln(1 + i)"
+    numbers = f"ln(({paid_at_end} − {left} × {i}) / ({paid_at_end} − {lent} × {i})) / ln(1 + {i})"
+    if not solved.rate:
+        formula, numbers = "n = (P − B) / A", f"({lent} − {left}) / {paid}"
+    return {
+        "title": "The number of payments",
+        "formula": formula,
+        "numbers": numbers,
+        "result": write.number(solution),
+    }
+
+
+def _rate_step(loan: Loan, solved: Terms, write: Writer) -> Step:
+    by = _by(solved)
+    lent, paid, left = _money(solved, write)
     return {
         "title": f"The rate of one {clock.period(loan.every).noun}: the only one at which the "
         "payments and the balance are worth what is lent",
-        "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(loan, rate)}",
+        "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(solved)}",
         "numbers": f"{lent} × {write.number(by.growth)} = {paid} × {write.number(by.accumulated)}"
         f" + {left}",
-        "result": f"i = {write.percent(100 * rate)}",
+        "result": f"i = {write.percent(100 * as_decimal(solved.rate))}",
     }
+
+
+def _uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> list[Step]:
+    """Where periods or payments differ: by what everything grows to at the end."""
+    way = _periods_step(loan, solved, write)
+    if loan.unknown == "count":
+        whole = int(solution)
+        owed = unrounded_end(lay_out(solved), whole) if whole else solved.principal
+        return [
+            *way,
+            {
+                "title": "The number of payments",
+                "formula": "rolled period by period to the last that leaves more than B, and on "
+                "from there by n = ln((A − B · i) / (A − Bₖ · i)) / ln(1 + i)",
+                "numbers": f"after {whole} payments {write.money(owed)} is owed",
+                "result": write.number(solution),
+            },
+        ]
+    nothing = replace(solved, payment=Decimal(0), principal=Decimal(0))
+    grown = unrounded_end(
+        lay_out(replace(_without_odd(solved), principal=Decimal(1), payment=Decimal(0)))
+    )
+    added = -unrounded_end(
+        lay_out(replace(_without_odd(solved), principal=Decimal(0), payment=Decimal(1)))
+    )
+    at = place_of(loan)
+    odd = nothing if at is None else nothing.having(at, Decimal(0))
+    extra = -unrounded_end(lay_out(odd))
+    way += [
+        {
+            "title": "What 1 lent grows to by the end",
+            "formula": "U = the growth of all periods, multiplied",
+            "numbers": f"{solved.count} periods",
+            "result": write.number(grown),
+        },
+        {
+            "title": "What regular payments of 1 grow to by the end",
+            "formula": "S = the growth after each of them, added up",
+            "numbers": f"{(solved.count or 0) - len(solved.odd)} payments",
+            "result": write.number(added),
+        },
+    ]
+    if solved.odd:
+        way.append(
+            {
+                "title": "What the odd payments that are stated grow to by the end",
+                "formula": "X = each times the growth after it, added up",
+                "numbers": ", ".join(
+                    f"payment {number}: {write.money(amount)}"
+                    for number, amount in odd.odd
+                    if str(number) != at
+                )
+                or "none",
+                "result": write.number(extra),
+            }
+        )
+    lent, paid, left = _money(solved, write)
+    u, s, x = write.number(grown), write.number(added), write.number(extra)
+    minus_x, plus_x = (f" − {x}", f" + {x}") if solved.odd else ("", "")
+    mx, px = (" − X", " + X") if solved.odd else ("", "")
+    after = Decimal(1)
+    if at is not None:
+        after = -unrounded_end(lay_out(nothing.having(at, Decimal(1)))) - extra
+    formula, numbers = {
+        "payment": (f"A = (P · U{mx} − B) / S", f"({lent} × {u}{minus_x} − {left}) / {s}"),
+        "principal": (f"P = (A · S{px} + B) / U", f"({paid} × {s}{plus_x} + {left}) / {u}"),
+        "balance": (f"B = P · U − A · S{mx}", f"{lent} × {u} − {paid} × {s}{minus_x}"),
+    }.get(
+        loan.unknown or "",
+        (
+            "the payment = (P · U − A · S − X − B) / g, with g the growth after it",
+            f"({lent} × {u} − {paid} × {s}{minus_x} − {left}) / {write.number(after)}",
+        ),
+    )
+    return [
+        *way,
+        {
+            "title": f"Payment {at}" if at else f"The {loan.unknown}",
+            "formula": formula,
+            "numbers": numbers,
+            "result": write.number(solution),
+        },
+    ]
+
+
+def _without_odd(terms: Terms) -> Terms:
+    """The terms with nothing paid where payments are odd."""
+    return replace(terms, odd=tuple((number, Decimal(0)) for number, _ in terms.odd))
+
+
+def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
+    """How the first period grows, where it is not as the clock says."""
+    calendar, beat = loan.calendar, solved.beats[0]
+    if calendar is None:
+        return []
+    rate = as_decimal(solved.rate)
+    span = beat.before if beat.before != NO_TIME else beat.after
+    interest = as_decimal(span.interest(solved.rate))
+    i = write.number(rate)
+    begins, ends = next(calendar.periods())
+    if loan.day_count != "equal":
+        days = (ends - begins).days
+        return [
+            {
+                "title": f"The interest of each period, by {loan.day_count}",
+                "formula": "f · i · the part of a year between its dates",
+                "numbers": f"first, {begins} to {ends} ({days} days): {i} × {span.simple}",
+                "result": write.percent(100 * interest),
+            }
+        ]
+    if calendar.is_regular:
+        return []
+    odd = odd_time(calendar.start, calendar.first, calendar.step)
+    formula, numbers = (
+        "(1 + q · i)(1 + i)^w − 1",
+        f"(1 + {odd.fraction} × {i})(1 + {i})^{odd.whole} − 1",
+    )
+    if loan.odd_days == "compound":
+        formula, numbers = "(1 + i)^(q + w) − 1", f"(1 + {i})^({odd.fraction} + {odd.whole}) − 1"
+    return [
+        {
+            "title": f"From {calendar.start} to the first payment on {calendar.first}: w whole "
+            "periods and before them q of one",
+            "formula": formula,
+            "numbers": numbers,
+            "result": write.percent(100 * interest),
+        }
+    ]
+
+
+def _uneven_rate(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
+    rate = as_decimal(solved.rate)
+    value = worth(solved, rate).value
+    return [
+        *_periods_step(loan, solved, write),
+        {
+            "title": f"The rate of one {clock.period(loan.every).noun}: the only one at which the "
+            "payments and the balance are worth what is lent",
+            "formula": "P = each payment and B, divided by the growth of the periods before it",
+            "numbers": f"{write.money(solved.principal)} = {write.money(value)} at i",
+            "result": f"i = {write.percent(100 * rate)}",
+        },
+    ]
 
 
 _CASH_WORDS = {"nearest": "to the nearest", "up": "up to the next"}
 
 
-def _cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: _Writer) -> list[Step]:
+def _cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: Writer) -> list[Step]:
     first, last = laid.rows[0], laid.rows[-1]
     amount = laid.unit.amount
     told_as = {
@@ -240,6 +378,12 @@ def _cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: _Writer) -
             "to ten decimals",
         ),
     }
+    at = place_of(loan)
+    if at is not None and int(at) <= len(laid.rows):
+        paid = laid.rows[int(at) - 1].payment
+        told_as[loan.unknown or ""] = (write.money(amount(paid)), _rounded_words(loan, write))
+    if loan.unknown not in told_as:
+        return [_row_step(loan, first, laid, write)]
     value, words = told_as[loan.unknown]
     put_back: Step = {
         "title": "As it will be paid, and put back",
@@ -250,162 +394,23 @@ def _cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: _Writer) -
     return [put_back, _row_step(loan, first, laid, write)]
 
 
-def _rounded_words(loan: Loan, write: _Writer) -> str:
+def _rounded_words(loan: Loan, write: Writer) -> str:
     if loan.rounding.payment == "none":
         return "not rounded"
     return f"{_CASH_WORDS[loan.rounding.payment]} {write.marks.write(f'{loan.step:f}')}"
 
 
-def _row_step(loan: Loan, row: Row, laid: Schedule, write: _Writer) -> Step:
+def _row_step(loan: Loan, row: Row, laid: Schedule, write: Writer) -> Step:
     opening, interest, principal, payment, closing = (
-        write.money(laid.unit.amount(units)) for units in row[1:]
+        write.money(laid.unit.amount(units)) for units in row[1:6]
     )
     advance = loan.timing == "in-advance"
     base = f"({opening} − {payment})" if advance else opening
+    by = "i" if loan.calendar is None else "the interest of its period"
     return {
         "title": "The first row by hand",
-        "formula": f"interest = {'what is left' if advance else 'opening'} × i, "
+        "formula": f"interest = {'what is left' if advance else 'opening'} × {by}, "
         "principal = payment − interest",
-        "numbers": f"{base} × i = {interest}; {payment} − {interest} = {principal}",
+        "numbers": f"{base} × {by} = {interest}; {payment} − {interest} = {principal}",
         "result": f"{closing} still owed",
     }
-
-
-def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
-    """Leading digits, of a number of the size of `scale`, in which two figures agree."""
-    gap = abs(found - expected)
-    size = max(abs(scale), abs(expected))
-    if not gap or not size:
-        return DIGITS_TOLD
-    return min(DIGITS_TOLD, max(0, -(gap / size).adjusted() - 1))
-
-
-def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks) -> Proof:
-    """The answer checked on a second way, and the schedule on its own sums."""
-    write = _Writer(loan, marks)
-    rate = footing_rate(loan, found) or Decimal(0)
-    solved = _solved(loan, found.solutions[0])
-    with precise(digits_for(terms) + 20):
-        if loan.unknown == "count":
-            digits, checks = _prove_count(loan, terms, rate, solved, write)
-        else:
-            digits, checks = _prove_by_both_ways(loan, terms, rate, solved, write)
-    if laid:
-        checks += _schedule_checks(loan, laid, write)
-    holds = all(check["holds"] for check in checks)
-    return {
-        "holds": holds,
-        "digits": digits,
-        "says": _proof_says(loan, laid, digits, write) if holds else "A check failed: see below.",
-        "checks": checks,
-    }
-
-
-def _proof_says(loan: Loan, laid: Schedule | None, digits: int, write: _Writer) -> str:
-    if not laid:
-        return f"Roll and closed form agree to {digits} digits; there is no schedule to the cent."
-    closing = write.money(laid.unit.amount(laid.rows[-1].closing))
-    return (
-        f"Rolls forward to {closing} after payment {write.marks.write(str(len(laid.rows)))}; "
-        f"the closed form agrees to {digits} digits."
-    )
-
-
-def _prove_by_both_ways(
-    loan: Loan, terms: Terms, rate: Decimal, solved: dict[str, Decimal], write: _Writer
-) -> tuple[int, list[Check]]:
-    """Rolled period by period, and by formula: both must end at the balance."""
-    count = int(solved["count"])
-    exact = Terms(
-        solved["principal"],
-        as_fraction(rate),
-        count,
-        solved["payment"],
-        solved["balance"],
-        terms.timing,
-    )
-    owed = unrounded_end(lay_out(exact))
-    by = closed_form.factors(rate, count, terms.timing)
-    by_formula = closed_form.balance(exact.principal, exact.payment, by)
-    scale = max(exact.principal * by.growth, exact.payment * by.accumulated)
-    rolled = _digits_agreed(owed, exact.balance, scale)
-    formula = _digits_agreed(by_formula, exact.balance, scale)
-    expected = write.money(exact.balance)
-    return min(rolled, formula), [
-        {
-            "what": f"Rolled forward unrounded, {count} periods",
-            "found": write.money(owed),
-            "expected": expected,
-            "holds": rolled >= _DIGITS_PROVED,
-        },
-        {
-            "what": f"By the closed form, agreeing to {formula} digits",
-            "found": write.money(by_formula),
-            "expected": expected,
-            "holds": formula >= _DIGITS_PROVED,
-        },
-    ]
-
-
-def _prove_count(
-    loan: Loan, terms: Terms, rate: Decimal, solved: dict[str, Decimal], write: _Writer
-) -> tuple[int, list[Check]]:
-    """The balance lies between those after the whole periods below and above the count."""
-    exact, balance = told(solved["count"]), solved["balance"]
-    whole = int(exact)
-    line = lay_out(terms)
-    before, after = (unrounded_end(line, periods) for periods in (whole, whole + 1))
-    by = closed_form.factors(rate, solved["count"], terms.timing)
-    by_formula = closed_form.balance(solved["principal"], solved["payment"], by)
-    scale = max(solved["principal"] * by.growth, solved["payment"] * by.accumulated)
-    digits = _digits_agreed(by_formula, balance, scale)
-    lowest, highest = sorted((before, after))
-    slack = scale.scaleb(-_DIGITS_PROVED)
-    return digits, [
-        {
-            "what": f"Rolled forward unrounded, after {whole} and {whole + 1} periods",
-            "found": f"{write.money(before)} and {write.money(after)}",
-            "expected": f"{write.money(balance)} between them",
-            "holds": lowest - slack <= balance <= highest + slack,
-        },
-        {
-            "what": f"By the closed form at the fraction, agreeing to {digits} digits",
-            "found": write.money(by_formula),
-            "expected": write.money(balance),
-            "holds": digits >= _DIGITS_PROVED,
-        },
-    ]
-
-
-def _schedule_checks(loan: Loan, laid: Schedule, write: _Writer) -> list[Check]:
-    rows, amount = laid.rows, laid.unit.amount
-    principal = sum(row.principal for row in rows)
-    lent, closing = rows[0].opening, rows[-1].closing
-    left = laid.unit.count(Decimal(loan.balance)) if loan.balance != UNKNOWN else closing
-    chained = all(
-        row.interest + row.principal == row.payment
-        and row.opening - row.principal == row.closing
-        and (number == 0 or row.opening == rows[number - 1].closing)
-        for number, row in enumerate(rows)
-    )
-    return [
-        {
-            "what": "Principal parts add up to the amount lent less what is left",
-            "found": write.money(amount(principal)),
-            "expected": write.money(amount(lent - left)),
-            "holds": principal == lent - left,
-        },
-        {
-            "what": "The last row closes at",
-            "found": write.money(amount(closing)),
-            "expected": write.money(amount(left)),
-            "holds": closing == left,
-        },
-        {
-            "what": "In every row interest + principal = payment, and each opens where the last "
-            "closed",
-            "found": f"{len(rows)} rows" if chained else "not in every row",
-            "expected": f"{len(rows)} rows",
-            "holds": chained,
-        },
-    ]

@@ -27,6 +27,37 @@ class PublishedValues(TestCase):
             currency="USD", principal="5000", count=24, payment="230", rate={"percent": "?"}
         )
         self.rounds_to(found.exact, "9.69")
+        self.rounds_to((found.yearly_cost or {}).get("us_apr"), "9.69")
+
+    def test_actuarial_rate_with_an_odd_first_period(self) -> None:
+        # 12 CFR 1026 Appendix J (c)(1)(ii): 6,000 advanced on 10 February 1978, 36 monthly payments
+        # of 200 from 1 April 1978: 1 unit-period and 19/30: 11.82 %.
+        found = solve(
+            currency="USD",
+            principal="6000",
+            count=36,
+            payment="200",
+            rate={"percent": "?"},
+            start="1978-02-10",
+            first_payment="1978-04-01",
+        )
+        self.rounds_to(found.exact, "11.82")
+        self.rounds_to((found.yearly_cost or {}).get("us_apr"), "11.82")
+
+    def test_actuarial_rates_with_odd_payments(self) -> None:
+        # 12 CFR 1026 Appendix J (c)(2)(i): 5,000, a first payment of 250, then 23 of 230: 10.08 %;
+        # (c)(3)(i): 23 of 230 and a final payment of 280: 10.50 %.
+        for at, payment, published in ((1, "250", "10.08"), (24, "280", "10.50")):
+            found = solve(
+                currency="USD",
+                principal="5000",
+                count=24,
+                payment="230",
+                rate={"percent": "?"},
+                clauses=[{"at": at, "payment": payment}],
+            )
+            self.rounds_to(found.exact, published)
+            self.rounds_to((found.yearly_cost or {}).get("us_apr"), published)
 
     def test_half_yearly_mortgage_practice(self) -> None:
         # Canada Interest Act, s. 6 practice: 12 % compounded half-yearly, not in advance, is
@@ -80,6 +111,7 @@ class PublishedValues(TestCase):
             rate={"percent": "?", "quoted": "effective"},
         )
         self.rounds_to(found.exact, "12.92")
+        self.rounds_to((found.yearly_cost or {}).get("eu_aprc"), "12.92")
 
     def test_two_yearly_repayments(self) -> None:
         # EU Directive 98/7/EC, Annex III, example 3: 1,000 repaid by 600 after one year and 600
@@ -92,6 +124,7 @@ class PublishedValues(TestCase):
             rate={"percent": "?", "quoted": "effective"},
         )
         self.rounds_to(found.exact, "13.07")
+        self.rounds_to((found.yearly_cost or {}).get("eu_aprc"), "13.07")
 
     def test_a_count_that_is_not_whole(self) -> None:
         # Common practice, no source: 7.4 payments means 8, the last one smaller.

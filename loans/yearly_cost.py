@@ -1,0 +1,136 @@
+"""The yearly cost of a loan by the published rules.
+
+US: the actuarial annual percentage rate of 12 CFR 1026 Appendix J, nominal: the rate of one
+unit-period, at which advances and payments are worth the same, times the unit-periods in a year;
+a fraction of a unit-period bears simple interest. EU: the annual percentage rate of charge of
+2008/48/EC and 2014/17/EU Annex I, effective: times in years, counted back from each payment in
+whole months (or weeks) and then in days over the days of the year that ends there.
+
+Worked in floats: a present value of flows of one sign, to 1e-12 of a rate and told to ten decimals.
+"""
+
+from collections.abc import Sequence
+from datetime import date
+from math import exp, fsum, isfinite, log, log1p
+from typing import Final, NamedTuple
+
+from typing_extensions import TypedDict
+
+from .dates import Calendar, Pace, months_later, odd_time, steps_back
+
+_MOST_STEPS: Final = 200
+_ENOUGH: Final = 1e-15
+_MONTH: Final = Pace(months=1)
+
+
+class YearlyCost(TypedDict):
+    """Percent a year, 10 decimals: US actuarial (nominal) and EU (effective); none where no rate
+    fits."""
+
+    us_apr: str | None
+    eu_aprc: str | None
+
+
+class Flows(NamedTuple):
+    """What is lent at the start and what is paid back: amounts, and the place of each.
+
+    `places` counts periods from the start; with dates, from the first payment.
+    """
+
+    lent: float
+    amounts: Sequence[float]
+    places: Sequence[int]
+    a_year: int
+    calendar: Calendar | None
+
+
+def yearly_cost(flows: Flows) -> YearlyCost:
+    """Both yearly costs of a loan."""
+    return {"us_apr": _told(us_apr(flows)), "eu_aprc": _told(eu_aprc(flows))}
+
+
+def _told(rate: float | None) -> str | None:
+    return None if rate is None else f"{100 * rate:.10f}"
+
+
+def us_apr(flows: Flows) -> float | None:
+    """The actuarial annual percentage rate, as a fraction a year; None where no rate fits."""
+    whole, fraction = 0, 0.0
+    if flows.calendar is not None:
+        odd = odd_time(flows.calendar.start, flows.calendar.first, flows.calendar.step)
+        whole, fraction = odd.whole, float(odd.fraction)
+    times = [float(place + whole) for place in flows.places]
+    force = _force(flows, times, fraction)
+    return None if force is None else flows.a_year * (exp(force) - 1)
+
+
+def eu_aprc(flows: Flows) -> float | None:
+    """The annual percentage rate of charge, as a fraction a year; None where no rate fits."""
+    calendar = flows.calendar
+    if calendar is None:
+        times = [place / flows.a_year for place in flows.places]
+    else:
+        dates = [calendar.payment(place + 1) for place in flows.places]
+        times = [years_between(calendar.start, day, calendar.step) for day in dates]
+    force = _force(flows, times, 0.0)
+    return None if force is None else exp(force) - 1
+
+
+def years_between(start: date, day: date, step: Pace) -> float:
+    """Years as Annex I counts them: whole weeks or months back from `day`, then days."""
+    if step.days > 1:
+        weeks, days = divmod((day - start).days, 7)
+        return weeks / 52 + days / 365
+    months = 0 if step.days else steps_back(start, day, _MONTH)
+    rest = months_later(day, -months)
+    days = (rest - start).days
+    if not days:
+        return months / 12
+    return months / 12 + days / (rest - months_later(rest, -12)).days
+
+
+def _force(flows: Flows, times: Sequence[float], fraction: float) -> float | None:
+    """ln(1 + i) at which the payments are worth what is lent; i is of one unit of `times`.
+
+    The worth of payments falls as the rate rises: Newton's method between two bounds. `fraction`
+    of a unit bears simple interest before all of them.
+    """
+    at_once = (
+        fsum(amount for amount, time in zip(flows.amounts, times, strict=True) if not time)
+        if not fraction
+        else 0.0
+    )
+    later = [(a, t) for a, t in zip(flows.amounts, times, strict=True) if a and (t or fraction)]
+    lent = flows.lent - at_once
+    if lent <= 0 or not later:
+        return None
+    at, low, high = 0.0, -700.0, 700.0
+    for _ in range(_MOST_STEPS):
+        try:
+            gap, slope = _gap(lent, later, at, fraction)
+        except (OverflowError, ValueError, ZeroDivisionError):
+            gap, slope = (1.0, 0.0) if at < 0 else (-1.0, 0.0)
+        if gap > 0:
+            low = at
+        else:
+            high = at
+        to = at - gap / slope if slope and isfinite(slope) else (low + high) / 2
+        if not low <= to <= high:
+            to = (low + high) / 2
+        if abs(to - at) <= _ENOUGH * max(1.0, abs(to)):
+            return to
+        at = to
+    return at
+
+
+def _gap(
+    lent: float, later: Sequence[tuple[float, float]], force: float, fraction: float
+) -> tuple[float, float]:
+    """ln(worth / lent) and its derivative by the force."""
+    worths = [amount * exp(-time * force) for amount, time in later]
+    worth = fsum(worths)
+    moment = fsum(each * time for each, (_, time) in zip(worths, later, strict=True))
+    rate = exp(force) - 1
+    simple = log1p(fraction * rate)
+    slope = -moment / worth - fraction * (1 + rate) / (1 + fraction * rate)
+    return log(worth / lent) - simple, slope
