@@ -8,14 +8,19 @@ import zipfile
 from typing import Literal
 
 from django.contrib.auth.models import User
-from django.http import HttpResponse
+from django.http import FileResponse, Http404, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
 from django.utils.http import content_disposition_header
 
+from loans import Marks, check, solve
 from loans.comparison import QuoteList
 from loans.quote_files import write_csv, write_json
+from loans.sentence import terms_in_words
 
 from .cases import document_of
 from .models import Case
+from .schedules import csv_lines, xlsx
+from .statement_pdf import statement_pdf
 
 
 def file_name(name: str, otherwise: str = "unnamed-case") -> str:
@@ -24,9 +29,13 @@ def file_name(name: str, otherwise: str = "unnamed-case") -> str:
     return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:80] or otherwise
 
 
+def _attached(name: str) -> str:
+    return content_disposition_header(True, name) or ""
+
+
 def _file(content: bytes, name: str, kind: str) -> HttpResponse:
     response = HttpResponse(content, content_type=kind)
-    response["Content-Disposition"] = content_disposition_header(True, name)
+    response["Content-Disposition"] = _attached(name)
     return response
 
 
@@ -37,6 +46,33 @@ def _written(content: object) -> bytes:
 def one_json(case: Case) -> HttpResponse:
     """A case's document."""
     return _file(_written(document_of(case)), f"{file_name(case.name)}.json", "application/json")
+
+
+def schedule_csv(case: Case) -> HttpResponseBase:
+    """A case's schedule as a table, line by line."""
+    answer = solve(check(document_of(case)))
+    response = StreamingHttpResponse(csv_lines(answer), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.csv")
+    return response
+
+
+def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
+    """A case's schedule as a workbook of formulas."""
+    loan = check(document_of(case))
+    file = xlsx(loan, terms_in_words(loan, marks))
+    if file is None:
+        raise Http404
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    response = FileResponse(file, content_type=kind)
+    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.xlsx")
+    return response
+
+
+def statement(case: Case, marks: Marks) -> HttpResponse:
+    """A case as a statement to file."""
+    loan = check(document_of(case))
+    content = statement_pdf(loan, solve(loan, marks), case.note, marks)
+    return _file(content, f"{file_name(case.name)}.pdf", "application/pdf")
 
 
 def _own(user: User) -> list[Case]:

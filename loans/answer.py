@@ -9,25 +9,24 @@ from typing import Any, Final
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
-from . import working
+from . import clock, working
 from .dates import Calendar
 from .document import FigureName, Loan
 from .figures import Unit, plain, precise, to_step, told
 from .find import (
     PERCENT_PLACES,
     Found,
-    find,
     footing_rate,
     never_repays,
     payable_percent,
-    payable_terms,
     place_of,
 )
 from .fit import Fit, WouldFit, fit
-from .ledger import NeverSettlesError, Row, Schedule, cash_rule, schedule
-from .line import Line, Terms, lay_out
+from .ledger import Row, Schedule
+from .line import Terms
 from .proof import Proof, prove
-from .rates import Rates, as_decimal, footings
+from .rates import Rates, footings
+from .solved import work_out
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
 from .yearly_cost import Flows, YearlyCost, yearly_cost
@@ -89,9 +88,11 @@ class YearTold(TypedDict):
 class Answer(BaseModel):
     """What is told of a loan. `value` is what the schedule shows, `exact` the mathematics.
 
-    Without an answer `solutions` is empty and `reason` a sentence. `quote` says how the rate is
-    quoted, `paid_as` what rounding did, `clock` how the quote became the rate of one payment,
-    `notes` what might surprise.
+    Without an answer `solutions` is empty and `reason` a sentence. `asks` and `unit` stand before
+    and after the value where it is read. `quote` says how the rate is quoted, `paid_as` what
+    rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
+    Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
+    whether that is no more than rounding, `would_fit` what each figure would have to be.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -101,6 +102,8 @@ class Answer(BaseModel):
     exact: str | None
     solutions: tuple[str, ...]
     reason: str | None
+    asks: str
+    unit: str
     quote: str
     rates: RatesTold | None
     totals: Totals | None
@@ -127,19 +130,14 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
     """
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
-    found = find(loan)
+    found, terms, laid = work_out(loan)
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
-    if found.reason:
+    if found.reason or terms is None:
         return _no_answer(loan, rates, found.reason, marks)
+    if laid is None and loan.unknown == "count":
+        return _no_answer(loan, rates, _unsettled(loan, terms), marks)
     solution = found.solutions[0]
-    terms = payable_terms(loan, solution)
-    try:
-        laid = _to_the_cent(loan, lay_out(terms))
-    except NeverSettlesError:
-        if loan.unknown == "count":
-            return _no_answer(loan, rates, _unsettled(loan, terms), marks)
-        laid = None
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
@@ -147,9 +145,9 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         exact=plain(told(solution)),
         solutions=tuple(plain(told(each)) for each in found.solutions),
         reason=None,
-        quote=loan.style.in_words(),
+        **_headline(loan),
         rates=_rates_told(rates),
-        **_laid_told(loan, laid, marks, year_starts),
+        **_laid_told(loan, laid, rates, marks, year_starts),
         **_fit_told(None),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
         notes=tuple(note.say(marks) for note in _notes(loan, solution, laid)),
@@ -162,12 +160,9 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
 def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     """A document in which every figure is stated."""
     held = fit(loan, marks)
-    terms = payable_terms(loan, Decimal(0))
-    try:
-        laid = _to_the_cent(loan, lay_out(terms))
-    except NeverSettlesError:
-        laid = None
-    rates = footings(as_decimal(terms.rate), loan.payments_a_year)
+    found, _, laid = work_out(loan)
+    rate = footing_rate(loan, found) or Decimal(0)
+    rates = footings(rate, loan.payments_a_year)
     notes = () if laid else tuple(note.say(marks) for note in _notes(loan, Decimal(0), laid))
     return Answer.model_construct(
         unknown=None,
@@ -175,11 +170,11 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         exact=None,
         solutions=(),
         reason=None,
-        quote=loan.style.in_words(),
+        **_headline(loan),
         rates=_rates_told(rates),
-        **_laid_told(loan, laid, marks, year_starts),
+        **_laid_told(loan, laid, rates, marks, year_starts),
         **_fit_told(held),
-        clock=working.clock_sentence(loan, Found(()), rates, laid).say(marks),
+        clock=working.clock_sentence(loan, found, rates, laid).say(marks),
         notes=(held["says"], *notes),
         working=(),
         proof=None,
@@ -193,19 +188,37 @@ def _fit_told(held: Fit | None) -> dict[str, Any]:
     return {name: held[name] for name in ("gap", "fits", "would_fit")}
 
 
+def _headline(loan: Loan) -> dict[str, Any]:
+    """The words around the figure that is found."""
+    period = clock.period(loan.every)
+    quote = loan.style.in_words()
+    asks, unit = {
+        "payment": (f"Each {period.often} payment is", loan.currency),
+        "principal": ("The amount lent is", loan.currency),
+        "balance": ("Still owed at the end is", loan.currency),
+        "count": ("It is repaid by", f"{period.often} payments"),
+        "rate": ("The rate is", f"% {quote}"),
+        None: ("Every figure is stated", ""),
+    }.get(loan.unknown, (f"Payment {place_of(loan)} is", loan.currency))
+    return {"asks": asks, "unit": unit, "quote": quote}
+
+
+_NOT_LAID: Final[dict[str, Any]] = {
+    "totals": None,
+    "yearly_cost": None,
+    "final_date": None,
+    "paid_as": None,
+    "schedule": [],
+    "by_year": [],
+}
+
+
 def _laid_told(
-    loan: Loan, laid: Schedule | None, marks: Marks, year_starts: int | None
+    loan: Loan, laid: Schedule | None, rates: Rates, marks: Marks, year_starts: int | None
 ) -> dict[str, Any]:
     """What is told of a schedule to the cent, if there is one."""
     if laid is None:
-        return {
-            "totals": None,
-            "yearly_cost": None,
-            "final_date": None,
-            "paid_as": None,
-            "schedule": [],
-            "by_year": [],
-        }
+        return _NOT_LAID
     calendar = loan.calendar
     end = None
     if calendar is not None:
@@ -213,7 +226,7 @@ def _laid_told(
         end = (calendar.end(last) if laid.rows[-1].closing else calendar.payment(last)).isoformat()
     return {
         "totals": _totals(laid),
-        "yearly_cost": yearly_cost(_flows(loan, laid)),
+        "yearly_cost": yearly_cost(_flows(loan, laid), float(rates.periodic) / 100),
         "final_date": end,
         "paid_as": _paid_as(laid).say(marks),
         "schedule": _rows_told(laid, calendar),
@@ -235,35 +248,22 @@ def _flows(loan: Loan, laid: Schedule) -> Flows:
     return Flows(rows[0].opening * scale, amounts, places, loan.payments_a_year, calendar)
 
 
-def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence, marks: Marks) -> Answer:
+def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: Marks) -> Answer:
     return Answer.model_construct(
         unknown=loan.unknown,
         value=None,
         exact=None,
         solutions=(),
-        reason=reason.say(marks),
-        quote=loan.style.in_words(),
+        reason=reason.say(marks) if reason else None,
+        **_headline(loan),
         rates=rates and _rates_told(rates),
-        **_laid_told(loan, None, marks, None),
+        **_NOT_LAID,
         **_fit_told(None),
         clock=rates and working.clock_sentence(loan, Found(()), rates, None).say(marks),
         notes=(),
         working=(),
         proof=None,
         engine=ENGINE,
-    )
-
-
-def _to_the_cent(loan: Loan, line: Line) -> Schedule:
-    return schedule(
-        line,
-        cash_rule(
-            line,
-            loan.decimals,
-            loan.rounding.payment,
-            loan.rounding.interest,
-            absorbs=loan.unknown == "balance",
-        ),
     )
 
 
@@ -427,7 +427,7 @@ def _rows_told(laid: Schedule, calendar: Calendar | None) -> list[RowTold]:
             "payment": write(payment),
             "closing": write(closing),
         }
-        for number, opening, interest, principal, payment, closing in laid.rows
+        for number, opening, interest, principal, payment, closing, _ in laid.rows
     ]
 
 

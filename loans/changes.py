@@ -1,5 +1,6 @@
 """What changed between two statements, in words: "rate 6.35 % to 6.10 %"."""
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import Final
 
@@ -32,6 +33,32 @@ def _rounding(rounding: Rounding) -> str:
     return payments + step + interest
 
 
+def _dated(statement: Statement, name: str) -> str:
+    read = readings(statement)[name]
+    return read.text or getattr(statement, name) or "without a date"
+
+
+def _clauses(statement: Statement) -> str:
+    told = (f"payment {clause.at} of {clause.payment}" for clause in statement.clauses)
+    return "; ".join(told) or "none"
+
+
+#: What is chosen or told as one, in words.
+_WORDS: Final[dict[str, tuple[str, Callable[[Statement], str]]]] = {
+    "name": ("name", lambda statement: f"“{statement.name}”"),
+    "currency": ("currency", lambda statement: statement.currency),
+    "quote": ("quoted", _quote),
+    "every": ("paid", lambda statement: clock.period(statement.every).often),
+    "timing": ("paid", lambda statement: statement.timing.replace("-", " ")),
+    "rounding": ("rounding", lambda statement: _rounding(statement.rounding)),
+    "start": ("lent on", lambda statement: _dated(statement, "start")),
+    "first_payment": ("first payment on", lambda statement: _dated(statement, "first_payment")),
+    "day_count": ("days counted", lambda statement: statement.day_count),
+    "odd_days": ("odd days bear", lambda statement: f"{statement.odd_days} interest"),
+    "clauses": ("clauses", _clauses),
+}
+
+
 def changed_figures(before: Statement, after: Statement) -> frozenset[str]:
     """The names of what differs; 48,250 and 48250 do not."""
     was, now = readings(before), readings(after)
@@ -40,12 +67,8 @@ def changed_figures(before: Statement, after: Statement) -> frozenset[str]:
         for name in _NAMES
         if (was[name].value or getattr(before, name)) != (now[name].value or getattr(after, name))
     }
-    chosen = {
-        name
-        for name in ("name", "currency", "every", "timing", "rounding")
-        if getattr(before, name) != getattr(after, name)
-    }
-    return frozenset(typed | chosen | ({"quote"} if _quote(before) != _quote(after) else set()))
+    chosen = {name for name, (_, told) in _WORDS.items() if told(before) != told(after)}
+    return frozenset(typed | chosen)
 
 
 def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[str]:
@@ -70,16 +93,7 @@ def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[
         for name, word in _NAMES.items()
         if name in different
     ]
-    words = {
-        "name": (f"“{before.name}”", f"“{after.name}”"),
-        "currency": (before.currency, after.currency),
-        "quote": (_quote(before), _quote(after)),
-        "every": (clock.period(before.every).often, clock.period(after.every).often),
-        "timing": (before.timing.replace("-", " "), after.timing.replace("-", " ")),
-        "rounding": (_rounding(before.rounding), _rounding(after.rounding)),
-    }
-    titles = {"quote": "quoted", "every": "paid", "timing": "paid"}
-    for name, (earlier, later) in words.items():
+    for name, (title, words) in _WORDS.items():
         if name in different:
-            told.append(f"{titles.get(name, name)} {earlier} to {later}")
+            told.append(f"{title} {words(before)} to {words(after)}")
     return told

@@ -254,6 +254,7 @@ Place = Annotated[
 ]
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(_number_schema())]
 Timing = Literal["in-arrears", "in-advance"]
+OddDays = Literal["simple", "compound"]
 
 
 def outside(percent: Decimal, style: Style) -> str | None:
@@ -375,7 +376,7 @@ class Loan(Part):
         "in advance at the start.",
     )
     day_count: DayCount = "equal"
-    odd_days: Literal["simple", "compound"] = "simple"
+    odd_days: OddDays = "simple"
     clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
 
     @property

@@ -8,6 +8,7 @@ was read and offers the other reading.
 import re
 import unicodedata
 from collections.abc import Callable
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final, NamedTuple
@@ -17,20 +18,24 @@ from pydantic import BaseModel, ConfigDict, Field
 from . import clock
 from .answer import Answer, solve
 from .currencies import currencies
+from .dates import DayCount, later, pace
 from .document import (
+    MOST_CLAUSES,
     MOST_PAYMENTS,
     UNKNOWN,
     CompoundingField,
     CurrencyCode,
     Every,
     Loan,
+    OddDays,
     Rounding,
     Timing,
     check,
     write,
 )
 from .errors import FieldError, NotALoan
-from .figures import plain, precise
+from .figures import plain, precise, to_step
+from .read_dates import read_days, write_day
 from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
 from .words import MARKS, Marks, MarksName
 
@@ -50,6 +55,15 @@ _PERIODS: Final[dict[str, clock.UnitName]] = {
 _UNITS: Final = re.compile(
     r"(y|yr|yrs|year|years|h|half-years?|q|quarters?|m|mo|mth|mths|months?|w|wk|wks|weeks?|d|days?)"
 )
+
+
+class TypedClause(BaseModel):
+    """A clause as typed: at which payment another amount is paid."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    at: str = Field(default="", max_length=200)
+    payment: str = Field(default="", max_length=200)
 
 
 class Statement(BaseModel):
@@ -72,6 +86,11 @@ class Statement(BaseModel):
     balance: str = Field(default="0", max_length=200)
     timing: Timing = "in-arrears"
     rounding: Rounding = Rounding()
+    start: str = Field(default="", max_length=200)
+    first_payment: str = Field(default="", max_length=200)
+    day_count: DayCount = "equal"
+    odd_days: OddDays = "simple"
+    clauses: tuple[TypedClause, ...] = Field(default=(), max_length=MOST_CLAUSES)
 
 
 class Reading(BaseModel):
@@ -284,6 +303,41 @@ def read_time(typed: str, marks: Marks) -> Reading:
     return reading
 
 
+def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) -> Reading:
+    """What is left at the end: an amount, or a share of the amount lent as `30 %`."""
+    share = re.fullmatch(r"(.*?)\s*%(?: of (?:it|the amount lent|the principal))?", _tidy(typed))
+    if not share:
+        return read_amount(typed, marks, currency)
+    percent = read_percent(share[1], marks)
+    if percent.error or percent.value == UNKNOWN:
+        return Reading(error=f"{_quoted(typed)} is no share of the amount lent. Write it as 30 %.")
+    if principal.value in (None, UNKNOWN):
+        return Reading(error="A share of the amount lent needs that amount to be stated.")
+    decimals = currencies()[currency].decimals
+    with precise():
+        amount = Decimal(percent.value or "0") * Decimal(principal.value or "0") / 100
+    whole = to_step(amount, Decimal(1).scaleb(-decimals), "nearest")
+    text = f"{percent.text} %"
+    note = f"{text} of the amount lent = {marks.number(whole, _PLACES, decimals)}."
+    return Reading(value=plain(whole), text=text, note=note)
+
+
+def read_date(typed: str) -> Reading:
+    """A day: `2027-03-01`, `1 Mar 2027`, `1.3.2027`; nothing where there is none."""
+    if not typed.strip():
+        return Reading()
+    days = read_days(unicodedata.normalize("NFKC", typed))
+    if not days:
+        return Reading(
+            error=f"{_quoted(typed)} is no day of the calendar. Write it as 1 Mar 2027 or "
+            "2027-03-01."
+        )
+    text = write_day(days[0])
+    other = write_day(days[1]) if len(days) > 1 else None
+    note = f"Read as {text}." if other else None
+    return Reading(value=days[0].isoformat(), text=text, note=note, other=other)
+
+
 def _time_text(number: Decimal, period: str, marks: Marks) -> str:
     return clock.number_of(marks.number(number, _PLACES), period)
 
@@ -321,22 +375,18 @@ def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
 
 #: The entries of a statement that are plain numbers once they are read.
 NUMBERS: Final = ("principal", "percent", "count", "payment", "balance")
-#: Where the entries of a statement stand in the document.
-_FIELDS: Final = {
-    "principal": "principal",
-    "percent": "rate.percent",
-    "over": "rate.over",
-    "count": "count",
-    "payment": "payment",
-    "balance": "balance",
-}
+#: Where the entries of a statement stand in the document, if under another name.
+_FIELDS: Final = {"percent": "rate.percent", "over": "rate.over"}
 
 
-def work(statement: Statement) -> Worked:
-    """A statement read, checked and solved; what is wrong is told at its field."""
-    read = readings(statement)
+def loan_of(statement: Statement) -> Loan:
+    """A statement as the document it says; raises `NotALoan` with what is wrong at its fields."""
+    return _loan_of(statement, readings(statement))
+
+
+def _loan_of(statement: Statement, read: dict[str, Reading]) -> Loan:
     errors = [
-        FieldError(field=_FIELDS[name], message=reading.error)
+        FieldError(field=_FIELDS.get(name, name), message=reading.error)
         for name, reading in read.items()
         if reading.error
     ]
@@ -346,26 +396,60 @@ def work(statement: Statement) -> Worked:
         unread = {error.field for error in errors}
         # A stand-in for an unread entry is nobody's mistake; what else is wrong is.
         errors += [error for error in wrong.errors if error.field not in unread]
-        return Worked(readings=read, errors=tuple(errors), document=None, answer=None)
+        raise NotALoan(errors) from None
     if errors:
-        return Worked(readings=read, errors=tuple(errors), document=None, answer=None)
-    return Worked(
-        readings=read, errors=(), document=write(loan), answer=solve(loan, MARKS[statement.marks])
-    )
+        raise NotALoan(errors)
+    return loan
+
+
+def work(statement: Statement, year_starts: int | None = None) -> Worked:
+    """A statement read, checked and solved; what is wrong is told at its field.
+
+    `year_starts`: the month in which the years of the schedule start; None: those of the loan.
+    """
+    read = readings(statement)
+    try:
+        loan = _loan_of(statement, read)
+    except NotALoan as wrong:
+        return Worked(readings=read, errors=wrong.errors, document=None, answer=None)
+    answer = solve(loan, MARKS[statement.marks], year_starts)
+    return Worked(readings=read, errors=(), document=write(loan), answer=answer)
 
 
 def readings(statement: Statement) -> dict[str, Reading]:
     """How each entry of a statement is read, in its own marks."""
-    marks = MARKS[statement.marks]
+    marks, currency = MARKS[statement.marks], statement.currency
     timed = {"over": read_time(statement.over, marks)} if statement.quoted in TIMED else {}
+    principal = read_amount(statement.principal, marks, currency)
+    start = read_date(statement.start)
+    clauses = {}
+    for number, clause in enumerate(statement.clauses):
+        clauses[f"clauses.{number}.at"] = read_count(clause.at, marks, statement.every)
+        clauses[f"clauses.{number}.payment"] = read_amount(clause.payment, marks, currency)
     return {
         **timed,
-        "principal": read_amount(statement.principal, marks, statement.currency),
+        "principal": principal,
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
-        "payment": read_amount(statement.payment, marks, statement.currency),
-        "balance": read_amount(statement.balance, marks, statement.currency),
+        "payment": read_amount(statement.payment, marks, currency),
+        "balance": read_balance(statement.balance, marks, currency, principal),
+        "start": start,
+        "first_payment": _first_payment(statement, start),
+        **clauses,
     }
+
+
+def _first_payment(statement: Statement, start: Reading) -> Reading:
+    """The day of the first payment; where none is typed, the text of the regular one."""
+    step = pace(statement.every)
+    if statement.first_payment.strip() or start.value is None or step is None:
+        return read_date(statement.first_payment)
+    day = date.fromisoformat(start.value)
+    try:
+        regular = day if statement.timing == "in-advance" else later(day, step, 1)
+    except OverflowError:
+        return Reading()
+    return Reading(text=write_day(regular))
 
 
 def style_of(statement: Statement) -> Style | None:
@@ -406,6 +490,16 @@ def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
 
 def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     value = {name: reading.value or "1" for name, reading in read.items()}
+    dated: dict[str, Any] = {
+        name: read[name].value for name in ("start", "first_payment") if read[name].value
+    }
+    if "start" in dated:
+        dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
+    if statement.clauses:
+        dated["clauses"] = [
+            {name: value[f"clauses.{number}.{name}"] for name in ("at", "payment")}
+            for number in range(len(statement.clauses))
+        ]
     return {
         "zephyrant": "loan/1",
         "name": statement.name,
@@ -418,6 +512,7 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "balance": value["balance"],
         "timing": statement.timing,
         "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
+        **dated,
     }
 
 
@@ -445,6 +540,14 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         balance=amount(loan.balance),
         timing=loan.timing,
         rounding=loan.rounding,
+        start=write_day(loan.start) if loan.start else "",
+        first_payment=write_day(loan.first_payment) if loan.first_payment else "",
+        day_count=loan.day_count,
+        odd_days=loan.odd_days,
+        clauses=tuple(
+            TypedClause(at=str(clause.at), payment=amount(clause.payment))
+            for clause in loan.clauses
+        ),
     )
 
 
@@ -452,13 +555,30 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
     """A statement in other marks: what can be read is written anew, what cannot stays."""
     if statement.marks == marks_name:
         return statement
+    read = readings(statement)
     marks, decimals = MARKS[marks_name], currencies()[statement.currency].decimals
-    entries = {}
-    for name, reading in readings(statement).items():
-        if name == "over" and reading.value:
-            number, _, period = reading.value.partition(" ")
-            entries[name] = _time_text(Decimal(number), period, marks)
-        elif reading.value not in (None, UNKNOWN):
-            least = {"percent": 2, "count": 0}.get(name, decimals)
-            entries[name] = marks.number(Decimal(reading.value), _PLACES, least)
+
+    def anew(name: str, typed: str, least: int) -> str:
+        value = read[name].value
+        if value in (None, UNKNOWN) or typed.rstrip().endswith("%"):
+            return (
+                typed.replace(was.decimal, marks.decimal) if typed.rstrip()[-1:] == "%" else typed
+            )
+        return marks.number(Decimal(value or "0"), _PLACES, least)
+
+    was = MARKS[statement.marks]
+    entries: dict[str, Any] = {
+        name: anew(name, getattr(statement, name), {"percent": 2, "count": 0}.get(name, decimals))
+        for name in NUMBERS
+    }
+    if "over" in read and read["over"].value:
+        number, _, period = read["over"].value.partition(" ")
+        entries["over"] = _time_text(Decimal(number), period, marks)
+    entries["clauses"] = tuple(
+        TypedClause(
+            at=anew(f"clauses.{number}.at", clause.at, 0),
+            payment=anew(f"clauses.{number}.payment", clause.payment, decimals),
+        )
+        for number, clause in enumerate(statement.clauses)
+    )
     return statement.model_copy(update={**entries, "marks": marks_name})

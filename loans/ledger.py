@@ -36,7 +36,7 @@ def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
 
 
 class Row(NamedTuple):
-    """One period of a schedule; money in whole units."""
+    """One period of a schedule; money in whole units. `rest` is owed right after the payment."""
 
     number: int
     opening: int
@@ -44,6 +44,7 @@ class Row(NamedTuple):
     principal: int
     payment: int
     closing: int
+    rest: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,15 +126,20 @@ def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
             if last and not rule.absorbs:
                 kept = _before_interest(balance, stretch.after)
                 paid, closing = _rounded(due - kept, cash_step), balance
+                rest = due - paid
             elif rest <= 0:
                 if balance:
                     raise NeverSettlesError
-                paid, closing = _rounded(due, cash_step), 0
+                paid, closing, rest = _rounded(due, cash_step), 0, 0
             elif last:
                 closing = balance = _rounded(closing, cash_step)
             if paid < 0 or closing > most:
                 raise NeverSettlesError
-            yield Row(number, opening, paid + closing - opening, opening - closing, paid, closing)
+            if stretch.after == 0:
+                rest = closing
+            yield Row(
+                number, opening, paid + closing - opening, opening - closing, paid, closing, rest
+            )
             opening = closing
             if not closing or (closing == balance and (end is None or number == end)):
                 return

@@ -44,35 +44,40 @@ class Flows(NamedTuple):
     calendar: Calendar | None
 
 
-def yearly_cost(flows: Flows) -> YearlyCost:
-    """Both yearly costs of a loan."""
-    return {"us_apr": _told(us_apr(flows)), "eu_aprc": _told(eu_aprc(flows))}
+def yearly_cost(flows: Flows, guess: float = 0.0) -> YearlyCost:
+    """Both yearly costs of a loan; `guess`: the rate of one period it is likely to be near."""
+    force = us_force(flows, log1p(guess))
+    us_apr = None if force is None else flows.a_year * (exp(force) - 1)
+    return {"us_apr": _told(us_apr), "eu_aprc": _told(eu_aprc(flows, force))}
 
 
 def _told(rate: float | None) -> str | None:
     return None if rate is None else f"{100 * rate:.10f}"
 
 
-def us_apr(flows: Flows) -> float | None:
-    """The actuarial annual percentage rate, as a fraction a year; None where no rate fits."""
+def us_force(flows: Flows, guess: float) -> float | None:
+    """ln(1 + i), i the actuarial rate of one unit-period; None where no rate fits."""
     whole, fraction = 0, 0.0
     if flows.calendar is not None:
         odd = odd_time(flows.calendar.start, flows.calendar.first, flows.calendar.step)
         whole, fraction = odd.whole, float(odd.fraction)
     times = [float(place + whole) for place in flows.places]
-    force = _force(flows, times, fraction)
-    return None if force is None else flows.a_year * (exp(force) - 1)
+    return _force(flows, times, fraction, guess)
 
 
-def eu_aprc(flows: Flows) -> float | None:
-    """The annual percentage rate of charge, as a fraction a year; None where no rate fits."""
+def eu_aprc(flows: Flows, us: float | None) -> float | None:
+    """The annual percentage rate of charge, as a fraction a year; None where no rate fits.
+
+    Without dates times are whole unit-periods, as for the US rate, whose force is `us`.
+    """
     calendar = flows.calendar
+    if us is None:
+        return None
     if calendar is None:
-        times = [place / flows.a_year for place in flows.places]
-    else:
-        dates = [calendar.payment(place + 1) for place in flows.places]
-        times = [years_between(calendar.start, day, calendar.step) for day in dates]
-    force = _force(flows, times, 0.0)
+        return exp(us * flows.a_year) - 1
+    dates = [calendar.payment(place + 1) for place in flows.places]
+    times = [years_between(calendar.start, day, calendar.step) for day in dates]
+    force = _force(flows, times, 0.0, us * flows.a_year)
     return None if force is None else exp(force) - 1
 
 
@@ -89,7 +94,7 @@ def years_between(start: date, day: date, step: Pace) -> float:
     return months / 12 + days / (rest - months_later(rest, -12)).days
 
 
-def _force(flows: Flows, times: Sequence[float], fraction: float) -> float | None:
+def _force(flows: Flows, times: Sequence[float], fraction: float, guess: float) -> float | None:
     """ln(1 + i) at which the payments are worth what is lent; i is of one unit of `times`.
 
     The worth of payments falls as the rate rises: Newton's method between two bounds. `fraction`
@@ -104,7 +109,7 @@ def _force(flows: Flows, times: Sequence[float], fraction: float) -> float | Non
     lent = flows.lent - at_once
     if lent <= 0 or not later:
         return None
-    at, low, high = 0.0, -700.0, 700.0
+    at, low, high = guess, -700.0, 700.0
     for _ in range(_MOST_STEPS):
         try:
             gap, slope = _gap(lent, later, at, fraction)

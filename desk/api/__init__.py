@@ -1,5 +1,6 @@
 """The API: one short function an endpoint; what comes in and goes out stands in its signature."""
 
+from .asking import router as asking
 from .base import api
 from .cases import router as cases
 from .quotes import router as quotes
@@ -10,6 +11,7 @@ from .sharing import router as sharing
 from .solving import router as solving
 
 api.add_router("", solving)
+api.add_router("", asking)
 api.add_router("", rates)
 api.add_router("", quotes)
 api.add_router("", session)

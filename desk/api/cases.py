@@ -5,12 +5,13 @@ from datetime import datetime
 from typing import Any, Literal
 
 from django.http import HttpResponse
+from django.http.response import HttpResponseBase
 from ninja import Router, Schema
 
 from desk import cases, export, revisions
 from desk.cases import Content
 from desk.models import BIN_KEEPS, Case
-from loans import FieldError, Loan
+from loans import MARKS, FieldError, Loan
 from loans.entry import Statement, restate
 
 from .base import REFUSALS, SignedIn, said
@@ -216,3 +217,21 @@ def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
 def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case's document as a file."""
     return export.one_json(cases.one(request.user, case_id))
+
+
+@router.get("{uuid:case_id}/schedule", operation_id="takeSchedule")
+def take_schedule(
+    request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx"] = "csv"
+) -> HttpResponseBase:
+    """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
+    case = cases.one(request.user, case_id)
+    if kind == "csv":
+        return export.schedule_csv(case)
+    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)])
+
+
+@router.get("{uuid:case_id}/statement", operation_id="takeStatement")
+def take_statement(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
+    """The case as a statement to file (PDF)."""
+    case = cases.one(request.user, case_id)
+    return export.statement(case, MARKS[cases.marks_of(request.user)])

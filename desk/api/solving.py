@@ -1,7 +1,9 @@
 """Solving: no state, whatever stands in the request."""
 
+from typing import Annotated
+
 from django.http import HttpResponse
-from ninja import Router
+from ninja import Query, Router
 
 import loans
 from desk import words
@@ -11,6 +13,7 @@ from loans.entry import Statement, Worked, work
 from .base import REFUSALS, SignedIn
 
 router = Router()
+YearStarts = Annotated[int | None, Query(ge=1, le=12)]
 
 
 def _json(content: Answer | Worked) -> HttpResponse:
@@ -25,9 +28,14 @@ def solve(request: SignedIn, loan: Loan) -> HttpResponse:
 
 
 @router.post("work", response={200: Worked, **REFUSALS}, operation_id="work")
-def work_statement(request: SignedIn, statement: Statement) -> HttpResponse:
-    """A statement read, checked and solved."""
-    return _json(work(statement))
+def work_statement(
+    request: SignedIn, statement: Statement, year_starts: YearStarts = None
+) -> HttpResponse:
+    """A statement read, checked and solved.
+
+    `year_starts`: the month (1 to 12) in which the years of the schedule start.
+    """
+    return _json(work(statement, year_starts))
 
 
 @router.get("words", response={200: words.Words, **REFUSALS}, operation_id="words")

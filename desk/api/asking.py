@@ -1,0 +1,73 @@
+"""Asking a loan: owed at a moment, the sum of a stretch, somebody's schedule held against it."""
+
+from decimal import Decimal
+from typing import Annotated
+
+from django.http import HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+
+from loans import MARKS, NotALoan
+from loans.asked import Owed, Payoff, StretchTold, owed, stretch
+from loans.entry import Statement, loan_of
+from loans.held_against import HeldAgainst, Matched, hold_against
+
+from .base import REFUSALS, SignedIn, refuse
+
+router = Router()
+
+
+class AskOwed(Schema):
+    """A statement, and the moments asked for: "13", "every 12", "1 Mar 2029"."""
+
+    statement: Statement
+    at: str = Field(max_length=2_000)
+    payoff: Payoff = "nearest"
+
+
+class AskStretch(Schema):
+    """A statement, and the stretch asked for: "13-24", "year 2", "2028", "last 12"."""
+
+    statement: Statement
+    stretch: str = Field(max_length=200)
+
+
+class Theirs(Schema):
+    """A statement, the text of somebody's schedule, which of its columns is which where that has
+    been asked, and by how much a figure may differ."""
+
+    statement: Statement
+    text: str = Field(max_length=900_000)
+    matched: Matched | None = None
+    tolerance: Annotated[Decimal, Field(ge=0, le=1_000_000)] = Decimal("0.01")
+
+
+@router.post("owed", response={200: list[Owed], **REFUSALS}, operation_id="owed")
+def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed] | HttpResponse:
+    """What is owed after payments or on days, with the interest accrued to each."""
+    try:
+        marks = MARKS[asked.statement.marks]
+        return owed(loan_of(asked.statement), asked.at, marks, asked.payoff)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+@router.post("stretch", response={200: StretchTold, **REFUSALS}, operation_id="stretch")
+def ask_stretch(request: SignedIn, asked: AskStretch) -> StretchTold | HttpResponse:
+    """What a stretch of payments adds up to."""
+    try:
+        marks = MARKS[asked.statement.marks]
+        return stretch(loan_of(asked.statement), asked.stretch, marks)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+@router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
+def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst | HttpResponse:
+    """Somebody's schedule against ours, row by row."""
+    try:
+        marks = MARKS[theirs.statement.marks]
+        loan = loan_of(theirs.statement)
+        return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)

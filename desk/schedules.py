@@ -1,0 +1,152 @@
+"""Schedules out of the door: CSV as plain numbers, XLSX as live arithmetic."""
+
+import csv
+import tempfile
+from collections.abc import Iterator
+from datetime import date
+from typing import IO, Any, Final
+
+import xlsxwriter
+from xlsxwriter.worksheet import Worksheet
+
+from loans import Answer, Loan
+from loans.answer import RowTold
+from loans.live import FIRST_ROW, Live, LiveRow, live
+
+COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
+_HEADS: Final = (
+    "Payment no.",
+    "Due",
+    "Opening balance",
+    "Interest",
+    "Principal",
+    "Payment",
+    "Closing balance",
+)
+
+
+class _Echo:
+    """Gives back what a writer writes."""
+
+    def write(self, text: str) -> str:
+        return text
+
+
+def csv_lines(answer: Answer) -> Iterator[str]:
+    """The schedule line by line, with a row of names on top."""
+    writer = csv.writer(_Echo(), lineterminator="\r\n")
+    yield "\ufeff"
+    yield writer.writerow(COLUMNS)
+    for row in answer.schedule:
+        yield writer.writerow(_cells(row))
+
+
+def _cells(row: RowTold) -> list[Any]:
+    told: dict[str, Any] = dict(row)
+    return [told[name] if told[name] is not None else "" for name in COLUMNS]
+
+
+def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
+    """The schedule as a workbook of formulas, with our values in them; none without a schedule."""
+    schedule = live(loan)
+    if schedule is None:
+        return None
+    file = tempfile.TemporaryFile()  # noqa: SIM115  (closed by the response it goes out with)
+    # One row at a time goes to disk; memory does not grow with the schedule.
+    options = {"constant_memory": True, "default_date_format": "d mmm yyyy"}
+    with xlsxwriter.Workbook(file, options) as book:
+        _terms(book, loan, schedule, sentence)
+        _rows(book, loan, schedule)
+        book.set_properties({"title": loan.name or "Schedule", "comments": "Made by Zephyrant"})
+    file.seek(0)
+    return file
+
+
+def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Live, sentence: str) -> None:
+    sheet = book.add_worksheet("Terms")
+    bold = book.add_format({"bold": True})
+    money = book.add_format({"num_format": _money_format(loan.decimals)})
+    rate = book.add_format({"num_format": "0.0000000000"})
+    soft = book.add_format({"text_wrap": True, "valign": "top"})
+    sheet.set_column(0, 0, 34)
+    sheet.set_column(1, 1, 24)
+    sheet.set_column(2, 2, 70)
+    terms = schedule.terms
+    sheet.write_string(0, 0, loan.name or "Schedule", bold)
+    sheet.write_string(1, 0, sentence)
+    lines: list[tuple[str, Any, Any, str]] = [
+        (f"Amount lent, {loan.currency}", terms.principal, money, ""),
+        (f"Percent {loan.style.in_words()}", terms.percent, rate, "as quoted"),
+        ("Percent of one payment period", None, rate, "from the quote"),
+        ("Regular payment", terms.payment, money, ""),
+        ("Still owed at the end", terms.balance, money, ""),
+    ]
+    for number, (label, value, form, note) in enumerate(lines, 2):
+        sheet.write_string(number, 0, label)
+        if value is None:
+            worked = float(terms.per_period_value)
+            sheet.write_formula(number, 1, terms.per_period, form, worked)
+        else:
+            sheet.write_number(number, 1, float(value), form)
+        sheet.write_string(number, 2, note)
+    sheet.write_string(
+        8,
+        0,
+        "Change a figure on this sheet and the schedule follows. The number of rows, payments that "
+        "are not as the others, and the last one in advance stand as numbers.",
+        soft,
+    )
+
+
+def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
+    sheet = book.add_worksheet("Schedule")
+    head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
+    money = book.add_format({"num_format": _money_format(loan.decimals)})
+    marked = book.add_format({"num_format": _money_format(loan.decimals), "bg_color": "#FFE9B8"})
+    day = book.add_format({"num_format": "d mmm yyyy", "align": "right"})
+    sheet.set_column(0, 1, 13)
+    sheet.set_column(2, 6, 17)
+    sheet.set_column(7, 7, 14)
+    sheet.set_column(8, 8, 46)
+    sheet.freeze_panes(1, 0)
+    for column, name in enumerate((*_HEADS, schedule.measured_in or "", "")):
+        if name:
+            sheet.write_string(0, column, name[:1].upper() + name[1:], head)
+    calendar = loan.calendar
+    for live_row in schedule.rows:
+        due = calendar.payment(live_row.row.number) if calendar else None
+        _row(sheet, live_row, due, schedule, (money, marked, day))
+    last = len(schedule.rows) + 1
+    sheet.write_string(last, 0, "Total", head)
+    for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):
+        letter = "ABCDEFG"[column]
+        total = sum(getattr(live_row.row, name) for live_row in schedule.rows)
+        value = float(schedule.schedule.unit.amount(total))
+        formula = f"=SUM({letter}{FIRST_ROW}:{letter}{last})"
+        sheet.write_formula(last, column, formula, money, value)
+
+
+def _row(
+    sheet: Worksheet, live_row: LiveRow, due: date | None, schedule: Live, formats: tuple[Any, ...]
+) -> None:
+    money, marked, day = formats
+    row, amount = live_row.row, schedule.schedule.unit.amount
+    at = row.number + FIRST_ROW - 2
+    sheet.write_number(at, 0, row.number)
+    if due is not None:
+        sheet.write_datetime(at, 1, due, day)
+    for column, name in enumerate(COLUMNS[2:], 2):
+        text, value = getattr(live_row, name), float(amount(getattr(row, name)))
+        form = marked if live_row.marked and name == "interest" else money
+        if text.startswith("="):
+            sheet.write_formula(at, column, text, form, value)
+        else:
+            sheet.write_number(at, column, value, form)
+    if live_row.measured is not None:
+        sheet.write_number(at, 7, float(live_row.measured))
+    if live_row.marked:
+        sheet.write_string(at, 8, live_row.marked)
+
+
+def _money_format(decimals: int) -> str:
+    return "#,##0" + ("." + "0" * decimals if decimals else "")

@@ -1,0 +1,271 @@
+"""The statement of a case as PDF, fit for a credit file: terms, answer, line, totals, schedule."""
+
+import io
+from collections.abc import Sequence
+from datetime import date
+from pathlib import Path
+from typing import Any, Final
+from xml.sax.saxutils import escape
+
+import font_source_sans_pro
+import font_source_serif_pro
+from django.utils import timezone
+from reportlab.graphics.shapes import Drawing, Line, Polygon, PolyLine, Rect
+from reportlab.lib.colors import HexColor
+from reportlab.lib.enums import TA_RIGHT
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from loans import Answer, Loan, Marks
+from loans.read_dates import write_day
+from loans.sentence import terms_in_words
+
+_INK, _SOFT, _RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
+_PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
+_WIDTH: Final = A4[0] - 36 * mm
+_FONTS: Final = {
+    "Sans": (font_source_sans_pro, "SourceSansPro-Regular.ttf"),
+    "Sans-Bold": (font_source_sans_pro, "SourceSansPro-Semibold.ttf"),
+    "Serif": (font_source_serif_pro, "SourceSerifPro-Regular.ttf"),
+    "Serif-Bold": (font_source_serif_pro, "SourceSerifPro-Semibold.ttf"),
+}
+
+
+def _register() -> None:
+    for name, (package, file) in _FONTS.items():
+        if name not in pdfmetrics.getRegisteredFontNames():
+            found = next(Path(str(package.__file__)).parent.rglob(file))
+            pdfmetrics.registerFont(TTFont(name, str(found)))
+
+
+def _style(name: str, font: str, size: float, **more: Any) -> ParagraphStyle:  # noqa: ANN401
+    return ParagraphStyle(
+        name, fontName=font, fontSize=size, leading=size * 1.3, textColor=_INK, **more
+    )
+
+
+_TITLE = _style("title", "Serif-Bold", 19, spaceAfter=6)
+_SENTENCE = _style("sentence", "Serif", 11.5, spaceAfter=8)
+_LABEL = _style("label", "Sans", 10, spaceBefore=4)
+_LARGE = _style("large", "Sans-Bold", 27, spaceAfter=2)
+_REASON = _style("reason", "Serif-Bold", 14, spaceAfter=4)
+_BODY = _style("body", "Sans", 9.5)
+_HEAD = _style("head", "Serif-Bold", 12.5, spaceBefore=10, spaceAfter=4)
+_RIGHT = _style("right", "Sans", 9.5, alignment=TA_RIGHT)
+
+
+class _Numbered(Canvas):
+    """A canvas that knows how many pages there are when it draws their feet."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:  # noqa: ANN401
+        super().__init__(*args, **kwargs)
+        self.pages: list[dict[str, Any]] = []
+        self.foot = ""
+
+    def showPage(self) -> None:  # noqa: N802
+        self.pages.append(dict(self.__dict__))
+        self._startPage()
+
+    def save(self) -> None:
+        for number, page in enumerate(self.pages, 1):
+            self.__dict__.update(page)
+            self.setFont("Sans", 8)
+            self.setFillColor(_SOFT)
+            self.drawString(18 * mm, 10 * mm, self.foot)
+            self.drawRightString(A4[0] - 18 * mm, 10 * mm, f"{number} / {len(self.pages)}")
+            super().showPage()
+        super().save()
+
+
+def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
+    """The whole statement; numbers in the reader's marks."""
+    _register()
+    out = io.BytesIO()
+    name = loan.name or "Unnamed case"
+    document = SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=18 * mm,
+        rightMargin=18 * mm,
+        topMargin=16 * mm,
+        bottomMargin=18 * mm,
+        title=name,
+        author="Zephyrant",
+    )
+    story = [
+        Paragraph(escape(name), _TITLE),
+        Paragraph(escape(terms_in_words(loan, marks)), _SENTENCE),
+    ]
+    story += _answer(answer, marks)
+    if note:
+        story += [Paragraph("Note", _HEAD), Paragraph(escape(note).replace("\n", "<br/>"), _BODY)]
+    if answer.schedule:
+        story += [Paragraph("The line", _HEAD), _line(answer)]
+        story += [Paragraph("Year by year", _HEAD), _years(answer, marks)]
+        story += [Paragraph("The schedule", _HEAD), *_schedule(answer, marks)]
+
+    def canvas(*args: Any, **kwargs: Any) -> _Numbered:  # noqa: ANN401
+        made = _Numbered(*args, **kwargs)
+        today = write_day(timezone.localdate())
+        foot = f"{name} · {today} · {answer.engine}"
+        made.foot = simpleSplit(foot, "Sans", 8, _WIDTH - 30 * mm)[0]
+        return made
+
+    document.build(story, canvasmaker=canvas)
+    return out.getvalue()
+
+
+def _answer(answer: Answer, marks: Marks) -> list[Any]:
+    if answer.reason:
+        return [Paragraph("There is no answer", _LABEL), Paragraph(escape(answer.reason), _REASON)]
+    story: list[Any] = []
+    if answer.value is not None:
+        value = marks.write(answer.value)
+        story += [
+            Paragraph(escape(f"{answer.asks} (found)"), _LABEL),
+            Paragraph(f"{escape(value)} <font size=12>{escape(answer.unit)}</font>", _LARGE),
+        ]
+    lines = [f"before rounding {marks.write(answer.exact)}"] if answer.exact else []
+    lines += [answer.paid_as] if answer.paid_as else []
+    story += [Paragraph(escape(line), _BODY) for line in lines]
+    story += [Paragraph(escape(note), _BODY) for note in answer.notes]
+    story += [Paragraph(escape(answer.clock), _BODY)] if answer.clock else []
+    story += [Spacer(1, 5), _facts(answer, marks)]
+    if answer.proof:
+        story += [Spacer(1, 4), Paragraph(escape(f"Proof. {answer.proof['says']}"), _BODY)]
+    return story
+
+
+def _facts(answer: Answer, marks: Marks) -> Table:
+    facts: list[tuple[str, str]] = []
+    if answer.totals:
+        facts += [
+            ("Total paid", marks.write(answer.totals["paid"])),
+            ("Total interest", marks.write(answer.totals["interest"])),
+            ("Last payment", marks.write(answer.totals["final_payment"])),
+        ]
+    if answer.final_date:
+        facts.append(("Ends on", write_day(date.fromisoformat(answer.final_date))))
+    if answer.rates:
+        facts += [
+            ("Rate of one payment period", f"{_ten(answer.rates['periodic'], marks)} %"),
+            ("Nominal a year, as it is paid", f"{_ten(answer.rates['nominal'], marks)} %"),
+            ("Effective a year", f"{_ten(answer.rates['effective'], marks)} %"),
+        ]
+    for name, title in (
+        ("us_apr", "US actuarial annual percentage rate, nominal"),
+        ("eu_aprc", "EU annual percentage rate of charge, effective"),
+    ):
+        cost: dict[str, Any] = dict(answer.yearly_cost or {})
+        if rate := cost.get(name):
+            facts.append((title, f"{_ten(rate, marks)} %"))
+    table = Table(facts, colWidths=[_WIDTH * 0.5, _WIDTH * 0.25], hAlign="LEFT")
+    table.setStyle(
+        TableStyle(
+            [
+                ("FONT", (0, 0), (0, -1), "Sans", 9.5),
+                ("FONT", (1, 0), (1, -1), "Sans-Bold", 9.5),
+                ("ALIGN", (1, 0), (1, -1), "RIGHT"),
+                ("TEXTCOLOR", (0, 0), (0, -1), _SOFT),
+                ("TOPPADDING", (0, 0), (-1, -1), 1),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (0, -1), 0),
+            ]
+        )
+    )
+    return table
+
+
+def _ten(percent: str, marks: Marks) -> str:
+    return marks.write(percent[:-6] if len(percent.partition(".")[2]) == 10 else percent)
+
+
+def _line(answer: Answer) -> Drawing:
+    """What is owed above, what is paid below; only for the eye."""
+    rows, height, base = answer.schedule, 96.0, 34.0
+    drawing = Drawing(_WIDTH, height)
+    owed = [float(rows[0]["opening"]), *(float(row["closing"]) for row in rows)]
+    most = max(*owed, 1e-9)
+    step = _WIDTH / len(rows)
+    points: list[float] = []
+    for number, amount in enumerate(owed):
+        points += [number * step, base + amount / most * (height - base - 2)]
+    drawing.add(Polygon([0.0, base, *points, _WIDTH, base], fillColor=_FILL, strokeColor=None))
+    drawing.add(PolyLine(points, strokeColor=_INK, strokeWidth=1.1))
+    drawing.add(Line(0, base, _WIDTH, base, strokeColor=_RULE))
+    paid = max(*(float(row["payment"]) for row in rows), 1e-9)
+    together = max(1, len(rows) // 160)
+    for first in range(0, len(rows), together):
+        row = rows[first]
+        width = max(0.6, step * together * 0.65)
+        x = (first + together) * step - width
+        principal = max(0.0, float(row["principal"])) / paid * (base - 6)
+        interest = (
+            max(0.0, float(row["payment"]) - max(0.0, float(row["principal"]))) / paid * (base - 6)
+        )
+        drawing.add(
+            Rect(x, base - 3 - principal, width, principal, fillColor=_PRINCIPAL, strokeColor=None)
+        )
+        drawing.add(
+            Rect(
+                x,
+                base - 3 - principal - interest,
+                width,
+                interest,
+                fillColor=_INTEREST,
+                strokeColor=None,
+            )
+        )
+    return drawing
+
+
+#: Rows laid out as one table: the time for one grows with its square.
+_TOGETHER: Final = 400
+_GRID: Final = [
+    ("FONT", (0, 0), (-1, -1), "Sans", 8.5),
+    ("FONT", (0, 0), (-1, 0), "Sans-Bold", 8.5),
+    ("ALIGN", (1, 0), (-1, -1), "RIGHT"),
+    ("LINEBELOW", (0, 0), (-1, 0), 0.8, _INK),
+    ("LINEBELOW", (0, 1), (-1, -1), 0.25, _RULE),
+    ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+    ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+]
+
+
+def _table(rows: Sequence[Sequence[str]], first: float) -> Table:
+    others = len(rows[0]) - 1
+    widths = [_WIDTH * first, *[_WIDTH * (1 - first) / others] * others]
+    table = Table([list(row) for row in rows], colWidths=widths, repeatRows=1)
+    table.setStyle(TableStyle(_GRID))
+    return table
+
+
+def _years(answer: Answer, marks: Marks) -> Table:
+    names = ("opening", "interest", "principal", "payment", "closing")
+    rows = [["Year", *(name.capitalize() for name in names)]]
+    for year in answer.by_year:
+        told: dict[str, Any] = dict(year)
+        label = f"{year['label']} ({year['first']}–{year['last']})"
+        rows.append([label, *(marks.write(told[name]) for name in names)])
+    return _table(rows, 0.2)
+
+
+def _schedule(answer: Answer, marks: Marks) -> list[Table]:
+    names = ("opening", "interest", "principal", "payment", "closing")
+    dated = answer.schedule[0]["date"] is not None
+    head = ["No.", *(["Due"] if dated else []), *(name.capitalize() for name in names)]
+    rows = []
+    for row in answer.schedule:
+        told: dict[str, Any] = dict(row)
+        due = [write_day(date.fromisoformat(row["date"]))] if row["date"] else []
+        rows.append([str(row["number"]), *due, *(marks.write(told[name]) for name in names)])
+    return [
+        _table([head, *rows[first : first + _TOGETHER]], 0.08)
+        for first in range(0, len(rows), _TOGETHER)
+    ]

@@ -1,0 +1,286 @@
+"""Asking a schedule: what is owed at a moment, what a stretch of it adds up to.
+
+Interest accrues evenly over a period that counts as equal, else by the day count of the loan. On a
+payment date what is owed is what that payment leaves.
+"""
+
+import re
+from bisect import bisect_right
+from collections.abc import Iterator
+from datetime import date, timedelta
+from decimal import ROUND_CEILING, ROUND_HALF_UP
+from fractions import Fraction
+from typing import Final, Literal, NamedTuple
+
+from typing_extensions import TypedDict
+
+from .dates import Calendar, year_fraction
+from .document import Loan
+from .errors import FieldError, NotALoan
+from .figures import precise
+from .ledger import Schedule
+from .line import Span, Terms
+from .rates import as_decimal
+from .read_dates import read_day
+from .solved import work_out
+from .words import Marks
+
+MOST_MOMENTS: Final = 500
+Payoff = Literal["nearest", "up"]
+
+
+class Owed(TypedDict):
+    """What is owed at a moment: `balance` and the interest `accrued` since the last payment (none
+    on a payment date) make `owed`; `per_day` is what a day adds."""
+
+    what: str
+    number: int
+    date: str | None
+    balance: str
+    accrued: str
+    owed: str
+    per_day: str | None
+
+
+class StretchTold(TypedDict):
+    """What payments `first` to `last` add up to."""
+
+    what: str
+    first: int
+    last: int
+    begins: str | None
+    ends: str | None
+    opening: str
+    paid: str
+    interest: str
+    principal: str
+    closing: str
+
+
+class _Asked(NamedTuple):
+    """A loan laid out, ready to be asked."""
+
+    loan: Loan
+    terms: Terms
+    laid: Schedule
+    marks: Marks
+
+
+def _refused(field: str, message: str) -> NotALoan:
+    return NotALoan([FieldError(field=field, message=message)])
+
+
+def _asking(loan: Loan, marks: Marks) -> _Asked:
+    found, terms, laid = work_out(loan)
+    if terms is None or laid is None:
+        reason = (
+            found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
+        )
+        raise _refused("", reason)
+    return _Asked(loan, terms, laid, marks)
+
+
+def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> list[Owed]:
+    """What is owed after payments and on days: "13", "12, 24", "every 12", "1 Mar 2029".
+
+    Raises `NotALoan` at `at` where that cannot be read or lies outside the loan.
+    """
+    asked = _asking(loan, marks)
+    parts = [part for part in re.split(r"[,;]\s*|\s+and\s+", typed.strip()) if part.strip()]
+    if not parts:
+        raise _refused("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
+    moments = [each for part in parts for each in _moments(asked, part.strip())]
+    if len(moments) > MOST_MOMENTS:
+        raise _refused("at", f"That asks for {len(moments)} moments: at most {MOST_MOMENTS}.")
+    return [
+        _after(asked, moment) if isinstance(moment, int) else _on(asked, moment, payoff)
+        for moment in moments
+    ]
+
+
+def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
+    count = len(asked.laid.rows)
+    every = re.fullmatch(r"every\s+(\d{1,6})(?:th|st|nd|rd)?(?:\s+payments?)?", part.lower())
+    if every and int(every[1]):
+        yield from range(int(every[1]), count + 1, int(every[1]))
+        return
+    number = re.fullmatch(r"(?:after\s+)?(?:payment\s+)?(\d{1,6})", part.lower())
+    if number:
+        if int(number[1]) > count:
+            raise _refused("at", f"There is no payment {number[1]}: the loan has {count}.")
+        yield int(number[1])
+        return
+    day = read_day(part)
+    if day is None:
+        raise _refused(
+            "at", f"“{part[:40]}” is no moment. Write a payment such as 13, every 12, or a day."
+        )
+    calendar = asked.loan.calendar
+    if calendar is None:
+        raise _refused("at", "This loan has no dates: state its start, or ask for a payment.")
+    end = _end(asked, calendar)
+    if not calendar.start <= day <= end:
+        raise _refused(
+            "at", f"{day} lies outside the loan, which runs from {calendar.start} to {end}."
+        )
+    yield day
+
+
+def _end(asked: _Asked, calendar: Calendar) -> date:
+    count = len(asked.laid.rows)
+    ended = calendar.in_advance and not asked.laid.rows[-1].closing
+    return calendar.payment(count) if ended else calendar.end(count)
+
+
+def _after(asked: _Asked, number: int) -> Owed:
+    rows, write, calendar = asked.laid.rows, asked.laid.unit.write, asked.loan.calendar
+    balance = write(rows[number - 1].rest if number else rows[0].opening)
+    day = None
+    if calendar is not None:
+        day = (calendar.payment(number) if number else calendar.start).isoformat()
+    return {
+        "what": f"after payment {number}" if number else "at the start",
+        "number": number,
+        "date": day,
+        "balance": balance,
+        "accrued": write(0),
+        "owed": balance,
+        "per_day": None,
+    }
+
+
+def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
+    loan, laid, calendar = asked.loan, asked.laid, asked.loan.calendar
+    if calendar is None:
+        raise ValueError("a loan without dates has no days to ask for")
+    rows, unit = laid.rows, laid.unit
+    dates = [calendar.payment(row.number) for row in rows]
+    number = bisect_right(dates, day)
+    told = _after(asked, number)
+    begins = dates[number - 1] if number else calendar.start
+    if day == begins:
+        return told
+    ends = dates[number] if number < len(dates) else calendar.end(number)
+    base = rows[number - 1].rest if number else rows[0].opening
+    span = _span_of(asked.terms, number, before=number < len(dates) and not calendar.in_advance)
+    if number == 0:
+        span = asked.terms.beats[0].before
+    share = _accrued(asked, span, begins, day, ends)
+    tomorrow = _per_day(asked, span, begins, day, ends)
+    with precise():
+        accrued = as_decimal(share * base)
+        minor = 10 ** (unit.places - unit.shown)
+        rounding = ROUND_CEILING if payoff == "up" else ROUND_HALF_UP
+        whole = int((accrued / minor).to_integral_value(rounding)) * minor
+        each = unit.amount(1) * as_decimal(tomorrow * base)
+    return {
+        "what": f"on {day}",
+        "number": number,
+        "date": day.isoformat(),
+        "balance": told["balance"],
+        "accrued": unit.write(whole),
+        "owed": unit.write(base + whole),
+        "per_day": f"{each:.{loan.decimals + 4}f}",
+    }
+
+
+def _span_of(terms: Terms, number: int, *, before: bool) -> Span:
+    """The time in which a day after payment `number` lies: before the next payment or after it."""
+    at = number + 1 if before else number
+    for beat in terms.beats:
+        if beat.last is None or at <= beat.last:
+            return beat.before if before else beat.after
+    return terms.beats[-1].after
+
+
+def _accrued(asked: _Asked, span: Span, begins: date, day: date, ends: date) -> Fraction:
+    """Interest on 1 from the last payment to a day."""
+    loan, rate = asked.loan, asked.terms.rate
+    if loan.day_count != "equal":
+        return rate * loan.payments_a_year * year_fraction(loan.day_count, begins, day)
+    return span.interest(rate) * Fraction((day - begins).days, (ends - begins).days)
+
+
+def _per_day(asked: _Asked, span: Span, begins: date, day: date, ends: date) -> Fraction:
+    loan = asked.loan
+    if loan.day_count in ("30/360", "30E/360"):
+        return asked.terms.rate * loan.payments_a_year / 360
+    later = day + timedelta(days=1)
+    return _accrued(asked, span, begins, later, ends) - _accrued(asked, span, begins, day, ends)
+
+
+def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
+    """What a stretch adds up to: "13-24", "year 2", "2028", "last 12", "1 Jan 2028 to 30 Jun 2028".
+
+    Raises `NotALoan` at `stretch` where that cannot be read or lies outside the loan.
+    """
+    asked = _asking(loan, marks)
+    first, last = _bounds(asked, " ".join(typed.lower().split()))
+    rows, write, calendar = asked.laid.rows, asked.laid.unit.write, loan.calendar
+    some = rows[first - 1 : last]
+    return {
+        "what": f"payment {first}" if first == last else f"payments {first} to {last}",
+        "first": first,
+        "last": last,
+        "begins": calendar and calendar.payment(first).isoformat(),
+        "ends": calendar and calendar.payment(last).isoformat(),
+        "opening": write(some[0].opening),
+        "paid": write(sum(row.payment for row in some)),
+        "interest": write(sum(row.interest for row in some)),
+        "principal": write(sum(row.principal for row in some)),
+        "closing": write(some[-1].closing),
+    }
+
+
+def _bounds(asked: _Asked, text: str) -> tuple[int, int]:
+    count, each = len(asked.laid.rows), asked.loan.payments_a_year
+    if text in ("all", ""):
+        return 1, count
+    edge = re.fullmatch(r"(first|last) (\d{1,6})(?: payments?)?", text)
+    if edge and int(edge[2]):
+        length = min(int(edge[2]), count)
+        return (1, length) if edge[1] == "first" else (count - length + 1, count)
+    years = re.fullmatch(r"years? (\d{1,5})(?: ?(?:-|–|to) ?(\d{1,5}))?", text)
+    if years:
+        begin, end = int(years[1]), int(years[2] or years[1])
+        return _inside(asked, (begin - 1) * each + 1, end * each, text)
+    if (on_dates := _by_dates(asked, text)) is not None:
+        return on_dates
+    numbers = re.fullmatch(r"(?:payments? )?(\d{1,6})(?: ?(?:-|–|to) ?(\d{1,6}))?", text)
+    if numbers:
+        return _inside(asked, int(numbers[1]), int(numbers[2] or numbers[1]), text)
+    raise _refused(
+        "stretch",
+        f"“{text[:40]}” is no stretch. Write one such as 13-24, year 2, 2028, last 12 or two days.",
+    )
+
+
+def _inside(asked: _Asked, first: int, last: int, text: str) -> tuple[int, int]:
+    count = len(asked.laid.rows)
+    if first > last:
+        raise _refused("stretch", f"“{text[:40]}” ends before it begins.")
+    if first < 1 or first > count:
+        raise _refused(
+            "stretch", f"“{text[:40]}” lies outside the loan, which has payments 1 to {count}."
+        )
+    return first, min(last, count)
+
+
+def _by_dates(asked: _Asked, text: str) -> tuple[int, int] | None:
+    """The payments between two days, or in a year of the calendar; none where no days are meant."""
+    calendar = asked.loan.calendar
+    year = re.fullmatch(r"(\d{4})", text)
+    if year and calendar and calendar.start.year <= int(year[1]) <= _end(asked, calendar).year:
+        begin, end = date(int(year[1]), 1, 1), date(int(year[1]), 12, 31)
+    else:
+        days = [read_day(part) for part in re.split(r" (?:to|until|–|-) ", text)]
+        if len(days) != 2 or None in days:
+            return None
+        begin, end = (day for day in days if day)
+    if calendar is None:
+        raise _refused("stretch", "This loan has no dates: state its start, or name payments.")
+    dates = [calendar.payment(row.number) for row in asked.laid.rows]
+    inside = [number for number, day in enumerate(dates, 1) if begin <= day <= end]
+    if not inside:
+        raise _refused("stretch", f"No payment falls between {begin} and {end}.")
+    return inside[0], inside[-1]

@@ -1,0 +1,234 @@
+"""A schedule as live arithmetic: formulas of a sheet that a reviewer can re-check and change.
+
+Interest multiplies first, divides last and rounds once, so that binary arithmetic gives the same
+cents as the ledger. Where it would not, the cell holds our cents as a number and its row says so.
+"""
+
+from collections.abc import Iterator
+from decimal import ROUND_HALF_UP, Decimal
+from fractions import Fraction
+from typing import Final, NamedTuple
+
+from . import clock
+from .dates import odd_time
+from .document import UNKNOWN, Loan
+from .ledger import Row, Schedule
+from .line import Terms
+from .rates import as_decimal
+from .solved import work_out
+
+#: Where the terms stand on their sheet.
+PRINCIPAL, PERCENT, PER_PERIOD, PAYMENT, BALANCE = "B3", "B4", "B5", "B6", "B7"
+#: The first row of the schedule's sheet that holds a payment.
+FIRST_ROW: Final = 2
+
+
+class LiveRow(NamedTuple):
+    """The cells of a payment: formulas as text, our values beside them.
+
+    `measured`: days or parts of a year, where interest needs them. `marked`: why a cell holds a
+    number in place of a formula.
+    """
+
+    row: Row
+    opening: str
+    interest: str
+    principal: str
+    payment: str
+    closing: str
+    measured: Decimal | None
+    marked: str | None
+
+
+class LiveTerms(NamedTuple):
+    """The terms the formulas refer to: their values and, of the rate of one period, its formula."""
+
+    principal: Decimal
+    percent: Decimal
+    per_period: str
+    per_period_value: Decimal
+    payment: Decimal
+    balance: Decimal
+
+
+class Live(NamedTuple):
+    """A whole schedule as formulas."""
+
+    terms: LiveTerms
+    rows: tuple[LiveRow, ...]
+    schedule: Schedule
+    measured_in: str | None
+
+
+def live(loan: Loan) -> Live | None:
+    """The loan's schedule as formulas; none where it has none."""
+    found, terms, laid = work_out(loan)
+    if terms is None or laid is None:
+        return None
+    percent = loan.rate.percent
+    stated = round(found.solutions[0], 10) if percent == UNKNOWN else Decimal(percent)
+    per_period = 100 * as_decimal(terms.rate)
+    live_terms = LiveTerms(
+        principal=terms.principal,
+        percent=stated,
+        per_period=_per_period(loan, per_period),
+        per_period_value=per_period,
+        payment=terms.payment,
+        balance=laid.unit.amount(laid.rows[-1].closing),
+    )
+    writer = _Writer(loan, terms, laid)
+    return Live(live_terms, tuple(writer.rows()), laid, writer.measured_in)
+
+
+def _per_period(loan: Loan, value: Decimal) -> str:
+    """The percent of one period from the percent as quoted; multiplications and powers only."""
+    often, style = loan.payments_a_year, loan.style
+    p = PERCENT if style.scale == 1 else f"{PERCENT}*365/360"
+    if style.quoted == "continuous" or (
+        style.quoted == "nominal" and style.compounding == "continuous"
+    ):
+        return f"=100*(EXP({p}/100/{often})-1)"
+    match style.quoted:
+        case "periodic":
+            return f"={PERCENT}"
+        case "effective":
+            return f"=100*((1+{PERCENT}/100)^(1/{often})-1)"
+        case "simple" | "discount" if style.over:
+            years = f"({style.over.in_years()})"
+            if style.quoted == "simple":
+                return f"=100*((1+{p}/100*{years})^(1/({often}*{years}))-1)"
+            return f"=100*((1-{p}/100*{years})^(-1/({often}*{years}))-1)"
+        case "nominal" if style.compounding != "continuous":
+            times = clock.a_year(style.compounding)
+            if times == often:
+                return f"={p}/{often}"
+            return f"=100*((1+{p}/100/{times})^({times}/{often})-1)"
+    # A flat quote has no formula for its rate: the rate found is stated.
+    return f"={value:.17g}"
+
+
+class _Writer:
+    """Writes the formulas of a schedule row by row, and works them once more in binary."""
+
+    def __init__(self, loan: Loan, terms: Terms, laid: Schedule) -> None:
+        self.loan, self.terms, self.laid = loan, terms, laid
+        self.advance = loan.timing == "in-advance"
+        self.decimals = loan.decimals
+        self.rounds = loan.rounding.interest == "nearest" and laid.unit.places == loan.decimals
+        self.divided = self._divides_evenly()
+        self.measured_in = {
+            "equal": None,
+            "actual/actual": "part of a year",
+        }.get(loan.day_count, "days")
+
+    def _divides_evenly(self) -> bool:
+        style = self.loan.style
+        return (
+            style.quoted == "nominal"
+            and style.scale == 1
+            and style.compounding != "continuous"
+            and clock.a_year(style.compounding) == self.loan.payments_a_year
+        )
+
+    def rows(self) -> Iterator[LiveRow]:
+        calendar = self.loan.calendar
+        periods = calendar.periods() if calendar else None
+        stretch = iter(self._spans())
+        last = len(self.laid.rows)
+        for row in self.laid.rows:
+            begins_ends = next(periods) if periods else None
+            fraction = next(stretch)
+            measured = None
+            if self.measured_in and begins_ends:
+                measured = as_decimal(fraction * self._divisor())
+            yield self._row(row, measured, fraction, is_last=row.number == last)
+
+    def _spans(self) -> Iterator[Fraction]:
+        """Of each period, what part of a year it is where that is measured."""
+        for beat in self.terms.beats:
+            span = beat.after if self.advance else beat.before
+            for _ in range((beat.last or len(self.laid.rows)) - beat.first + 1):
+                yield span.simple / self.loan.payments_a_year
+
+    def _divisor(self) -> int:
+        return {"actual/365": 365, "actual/360": 360, "30/360": 360, "30E/360": 360}.get(
+            self.loan.day_count, 1
+        )
+
+    def _row(
+        self, row: Row, measured: Decimal | None, fraction: Fraction, *, is_last: bool
+    ) -> LiveRow:
+        number = row.number + FIRST_ROW - 1
+        opening = f"=Terms!{PRINCIPAL}" if row.number == 1 else f"=G{number - 1}"
+        regular = self.laid.unit.count(self.terms.payment)
+        payment = f"=Terms!{PAYMENT}" if row.payment == regular else self._stated(row.payment)
+        interest, binary = self._interest(row, number, fraction)
+        if is_last and self.loan.unknown != "balance":
+            payment, interest = self._settling(row, number, interest)
+        marked = None
+        if self.rounds and not interest.startswith("=F") and binary is not None:
+            ours = self.laid.unit.amount(row.interest)
+            if binary != ours:
+                marked = f"stated: binary arithmetic would give {binary:f}"
+                interest = self._stated(row.interest)
+        return LiveRow(
+            row,
+            opening,
+            interest,
+            f"=F{number}-D{number}",
+            payment,
+            self._rounded(f"C{number}+D{number}-F{number}"),
+            measured,
+            marked,
+        )
+
+    def _stated(self, units: int) -> str:
+        return self.laid.unit.write(units)
+
+    def _settling(self, row: Row, number: int, interest: str) -> tuple[str, str]:
+        """The last payment and the interest with it."""
+        if not self.advance:
+            return f"=C{number}+D{number}-Terms!{BALANCE}", interest
+        if not row.closing:
+            return self._stated(row.payment) if row.interest else f"=C{number}", interest
+        return self._stated(row.payment), f"=F{number}+Terms!{BALANCE}-C{number}"
+
+    def _interest(self, row: Row, number: int, fraction: Fraction) -> tuple[str, Decimal | None]:
+        """The formula, and what it gives in binary where that can be told beforehand."""
+        calendar, often = self.loan.calendar, self.loan.payments_a_year
+        unit = self.laid.unit
+        base = f"(C{number}-F{number})" if self.advance else f"C{number}"
+        owed = float(unit.amount(row.opening - (row.payment if self.advance else 0)))
+        p = float(round(100 * as_decimal(self.terms.rate), 17))
+        if self.measured_in:
+            if calendar and calendar.in_advance and row.number == 1 and not calendar.is_regular:
+                return self._stated(row.interest), None
+            divisor = self._divisor()
+            measured = float(fraction * divisor)
+            text = f"{base}*Terms!{PER_PERIOD}*{often}*H{number}/{100 * divisor}"
+            return self._rounded(text), self._binary(owed * p * often * measured / (100 * divisor))
+        if calendar and row.number == 1 and not calendar.is_regular:
+            if self.advance:
+                return self._stated(row.interest), None
+            odd = odd_time(calendar.start, calendar.first, calendar.step)
+            i = f"Terms!{PER_PERIOD}/100"
+            grown = f"(1+{odd.fraction}*{i})*(1+{i})^{odd.whole}-1"
+            worked = (1 + float(odd.fraction) * p / 100) * (1 + p / 100) ** odd.whole - 1
+            if self.loan.odd_days == "compound":
+                grown = f"(1+{i})^({odd.whole}+{odd.fraction})-1"
+                worked = (1 + p / 100) ** float(odd.whole + odd.fraction) - 1
+            return self._rounded(f"{base}*({grown})"), self._binary(owed * worked)
+        if self.divided:
+            text = f"{base}*Terms!{PERCENT}/{100 * often}"
+            percent = float(100 * often * self.terms.rate)
+            return self._rounded(text), self._binary(owed * percent / (100 * often))
+        return self._rounded(f"{base}*Terms!{PER_PERIOD}/100"), self._binary(owed * p / 100)
+
+    def _rounded(self, text: str) -> str:
+        return f"=ROUND({text},{self.decimals})" if self.rounds else f"={text}"
+
+    def _binary(self, value: float) -> Decimal | None:
+        """A float rounded as a sheet rounds it: by its shortest decimal form, ties away from 0."""
+        if not self.rounds:
+            return None
+        return Decimal(f"{value:.15g}").quantize(Decimal(1).scaleb(-self.decimals), ROUND_HALF_UP)

@@ -1,0 +1,41 @@
+"""A document worked out: what was found, its terms as they will be paid, the schedule."""
+
+from decimal import Decimal
+from functools import lru_cache
+from typing import NamedTuple
+
+from .document import Loan
+from .find import Found, find, payable_terms
+from .ledger import NeverSettlesError, Schedule, cash_rule, schedule
+from .line import Terms, lay_out
+
+
+class Solved(NamedTuple):
+    """Without an answer there are no terms; where rounding keeps a loan from ending as stated,
+    no schedule."""
+
+    found: Found
+    terms: Terms | None
+    laid: Schedule | None
+
+
+@lru_cache(maxsize=32)
+def work_out(loan: Loan) -> Solved:
+    """The figure found (none where all are stated) and the loan to the cent."""
+    found = find(loan) if loan.unknown else Found(())
+    if found.reason:
+        return Solved(found, None, None)
+    terms = payable_terms(loan, found.solutions[0] if found.solutions else Decimal(0))
+    line = lay_out(terms)
+    rounding = loan.rounding
+    rule = cash_rule(
+        line,
+        loan.decimals,
+        rounding.payment,
+        rounding.interest,
+        absorbs=loan.unknown == "balance",
+    )
+    try:
+        return Solved(found, terms, schedule(line, rule))
+    except NeverSettlesError:
+        return Solved(found, terms, None)
