@@ -29,7 +29,7 @@ from .rates import Rates, footings
 from .solved import work_out
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
-from .yearly_cost import Flows, YearlyCost, yearly_cost
+from .yearly_cost import Flows, Run, YearlyCost, yearly_cost
 
 #: The version of the core, told with every answer.
 ENGINE: Final = "zephyrant-loans 0.1.0"
@@ -240,12 +240,16 @@ def _flows(loan: Loan, laid: Schedule) -> Flows:
     rows, calendar = laid.rows, loan.calendar
     # Places count from the first payment where there are dates, else from the start.
     first = 0 if calendar or loan.timing == "in-advance" else 1
-    amounts = [row.payment * scale for row in rows]
-    places = [row.number - 1 + first for row in rows]
+    runs: list[Run] = []
+    place = first
+    for payment, group in groupby(row.payment for row in rows):
+        count = len(list(group))
+        runs.append(Run(payment * scale, place, count))
+        place += count
     if rows[-1].closing:
-        amounts.append(rows[-1].closing * scale)
-        places.append(places[-1] + (1 if loan.timing == "in-advance" else 0))
-    return Flows(rows[0].opening * scale, amounts, places, loan.payments_a_year, calendar)
+        end = place if loan.timing == "in-advance" else place - 1
+        runs.append(Run(rows[-1].closing * scale, end))
+    return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
 
 def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: Marks) -> Answer:

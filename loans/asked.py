@@ -180,7 +180,7 @@ def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
         "balance": told["balance"],
         "accrued": unit.write(whole),
         "owed": unit.write(base + whole),
-        "per_day": f"{each:.{loan.decimals + 4}f}",
+        "per_day": f"{each:.{loan.decimals + 2}f}",
     }
 
 

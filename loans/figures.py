@@ -115,9 +115,11 @@ class Unit:
     def write(self, units: int) -> str:
         """So many units as a decimal string, with the currency's decimals at least."""
         places = self.places
-        if not places:
-            return str(units)
         digits = str(units)
+        if places == self.shown and 0 < places < len(digits) and units > 0:
+            return f"{digits[:-places]}.{digits[-places:]}"
+        if not places:
+            return digits
         if units < 0 or len(digits) <= places:
             sign = "-" if units < 0 else ""
             digits = sign + str(abs(units)).rjust(places + 1, "0")

@@ -180,6 +180,10 @@ def _span(loan: Loan, count: int) -> str:
 
 
 def _payment(loan: Loan, terms: Terms) -> Found:
+    if len(terms.odd) == terms.count:
+        return Found(
+            (), Sentence("The clauses state every payment: no regular one is left to find.")
+        )
     value = _amount(terms, "payment")
     if not _below_zero(loan, value):
         return Found((value,))

@@ -117,11 +117,12 @@ def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
         payment = rule.unit.count(stretch.payment)
         before = _interest_rule(stretch.before, rule.interest_step)
         after = _interest_rule(stretch.after, rule.interest_step)
+        ends_with_payment = not stretch.after
         alike = stretch is line.stretches[-1]
         for number in range(stretch.first, _last_number(stretch) + 1):
             due = opening + before(opening)
             paid, rest = payment, due - payment
-            closing = rest + after(rest) if rest > 0 else rest
+            closing = rest if ends_with_payment or rest <= 0 else rest + after(rest)
             last = number == end if end else _reaches(opening, closing, balance, alike, falls=falls)
             if last and not rule.absorbs:
                 kept = _before_interest(balance, stretch.after)
@@ -135,7 +136,7 @@ def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
                 closing = balance = _rounded(closing, cash_step)
             if paid < 0 or closing > most:
                 raise NeverSettlesError
-            if stretch.after == 0:
+            if ends_with_payment:
                 rest = closing
             yield Row(
                 number, opening, paid + closing - opening, opening - closing, paid, closing, rest

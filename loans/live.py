@@ -7,6 +7,7 @@ cents as the ledger. Where it would not, the cell holds our cents as a number an
 from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
+from math import floor
 from typing import Final, NamedTuple
 
 from . import clock
@@ -21,6 +22,10 @@ from .solved import work_out
 PRINCIPAL, PERCENT, PER_PERIOD, PAYMENT, BALANCE = "B3", "B4", "B5", "B6", "B7"
 #: The first row of the schedule's sheet that holds a payment.
 FIRST_ROW: Final = 2
+
+
+#: What a formula can come to in binary arithmetic; empty where it holds none.
+Binary = tuple[Decimal, ...]
 
 
 class LiveRow(NamedTuple):
@@ -166,10 +171,10 @@ class _Writer:
         if is_last and self.loan.unknown != "balance":
             payment, interest = self._settling(row, number, interest)
         marked = None
-        if self.rounds and not interest.startswith("=F") and binary is not None:
+        if self.rounds and not interest.startswith("=F"):
             ours = self.laid.unit.amount(row.interest)
-            if binary != ours:
-                marked = f"stated: binary arithmetic would give {binary:f}"
+            if other := next((each for each in binary if each != ours), None):
+                marked = f"stated: binary arithmetic may give {other:f}"
                 interest = self._stated(row.interest)
         return LiveRow(
             row,
@@ -193,7 +198,7 @@ class _Writer:
             return self._stated(row.payment) if row.interest else f"=C{number}", interest
         return self._stated(row.payment), f"=F{number}+Terms!{BALANCE}-C{number}"
 
-    def _interest(self, row: Row, number: int, fraction: Fraction) -> tuple[str, Decimal | None]:
+    def _interest(self, row: Row, number: int, fraction: Fraction) -> tuple[str, Binary]:
         """The formula, and what it gives in binary where that can be told beforehand."""
         calendar, often = self.loan.calendar, self.loan.payments_a_year
         unit = self.laid.unit
@@ -202,14 +207,14 @@ class _Writer:
         p = float(round(100 * as_decimal(self.terms.rate), 17))
         if self.measured_in:
             if calendar and calendar.in_advance and row.number == 1 and not calendar.is_regular:
-                return self._stated(row.interest), None
+                return self._stated(row.interest), ()
             divisor = self._divisor()
             measured = float(fraction * divisor)
             text = f"{base}*Terms!{PER_PERIOD}*{often}*H{number}/{100 * divisor}"
             return self._rounded(text), self._binary(owed * p * often * measured / (100 * divisor))
         if calendar and row.number == 1 and not calendar.is_regular:
             if self.advance:
-                return self._stated(row.interest), None
+                return self._stated(row.interest), ()
             odd = odd_time(calendar.start, calendar.first, calendar.step)
             i = f"Terms!{PER_PERIOD}/100"
             grown = f"(1+{odd.fraction}*{i})*(1+{i})^{odd.whole}-1"
@@ -227,8 +232,15 @@ class _Writer:
     def _rounded(self, text: str) -> str:
         return f"=ROUND({text},{self.decimals})" if self.rounds else f"={text}"
 
-    def _binary(self, value: float) -> Decimal | None:
-        """A float rounded as a sheet rounds it: by its shortest decimal form, ties away from 0."""
+    def _binary(self, value: float) -> Binary:
+        """A float rounded as programs round: as it stands, and by its first fifteen digits.
+
+        Ties go away from zero in both.
+        """
         if not self.rounds:
-            return None
-        return Decimal(f"{value:.15g}").quantize(Decimal(1).scaleb(-self.decimals), ROUND_HALF_UP)
+            return ()
+        cent = Decimal(1).scaleb(-self.decimals)
+        scale = 10.0**self.decimals
+        plain = Decimal(floor(abs(value) * scale + 0.5)).scaleb(-self.decimals)
+        fifteen = Decimal(f"{value:.15g}").quantize(cent, ROUND_HALF_UP)
+        return (-plain if value < 0 else plain, fifteen)

@@ -93,15 +93,16 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
     count = solved.count or 0
     owed = unrounded_end(lay_out(solved))
     rate = as_decimal(solved.rate)
-    grown = abs(unrounded_end(lay_out(replace(solved, payment=Decimal(0), odd=()))))
-    rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
     if solved.is_level:
         by = closed_form.factors(rate, count, solved.timing)
         found = closed_form.balance(solved.principal, solved.payment, by)
-        expected, scale, what = solved.balance, grown, "By the closed form"
+        grown = scale = solved.principal * by.growth
+        expected, what = solved.balance, "By the closed form"
     else:
+        grown = abs(unrounded_end(lay_out(replace(solved, payment=Decimal(0), odd=()))))
         found, expected = worth(solved, rate).value, solved.principal
         scale, what = solved.principal, "Payments and balance discounted to the start"
+    rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
     second = _digits_agreed(found, expected, scale)
     return min(rolled, second), [
         {

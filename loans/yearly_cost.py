@@ -11,7 +11,7 @@ Worked in floats: a present value of flows of one sign, to 1e-12 of a rate and t
 
 from collections.abc import Sequence
 from datetime import date
-from math import exp, fsum, isfinite, log, log1p
+from math import exp, expm1, fsum, isfinite, log, log1p
 from typing import Final, NamedTuple
 
 from typing_extensions import TypedDict
@@ -20,6 +20,8 @@ from .dates import Calendar, Pace, months_later, odd_time, steps_back
 
 _MOST_STEPS: Final = 200
 _ENOUGH: Final = 1e-15
+#: Below this the mean time of a run is its middle.
+_TINY: Final = 1e-6
 _MONTH: Final = Pace(months=1)
 
 
@@ -31,15 +33,22 @@ class YearlyCost(TypedDict):
     eu_aprc: str | None
 
 
-class Flows(NamedTuple):
-    """What is lent at the start and what is paid back: amounts, and the place of each.
+class Run(NamedTuple):
+    """Amounts that are alike: `number` of them, one unit of time apart, the first at `first`."""
 
-    `places` counts periods from the start; with dates, from the first payment.
+    amount: float
+    first: float
+    number: int = 1
+
+
+class Flows(NamedTuple):
+    """What is lent at the start and what is paid back, in runs.
+
+    Their places count periods from the start; with dates, from the first payment.
     """
 
     lent: float
-    amounts: Sequence[float]
-    places: Sequence[int]
+    runs: Sequence[Run]
     a_year: int
     calendar: Calendar | None
 
@@ -61,24 +70,33 @@ def us_force(flows: Flows, guess: float) -> float | None:
     if flows.calendar is not None:
         odd = odd_time(flows.calendar.start, flows.calendar.first, flows.calendar.step)
         whole, fraction = odd.whole, float(odd.fraction)
-    times = [float(place + whole) for place in flows.places]
-    return _force(flows, times, fraction, guess)
+    runs = [run._replace(first=run.first + whole) for run in flows.runs]
+    return _force(flows.lent, runs, fraction, guess)
 
 
 def eu_aprc(flows: Flows, us: float | None) -> float | None:
     """The annual percentage rate of charge, as a fraction a year; None where no rate fits.
 
-    Without dates times are whole unit-periods, as for the US rate, whose force is `us`.
+    Where times are whole unit-periods, as for the US rate, its force `us` is that of this one too.
     """
     calendar = flows.calendar
     if us is None:
         return None
-    if calendar is None:
+    if calendar is None or _even(calendar):
         return exp(us * flows.a_year) - 1
-    dates = [calendar.payment(place + 1) for place in flows.places]
-    times = [years_between(calendar.start, day, calendar.step) for day in dates]
-    force = _force(flows, times, 0.0, us * flows.a_year)
+    runs = [
+        Run(run.amount, years_between(calendar.start, day, calendar.step))
+        for run in flows.runs
+        for day in (calendar.payment(int(run.first) + k + 1) for k in range(run.number))
+    ]
+    force = _force(flows.lent, runs, 0.0, us * flows.a_year)
     return None if force is None else exp(force) - 1
+
+
+def _even(calendar: Calendar) -> bool:
+    """Whether every payment lies a whole number of months or weeks after the start."""
+    step = calendar.step
+    return calendar.is_regular and (step.days > 1 or (step.months > 0 and calendar.start.day <= 28))
 
 
 def years_between(start: date, day: date, step: Pace) -> float:
@@ -94,19 +112,19 @@ def years_between(start: date, day: date, step: Pace) -> float:
     return months / 12 + days / (rest - months_later(rest, -12)).days
 
 
-def _force(flows: Flows, times: Sequence[float], fraction: float, guess: float) -> float | None:
-    """ln(1 + i) at which the payments are worth what is lent; i is of one unit of `times`.
+def _force(lent: float, runs: Sequence[Run], fraction: float, guess: float) -> float | None:
+    """ln(1 + i) at which the payments are worth what is lent; i is of one unit of time.
 
     The worth of payments falls as the rate rises: Newton's method between two bounds. `fraction`
     of a unit bears simple interest before all of them.
     """
-    at_once = (
-        fsum(amount for amount, time in zip(flows.amounts, times, strict=True) if not time)
-        if not fraction
-        else 0.0
-    )
-    later = [(a, t) for a, t in zip(flows.amounts, times, strict=True) if a and (t or fraction)]
-    lent = flows.lent - at_once
+    later = [run for run in runs if run.amount]
+    if not fraction and later and not later[0].first:
+        # What is paid at once only lessens what is lent.
+        at_once = later[0]
+        lent -= at_once.amount
+        rest = [Run(at_once.amount, 1.0, at_once.number - 1)] if at_once.number > 1 else []
+        later = [*rest, *later[1:]]
     if lent <= 0 or not later:
         return None
     at, low, high = guess, -700.0, 700.0
@@ -128,14 +146,25 @@ def _force(flows: Flows, times: Sequence[float], fraction: float, guess: float) 
     return at
 
 
-def _gap(
-    lent: float, later: Sequence[tuple[float, float]], force: float, fraction: float
-) -> tuple[float, float]:
+def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tuple[float, float]:
     """ln(worth / lent) and its derivative by the force."""
-    worths = [amount * exp(-time * force) for amount, time in later]
+    worths, moments = [], []
+    for amount, first, number in later:
+        head = amount * exp(-first * force)
+        if number == 1:
+            worths.append(head)
+            moments.append(head * first)
+            continue
+        level = expm1(-number * force) / expm1(-force) if force else float(number)
+        worths.append(head * level)
+        # The mean time of a run, exact enough for a slope.
+        discount = exp(-force)
+        if abs(force) * number < _TINY:
+            mean = (number - 1) / 2
+        else:
+            mean = discount / (1 - discount) - number / expm1(number * force)
+        moments.append(head * level * (first + mean))
     worth = fsum(worths)
-    moment = fsum(each * time for each, (_, time) in zip(worths, later, strict=True))
-    rate = exp(force) - 1
-    simple = log1p(fraction * rate)
-    slope = -moment / worth - fraction * (1 + rate) / (1 + fraction * rate)
-    return log(worth / lent) - simple, slope
+    rate = expm1(force)
+    slope = -fsum(moments) / worth - fraction * (1 + rate) / (1 + fraction * rate)
+    return log(worth / lent) - log1p(fraction * rate), slope

@@ -53,6 +53,28 @@ def two_ways(page: Page) -> None:
     page.get_by_role("group", name="Two ways").wait_for()
 
 
+def dated(page: Page) -> None:
+    open_case(page, ADDRESS, "Apple store")
+    page.get_by_label("Owed at").fill("15 Mar 2029, every 12")
+    page.get_by_label("Totals of").fill("2028")
+    page.get_by_text("payments 2 to 13").wait_for()
+    page.mouse.wheel(0, 480)
+
+
+def checked(page: Page) -> None:
+    open_case(page, ADDRESS, "Stone crusher")
+
+
+def against(page: Page) -> None:
+    open_case(page, ADDRESS, "Cider press")
+    page.get_by_role("button", name="Take out").click()
+    page.get_by_role("menuitem", name="Hold theirs against ours").click()
+    rows = ["no;payment;closing", "1;938,82;47563,19", "2;938,82;46872,97", "3;938,82;46178,79"]
+    page.get_by_label("Their schedule").fill("\n".join(rows))
+    page.get_by_role("button", name="Compare").click()
+    page.get_by_text("One row differs").wait_for()
+
+
 def history(page: Page) -> None:
     open_case(page, ADDRESS, "Six looms")
     page.get_by_label("Rate", exact=True).fill("7 1/8")
@@ -104,6 +126,9 @@ SHOTS: list[Shot] = [
     ("rates", rates, {}),
     ("side-by-side", side_by_side, {}),
     ("two-ways", two_ways, {}),
+    ("dated", dated, {"viewport": {"width": 1280, "height": 900}}),
+    ("checked", checked, {}),
+    ("against", against, {}),
     ("history", history, {}),
     ("conflict", conflict, {}),
 ]

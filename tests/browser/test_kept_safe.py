@@ -187,10 +187,10 @@ class TheList(BrowserTest):
             ("hask", 2),
             ("48,250", 1),
             ("938.82", 1),
-            ("#growers", 2),
+            ("#growers", 3),
             ("committee press", 1),
             ("no such thing", 0),
-            ("", 7),
+            ("", 9),
         ):
             with self.subTest(typed):
                 page.get_by_role("searchbox", name="Find a case").fill(typed)
@@ -202,9 +202,9 @@ class TheList(BrowserTest):
         for _ in range(2):
             page.get_by_role("button", name="What to do with Kiln").click()
             page.get_by_role("menuitem", name="Delete").click()
-            expect(rows).to_have_count(6)
+            expect(rows).to_have_count(8)
             page.get_by_role("button", name="Undo").click()
-            expect(rows).to_have_count(7)
+            expect(rows).to_have_count(9)
         page.get_by_role("button", name="What to do with Kiln").click()
         page.get_by_role("menuitem", name="Delete").click()
         page.get_by_role("link", name="Bin", exact=True).click()

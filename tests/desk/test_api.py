@@ -21,7 +21,6 @@ class Solving(Desk):
     def test_bad_documents_say_where(self) -> None:
         cases = [
             (document(principal="?"), ["principal", "payment"]),
-            (document(payment="1"), [""]),
             (document(principal="-1"), ["principal"]),
             (document(rate={"percent": "10000"}), ["rate.percent"]),
             (document(count=10**9), ["count"]),
@@ -128,9 +127,9 @@ class Page(TestCase):
         lay_the_desk()
         lay_the_desk()
         found = [case.found for case in Case.objects.all()]
-        self.assertEqual(len(found), 7)
+        self.assertEqual(len(found), 9)
         self.assertEqual(
             {each["unknown"] for each in found},
-            {"payment", "principal", "rate", "count", "balance"},
+            {"payment", "principal", "rate", "count", "balance", None},
         )
         self.assertEqual(len([each for each in found if each["reason"]]), 1)

@@ -1,20 +1,19 @@
 import type { ReactNode } from "react";
 import type { Answer, Statement } from "../api/client";
+import { day } from "../ui/moment";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { paymentPeriod } from "../ui/choices";
-import { TITLE, FIGURES, type FigureName } from "./figures";
+import { FIGURES, titleOf, type EntryName } from "./figures";
 
 interface Props {
   statement: Statement;
   answer: Answer | undefined;
-  /** Nothing is marked with the ?. */
-  nothingAsked: boolean;
   /** What is shown is the answer to what stood here before. */
   stale: boolean;
   /** The answer to the last keystroke is on its way. */
   busy: boolean;
-  onAsk: (name: FigureName) => void;
+  onAsk: (name: EntryName) => void;
   onWorking: () => void;
 }
 
@@ -24,7 +23,7 @@ function Facts({ rows }: { rows: readonly (readonly [string, ReactNode])[] }) {
       {rows.map(([name, value]) => (
         <div key={name} className="flex justify-between gap-4">
           <dt className="text-soft">{name}</dt>
-          <dd className="min-w-0 text-right font-semibold break-all">{value}</dd>
+          <dd className="min-w-0 text-right font-semibold break-words">{value}</dd>
         </div>
       ))}
     </dl>
@@ -35,7 +34,7 @@ function Rates({ answer, statement }: { answer: Answer; statement: Statement }) 
   const { marks, words } = useDesk();
   if (!answer.rates) return null;
   const { noun, often } = paymentPeriod(statement, words.periods);
-  const percent = (text: string) => `${inMarks(rounded(text, 4), marks)} %`;
+  const percent = (text: string) => `${inMarks(rounded(text, 4), marks)}\u00a0%`;
   return (
     <Facts
       rows={[
@@ -47,26 +46,115 @@ function Rates({ answer, statement }: { answer: Answer; statement: Statement }) 
   );
 }
 
-function useHeadline(answer: Answer, statement: Statement): [string, string, string] {
-  const { marks, words } = useDesk();
-  const { often } = paymentPeriod(statement, words.periods);
-  const value = answer.value ?? "";
-  switch (answer.unknown) {
-    case "payment":
-      return [`Each ${often} payment is`, inMarks(value, marks), statement.currency];
-    case "principal":
-      return ["The amount lent is", inMarks(value, marks), statement.currency];
-    case "balance":
-      return ["Still owed at the end is", inMarks(value, marks), statement.currency];
-    case "count":
-      return [
-        "It is repaid by",
-        inMarks(value, marks),
-        `${often} ${value === "1" ? "payment" : "payments"}`,
-      ];
-    case "rate":
-      return ["The rate is", inMarks(trimmed(rounded(value, 6)), marks), `% ${answer.quote}`];
-  }
+/** Totals, dates and rates, each named for what it is. */
+function Results({ answer, statement }: { answer: Answer; statement: Statement }) {
+  const { marks } = useDesk();
+  const { totals, yearly_cost: cost, final_date: end } = answer;
+  const percent = (text: string) => `${inMarks(rounded(text, 4), marks)}\u00a0%`;
+  return (
+    <div className="mt-4 grid gap-x-8 gap-y-1 sm:grid-cols-2">
+      {totals && (
+        <Facts
+          rows={[
+            ["Total paid", inMarks(totals.paid, marks)],
+            ["Total interest", inMarks(totals.interest, marks)],
+            ["Last payment", inMarks(totals.final_payment, marks)],
+            ...(end ? [["Ends on", day(end)] as const] : []),
+          ]}
+        />
+      )}
+      <Rates answer={answer} statement={statement} />
+      {cost && (
+        <div className="sm:col-span-2">
+          <Facts
+            rows={[
+              ...(cost.us_apr
+                ? [
+                    [
+                      "US actuarial rate a year, nominal (12 CFR 1026 App. J)",
+                      percent(cost.us_apr),
+                    ] as const,
+                  ]
+                : []),
+              ...(cost.eu_aprc
+                ? [
+                    [
+                      "EU annual percentage rate of charge, effective",
+                      percent(cost.eu_aprc),
+                    ] as const,
+                  ]
+                : []),
+            ]}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Every figure stated: whether they fit, and what each would have to be. */
+function Checked({
+  answer,
+  statement,
+  onAsk,
+}: Pick<Props, "statement" | "onAsk"> & { answer: Answer }) {
+  const { marks } = useDesk();
+  const [says, ...notes] = answer.notes;
+  const fits = answer.would_fit ?? {};
+  return (
+    <>
+      <p className="text-soft">Every figure is stated</p>
+      <p className="mt-1 font-serif text-[1.6rem] leading-snug font-semibold">{says}</p>
+      {notes.map((note) => (
+        <p key={note} className="mt-2 border-l-2 border-rule-strong pl-3 text-[0.95rem]">
+          {note}
+        </p>
+      ))}
+      <p className="mt-1 text-[0.95rem] break-all text-soft">
+        left over before rounding {inMarks(rounded(answer.gap ?? "0", 9), marks)} · {answer.paid_as}
+      </p>
+      <table className="mt-3 w-full">
+        <caption className="text-left text-sm text-soft">
+          With the other figures as stated, each would have to be
+        </caption>
+        <tbody>
+          {FIGURES.map((name) => {
+            const found = fits[name === "percent" ? "rate" : name];
+            if (!found) return null;
+            const shown =
+              found.value && name === "percent" ? trimmed(rounded(found.value, 6)) : found.value;
+            return (
+              <tr key={name} className="border-b border-rule align-baseline">
+                <th scope="row" className="py-1 pr-3 text-left font-normal text-soft">
+                  {titleOf(name)}
+                </th>
+                <td className="py-1 text-right font-semibold">
+                  {shown ? (
+                    inMarks(shown, marks)
+                  ) : (
+                    <span className="font-normal">{found.reason}</span>
+                  )}
+                  {shown && name === "percent" && ` % ${answer.quote}`}
+                </td>
+                <td className="w-16 py-1 pl-3 text-right">
+                  {shown && (
+                    <button
+                      className="text-choice underline"
+                      aria-label={`find the ${titleOf(name).toLowerCase()}`}
+                      onClick={() => onAsk(name)}
+                    >
+                      find
+                    </button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Results answer={answer} statement={statement} />
+    </>
+  );
 }
 
 function Solved({
@@ -76,14 +164,15 @@ function Solved({
   onWorking,
 }: Omit<Props, "answer"> & { answer: Answer }) {
   const { marks } = useDesk();
-  const [named, figure, unit] = useHeadline(answer, statement);
-  const { totals, proof } = answer;
+  const { proof, asks, unit } = answer;
+  const value = answer.value ?? "";
+  const figure = inMarks(answer.unknown === "rate" ? trimmed(rounded(value, 6)) : value, marks);
   const money = (text: string) => inMarks(text, marks);
   return (
     <>
       <p className="flex items-center gap-2">
         <span aria-hidden className="size-2.5 rounded-full bg-unknown" />
-        {named}
+        {asks}
       </p>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <output
@@ -97,18 +186,7 @@ function Solved({
         {answer.exact && `before rounding ${money(rounded(answer.exact, 9))}`}
         {answer.paid_as && ` · ${answer.paid_as}`}
       </p>
-      <div className="mt-4 grid gap-x-8 gap-y-1 sm:grid-cols-2">
-        {totals && (
-          <Facts
-            rows={[
-              ["Total paid", money(totals.paid)],
-              ["Total interest", money(totals.interest)],
-              ["Last payment", money(totals.final_payment)],
-            ]}
-          />
-        )}
-        <Rates answer={answer} statement={statement} />
-      </div>
+      <Results answer={answer} statement={statement} />
       {answer.notes.map((note) => (
         <p key={note} className="mt-3 border-l-2 border-rule-strong pl-3 text-[0.95rem]">
           {note}
@@ -131,28 +209,8 @@ function Solved({
 
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
-  const { answer, nothingAsked, stale, busy, onAsk, statement } = props;
+  const { answer, stale, busy, statement } = props;
   const blank = FIGURES.filter((name) => statement[name].trim() === "");
-  if (nothingAsked && blank.length === 0)
-    return (
-      <section aria-label="Answer">
-        <p className="text-soft">Nothing is asked</p>
-        <p className="font-serif text-2xl leading-snug font-semibold">
-          Every figure is stated. Which one is to be found?
-        </p>
-        <div className="mt-3 flex flex-wrap gap-2">
-          {FIGURES.map((name) => (
-            <button
-              key={name}
-              className="rounded-full border border-rule-strong bg-sheet px-3 py-1"
-              onClick={() => onAsk(name)}
-            >
-              {TITLE[name]}
-            </button>
-          ))}
-        </div>
-      </section>
-    );
   if (!answer)
     return (
       <section aria-label="Answer">
@@ -161,7 +219,7 @@ export function AnswerPanel(props: Props) {
         </p>
         {blank.length > 0 && (
           <p className="mt-2">
-            Still to be stated: {blank.map((name) => TITLE[name].toLowerCase()).join(", ")}.
+            Still to be stated: {blank.map((name) => titleOf(name).toLowerCase()).join(", ")}.
           </p>
         )}
       </section>
@@ -191,6 +249,8 @@ export function AnswerPanel(props: Props) {
             <Rates answer={answer} statement={statement} />
           </div>
         </>
+      ) : answer.unknown === null ? (
+        <Checked {...props} answer={answer} />
       ) : (
         <Solved {...props} answer={answer} />
       )}

@@ -19,6 +19,11 @@ const NAMES: Record<string, string> = {
   balance: "Balance at the end",
   timing: "Paid at",
   rounding: "Rounding",
+  start: "Lent on",
+  first_payment: "First payment",
+  day_count: "Days counted",
+  odd_days: "Odd days bear",
+  clauses: "Clauses",
   note: "Note",
   tags: "Tags",
 };

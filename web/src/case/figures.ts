@@ -1,47 +1,136 @@
 import type { Statement } from "../api/client";
 
-/** The figures of a statement that are typed, by their names in it. */
+/** The five figures of a regular loan that can be asked for. */
 export const FIGURES = ["principal", "percent", "count", "payment", "balance"] as const;
 export type FigureName = (typeof FIGURES)[number];
 
-/** All that is typed into the sentence; what is no figure of the loan is never asked for. */
-export const ENTRIES = [...FIGURES, "over"] as const;
-export type EntryName = (typeof ENTRIES)[number];
+/** The path of anything that is typed into the statement: `principal`, `clauses.0.payment`. */
+export type EntryName = string;
 
-export function isFigure(name: EntryName): name is FigureName {
-  return FIGURES.some((each) => each === name);
+/** What is known of an entry by the last step of its path. */
+interface Kind {
+  title: string;
+  help: string;
+  /** Whether it may be the ?. */
+  askable: boolean;
+  /** Whether it may stay empty. */
+  optional?: boolean;
 }
 
-/** Where each entry stands in the document, as the server names it in errors. */
-export const FIELD: Record<EntryName, string> = {
-  principal: "principal",
-  percent: "rate.percent",
-  count: "count",
-  payment: "payment",
-  balance: "balance",
-  over: "rate.over",
+const KINDS: Record<string, Kind> = {
+  principal: {
+    title: "Amount lent",
+    help: "What is lent at the start, before anything is repaid. Such as 48,250 or 48k.",
+    askable: true,
+  },
+  percent: {
+    title: "Rate",
+    help: "The rate as it is quoted; the words after it say how. Such as 6.35 or 6 3/8.",
+    askable: true,
+  },
+  count: {
+    title: "Number of payments",
+    help: "How many payments there are, or the time they take. Such as 60, 5 years or 5y6m.",
+    askable: true,
+  },
+  payment: {
+    title: "Payment",
+    help: "What is paid each time, principal and interest together. Such as 938.82.",
+    askable: true,
+  },
+  balance: {
+    title: "Balance at the end",
+    help: "What is still owed when the last period is over: 0 where the payments repay it all, more where a balloon is left; 30 % is that share of the amount lent.",
+    askable: true,
+  },
+  over: {
+    title: "Charged for",
+    help: "The time the quoted interest is charged for at once. Such as 90 days, 6 months or 1 year.",
+    askable: false,
+  },
+  start: {
+    title: "Lent on",
+    help: "The day the money is lent. Such as 1 Mar 2027 or 2027-03-01.",
+    askable: false,
+    optional: true,
+  },
+  first_payment: {
+    title: "First payment",
+    help: "The day of the first payment. Left empty it is one period after the start, in advance the start itself.",
+    askable: false,
+    optional: true,
+  },
+  "clauses.at": {
+    title: "Number of the payment",
+    help: "Which payment is not as the others. Such as 1 or 24.",
+    askable: false,
+  },
+  "clauses.payment": {
+    title: "Payment of its own",
+    help: "What is paid there in place of the regular payment. Such as 500.",
+    askable: true,
+  },
 };
 
-export const TITLE: Record<EntryName, string> = {
-  principal: "Amount lent",
-  percent: "Rate",
-  count: "Number of payments",
-  payment: "Payment",
-  balance: "Balance at the end",
-  over: "Charged for",
-};
+function kindOf(name: EntryName): Kind {
+  const kind = KINDS[name.replace(/\.\d+\./, ".")];
+  if (!kind) throw new Error(`unknown entry ${name}`);
+  return kind;
+}
 
-export const HELP: Record<EntryName, string> = {
-  principal: "What is lent at the start, before anything is repaid. Such as 48,250 or 48k.",
-  percent: "The yearly rate as it is quoted; the words after it say how. Such as 6.35 or 6 3/8.",
-  count: "How many payments there are, or the time they take. Such as 60, 5 years or 5y6m.",
-  payment: "What is paid each time, principal and interest together. Such as 938.82.",
-  balance:
-    "What is still owed when the last period is over: 0 where the payments repay it all, more where a balloon is left.",
-  over: "The time the quoted interest is charged for at once. Such as 90 days, 6 months or 1 year.",
-};
+export const helpOf = (name: EntryName) => kindOf(name).help;
+export const isAskable = (name: EntryName) => kindOf(name).askable;
+export const isOptional = (name: EntryName) => kindOf(name).optional ?? false;
 
-/** The figure marked with the ?, if there is one. */
-export function asked(statement: Statement): FigureName | null {
-  return FIGURES.find((name) => statement[name].trim() === "?") ?? null;
+/** What an entry is called; of a clause with its place in the list. */
+export function titleOf(name: EntryName): string {
+  const clause = /^clauses\.(\d+)\./.exec(name);
+  const { title } = kindOf(name);
+  return clause ? `${title}, clause ${Number(clause[1]) + 1}` : title;
+}
+
+/** The name of an entry as the server calls its field in errors. */
+export function fieldOf(name: EntryName): string {
+  return name === "percent" || name === "over" ? `rate.${name}` : name;
+}
+
+/** The name of an entry by the field an error is told at; none where nothing is typed there. */
+export function entryOf(field: string): EntryName | undefined {
+  const name = field.replace(/^rate\./, "");
+  return KINDS[name.replace(/\.\d+\./, ".")] ? name : undefined;
+}
+
+/** What is typed at an entry. */
+export function textOf(statement: Statement, name: EntryName): string {
+  const clause = /^clauses\.(\d+)\.(\w+)$/.exec(name);
+  if (clause) {
+    const found = statement.clauses[Number(clause[1])];
+    return found?.[clause[2] as keyof typeof found] ?? "";
+  }
+  return statement[name as FigureName] ?? "";
+}
+
+/** The statement with something else typed at an entry. */
+export function withText(statement: Statement, name: EntryName, text: string): Statement {
+  const clause = /^clauses\.(\d+)\.(\w+)$/.exec(name);
+  if (!clause) return { ...statement, [name]: text };
+  const clauses = statement.clauses.map((each, place) =>
+    place === Number(clause[1]) ? { ...each, [clause[2] ?? ""]: text } : each,
+  );
+  return { ...statement, clauses };
+}
+
+/** Every entry that may be asked for, in the order of the sentence. */
+export function askables(statement: Statement): EntryName[] {
+  return [...FIGURES, ...statement.clauses.map((_, place) => `clauses.${place}.payment`)];
+}
+
+/** The entry marked with the ?, if there is one. */
+export function asked(statement: Statement): EntryName | null {
+  return askables(statement).find((name) => textOf(statement, name).trim() === "?") ?? null;
+}
+
+/** Which entry an answer's unknown is. */
+export function unknownEntry(unknown: string | null | undefined): EntryName | null {
+  return unknown === "rate" ? "percent" : (unknown ?? null);
 }

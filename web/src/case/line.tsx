@@ -1,15 +1,19 @@
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import {
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from "react";
 import type { Answer, Statement } from "../api/client";
+import { paymentPeriod } from "../ui/choices";
+import { day } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { paymentPeriod } from "../ui/choices";
-
-const HEIGHT = 188;
-const TOP = 20;
-const OWED_BOTTOM = 116;
-const PAID_TOP = 124;
-const PAID_BOTTOM = 180;
-const SIDE = 10;
+import { draw, HEIGHT, OWED_BOTTOM, PAID_BOTTOM, PAID_TOP, SIDE, TOP } from "./drawing";
+import { useOwed } from "./use-asked";
 
 /** The width of an element, kept up to date. */
 function useWidth<T extends HTMLElement>() {
@@ -24,78 +28,59 @@ function useWidth<T extends HTMLElement>() {
   return [element, width] as const;
 }
 
-interface Bar {
-  x: number;
-  width: number;
-  principal: number;
-  interest: number;
+interface Props {
+  answer: Answer;
+  statement: Statement;
+  /** Whether the answer is that of the statement. */
+  ready: boolean;
+  /** The first day of the loan, where it has dates. */
+  start: string | null;
+  /** The payments whose sum is asked for. */
+  marked: readonly [number, number] | null;
+  onStretch: (typed: string) => void;
+}
+
+const DAY = 86_400_000;
+
+/** The day that lies at a point between two others, for pointing at it only. */
+function between(begins: string, ends: string, part: number): string {
+  const [from, to] = [Date.parse(begins), Date.parse(ends)];
+  const days = Math.round(((to - from) / DAY) * part);
+  return new Date(from + days * DAY).toISOString().slice(0, 10);
 }
 
 /** The picture of the loan: what is owed above, what is paid below, a cursor that tells. */
-export function LoanLine({ answer, statement }: { answer: Answer; statement: Statement }) {
+export function LoanLine({ answer, statement, ready, start, marked, onStretch }: Props) {
   const { marks, words } = useDesk();
   const [box, width] = useWidth<HTMLDivElement>();
   const title = useId();
   const [at, setAt] = useState<number | null>(null);
+  const [from, setFrom] = useState<number | null>(null);
   const rows = answer.schedule;
   const count = rows.length;
   const advance = statement.timing === "in-advance";
   const { a_year: aYear, noun } = paymentPeriod(statement, words.periods);
-
-  // Only for pixels: every figure that is read comes from the server.
-  const drawn = useMemo(() => {
-    const span = Math.max(width - 2 * SIDE, 1);
-    const x = (period: number) => SIDE + (period / count) * span;
-    const owed = rows.map((row) => Number(row.closing));
-    const lent = Number(rows[0]?.opening ?? 0);
-    const most = Math.max(lent, ...owed, 1e-9);
-    const y = (amount: number) => OWED_BOTTOM - (amount / most) * (OWED_BOTTOM - TOP);
-    const points: [number, number][] = [[x(0), y(lent)]];
-    rows.forEach((row, index) => {
-      if (advance) points.push([x(index), y(Number(row.opening) - Number(row.payment))]);
-      points.push([x(index + 1), y(owed[index] ?? 0)]);
-    });
-    const curve = points.map(([px, py]) => `${px.toFixed(1)},${py.toFixed(1)}`).join(" ");
-    const paid = Math.max(...rows.map((row) => Number(row.payment)), 1e-9);
-    const tall = PAID_BOTTOM - PAID_TOP;
-    // Where payments are closer than three pixels, each bar stands for several.
-    const together = Math.max(1, Math.ceil((3 * count) / span));
-    const bars: Bar[] = [];
-    for (let first = 0; first < count; first += together) {
-      const some = rows.slice(first, first + together);
-      const mean = (pick: (row: (typeof rows)[number]) => number) =>
-        some.reduce((sum, row) => sum + pick(row), 0) / some.length;
-      const slot = (span / count) * some.length;
-      const barWidth = Math.max(1, Math.min(16, slot * 0.62));
-      const middle = advance ? x(first) + barWidth / 2 : x(first + some.length) - barWidth / 2;
-      bars.push({
-        x: middle - barWidth / 2,
-        width: barWidth,
-        principal:
-          (Math.max(
-            0,
-            mean((row) => Number(row.principal)),
-          ) /
-            paid) *
-          tall,
-        interest:
-          (Math.max(
-            0,
-            Math.min(
-              mean((row) => Number(row.payment)),
-              mean((row) => Number(row.interest)),
-            ),
-          ) /
-            paid) *
-          tall,
-      });
-    }
-    return { x, y, curve, bars, together, most };
-  }, [rows, width, count, advance]);
+  const drawn = useMemo(
+    () => draw(rows, width, advance, aYear, noun),
+    [rows, width, advance, aYear, noun],
+  );
 
   const chosen = at === null ? null : Math.min(at, count);
-  const row = chosen ? rows[chosen - 1] : undefined;
+  const whole = chosen === null ? null : Math.round(chosen);
+  const near = whole !== null && chosen !== null && Math.abs(chosen - whole) < 0.08;
+  const row = whole ? rows[whole - 1] : undefined;
   const money = (text: string) => inMarks(text, marks);
+
+  // Between two payments of a loan with dates the cursor stands on a day, which the server tells.
+  const dateOf = (payment: number) =>
+    payment === 0 && !advance ? start : (rows[advance ? payment : payment - 1]?.date ?? null);
+  const low = chosen === null ? 0 : Math.floor(chosen);
+  const [begins, ends] = [dateOf(low), dateOf(low + 1)];
+  const onDay =
+    chosen !== null && !near && begins && ends ? between(begins, ends, chosen - low) : "";
+  const owed = useOwed(statement, onDay, ready);
+  const told = onDay ? owed.data?.[0] : undefined;
+
   const owes = row ? row.closing : (rows[0]?.opening ?? "0");
   const spoken =
     chosen === null
@@ -104,8 +89,17 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
         ? `after payment ${row.number}: owes ${money(owes)}`
         : `at the start: owes ${money(owes)}`;
 
+  const stretchOf = (one: number, other: number) => {
+    const [first, last] = [Math.min(one, other) + 1, Math.max(one, other)];
+    if (last >= first) onStretch(first === last ? String(first) : `${first}-${last}`);
+  };
   const move = (event: KeyboardEvent) => {
-    const here = chosen ?? 0;
+    if (event.key === "Escape") {
+      onStretch("");
+      setFrom(null);
+      return;
+    }
+    const here = whole ?? 0;
     const to = {
       ArrowLeft: here - 1,
       ArrowDown: here - 1,
@@ -118,19 +112,31 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
     }[event.key];
     if (to === undefined) return;
     event.preventDefault();
-    setAt(Math.max(0, Math.min(count, to)));
+    const inside = Math.max(0, Math.min(count, to));
+    if (event.shiftKey) {
+      const anchor = from ?? here;
+      setFrom(anchor);
+      stretchOf(anchor, inside);
+    } else setFrom(null);
+    setAt(inside);
   };
-  const point = (clientX: number) => {
+  const place = (clientX: number) => {
     const left = box.current?.getBoundingClientRect().left ?? 0;
     const part = (clientX - left - SIDE) / Math.max(width - 2 * SIDE, 1);
-    setAt(Math.max(0, Math.min(count, Math.round(part * count))));
+    return Math.max(0, Math.min(count, part * count));
+  };
+  const point = (event: PointerEvent) => {
+    const here = place(event.clientX);
+    setAt(start && count * 6 < width ? here : Math.round(here));
+    if (event.buttons === 1 && from !== null && Math.round(here) !== from)
+      stretchOf(from, Math.round(here));
   };
 
-  const years = Math.ceil(count / aYear);
-  const yearStep = Math.max(1, Math.ceil(years / Math.max(2, Math.floor(width / 90))));
-  const ticks = Array.from({ length: Math.ceil(years / yearStep) }, (_, k) => k * yearStep);
   const cursorX = chosen === null ? 0 : drawn.x(chosen);
-  const flip = cursorX > width - 230;
+  const flip = cursorX > width - 260;
+  const left = rows[count - 1]?.closing ?? "0";
+  const balloon = /[1-9]/.test(left);
+  const level = told ? Number(told.owed) : Number(owes);
 
   return (
     <section aria-labelledby={title} className="mt-5 rounded-lg border border-rule bg-sheet">
@@ -149,11 +155,14 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
         </span>
         {drawn.together > 1 && <span>each bar the mean of {drawn.together} payments</span>}
         <span className="ml-auto min-h-5 text-ink" aria-hidden>
-          {row && (
+          {row && !told ? (
             <>
-              payment {row.number}: <b>{money(row.payment)}</b> = principal{" "}
+              payment {row.number}
+              {row.date && `, ${day(row.date)}`}: <b>{money(row.payment)}</b> = principal{" "}
               <b>{money(row.principal)}</b> + interest <b>{money(row.interest)}</b>
             </>
+          ) : (
+            <span className="text-soft">drag, or Shift and the arrows, for a stretch</span>
           )}
         </span>
       </div>
@@ -165,31 +174,47 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
         aria-label="Cursor on the line"
         aria-valuemin={0}
         aria-valuemax={count}
-        aria-valuenow={chosen ?? 0}
+        aria-valuenow={whole ?? 0}
         aria-valuetext={spoken}
-        className="relative cursor-crosshair touch-pan-y"
+        className="relative cursor-crosshair touch-pan-y select-none"
         onKeyDown={move}
-        onPointerMove={(event) => point(event.clientX)}
-        onPointerDown={(event) => point(event.clientX)}
+        onPointerMove={point}
+        onPointerDown={(event) => {
+          setFrom(Math.round(place(event.clientX)));
+          point(event);
+        }}
+        onPointerUp={() => setFrom(null)}
         onPointerLeave={() => setAt(null)}
         onBlur={() => setAt(null)}
       >
         <svg width={width} height={HEIGHT} role="img" className="block text-soft">
           <title>
-            {`What is owed, from ${money(rows[0]?.opening ?? "0")} to ${money(rows[count - 1]?.closing ?? "0")} in ${count} payments`}
+            {`What is owed, from ${money(rows[0]?.opening ?? "0")} to ${money(left)} in ${count} payments`}
           </title>
-          {ticks.map((year) => (
-            <g key={year}>
+          {marked && (
+            <rect
+              x={drawn.x(marked[0] - 1)}
+              y={TOP - 6}
+              width={Math.max(2, drawn.x(marked[1]) - drawn.x(marked[0] - 1))}
+              height={PAID_BOTTOM - TOP + 8}
+              fill="var(--choice)"
+              fillOpacity={0.12}
+              stroke="var(--choice)"
+              strokeOpacity={0.5}
+            />
+          )}
+          {drawn.ticks.map((tick) => (
+            <g key={tick.x}>
               <line
-                x1={drawn.x(year * aYear)}
-                x2={drawn.x(year * aYear)}
+                x1={tick.x}
+                x2={tick.x}
                 y1={4}
                 y2={PAID_BOTTOM}
                 stroke="var(--rule)"
                 strokeDasharray="2 3"
               />
-              <text x={drawn.x(year * aYear) + 4} y={13} fontSize={12} fill="currentColor">
-                {aYear > 1 || years > 1 ? `year ${year + 1}` : noun}
+              <text x={tick.x + 4} y={13} fontSize={12} fill="currentColor">
+                {tick.label}
               </text>
             </g>
           ))}
@@ -223,12 +248,34 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
               />
             </g>
           ))}
+          {balloon && (
+            <g>
+              <line
+                x1={drawn.x(count)}
+                x2={drawn.x(count)}
+                y1={drawn.y(Number(left))}
+                y2={OWED_BOTTOM}
+                stroke="var(--owed)"
+                strokeWidth={3}
+              />
+              <text
+                x={drawn.x(count) - 8}
+                y={Math.max(TOP + 10, drawn.y(Number(left)) - 6)}
+                fontSize={12}
+                fontWeight={600}
+                textAnchor="end"
+                fill="var(--ink)"
+              >
+                {money(left)} left
+              </text>
+            </g>
+          )}
           {chosen !== null && (
             <g>
               <line x1={cursorX} x2={cursorX} y1={TOP - 4} y2={PAID_BOTTOM} stroke="var(--owed)" />
               <circle
                 cx={cursorX}
-                cy={drawn.y(Number(owes))}
+                cy={drawn.y(level)}
                 r={4.5}
                 fill="var(--sheet)"
                 stroke="var(--owed)"
@@ -243,9 +290,24 @@ export function LoanLine({ answer, statement }: { answer: Answer; statement: Sta
             className="pointer-events-none absolute top-8 rounded bg-ink px-2.5 py-1 text-sm text-paper"
             style={flip ? { right: width - cursorX + 8 } : { left: cursorX + 8 }}
           >
-            {row ? `after payment ${row.number}` : "at the start"}
-            <br />
-            <b>owes {money(owes)}</b>
+            {told ? (
+              <>
+                on {day(told.date ?? onDay)}
+                <br />
+                <b>owes {money(told.owed)}</b>
+                <br />
+                {money(told.accrued)} of it accrued
+                {told.per_day && `, ${money(told.per_day)} a day`}
+              </>
+            ) : (
+              <>
+                {row
+                  ? `after payment ${row.number}${row.date ? ` · ${day(row.date)}` : ""}`
+                  : "at the start"}
+                <br />
+                <b>owes {money(owes)}</b>
+              </>
+            )}
           </div>
         )}
       </div>

@@ -12,20 +12,33 @@ import {
 import { dropDraft } from "../ui/draft";
 import { Keeping } from "../ui/keeping";
 import { useKeys } from "../ui/keys";
+import { Menu } from "../ui/menu";
 import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { useCopyCase } from "../ui/start";
 import { beginning, useKept } from "../ui/use-kept";
+import { Against } from "./against";
 import { AnswerPanel } from "./answer";
+import { Asking } from "./asking";
 import { Note, Tags } from "./beside";
 import { Conflict } from "./conflict";
 import { contentOf, sendCase } from "./content";
 import { History } from "./history";
 import { Sharing } from "./sharing";
-import { asked, FIGURES, isFigure, type EntryName, type FigureName } from "./figures";
+import {
+  asked,
+  FIGURES,
+  isAskable,
+  textOf,
+  unknownEntry,
+  withText,
+  type EntryName,
+  type FigureName,
+} from "./figures";
 import { LoanLine } from "./line";
-import { Schedule } from "./schedule";
+import { Schedule, useYears } from "./schedule";
 import { StatementOfTerms } from "./statement";
+import { useStretch } from "./use-asked";
 import { useWorked } from "./use-worked";
 import { Working } from "./working";
 
@@ -55,13 +68,18 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const kept = { opened, username: me.username, mayEdit: opened.may_edit, contentOf };
   const [content, setContent] = useState(() => beginning(kept));
   const send = useMemo(() => sendCase(opened.id), [opened.id]);
-  const [sheet, setSheet] = useState<"working" | "history" | "share" | null>(null);
+  const [sheet, setSheet] = useState<"working" | "history" | "share" | "against" | null>(null);
   const { statement } = content;
-  const { worked, current, failed } = useWorked(statement);
+  const years = useYears();
+  const { worked, current, failed } = useWorked(statement, years[0]);
   const { keeping, goOnFrom, flush } = useKept({ ...kept, content, send });
-  const nothingAsked = asked(statement) === null;
   const answer = useLastGood(worked?.answer);
   const stale = worked !== undefined && !worked.answer;
+  const ready = current && !stale;
+  const [stretch, setStretch] = useState("");
+  const summed = useStretch(statement, stretch, ready);
+  const marked =
+    stretch.trim() && summed.data ? ([summed.data.first, summed.data.last] as const) : null;
 
   const change = (changed: Partial<Statement>) =>
     setContent((now) => ({ ...now, statement: { ...now.statement, ...changed } }));
@@ -69,25 +87,31 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const sheetOpen = (name: typeof sheet) => (open: boolean) => setSheet(open ? name : null);
 
   /** Makes a figure the unknown; the one unknown so far keeps what was found for it. */
-  const askFor = (name: FigureName) => {
+  const askFor = (name: EntryName) => {
     const before = asked(statement);
-    const changed: Partial<Statement> = { [name]: "?" };
+    let next = withText(statement, name, "?");
     if (before && before !== name) {
       const found = worked?.answer?.value;
-      const isFound = found && worked.answer?.unknown === (before === "percent" ? "rate" : before);
+      const isFound = found && unknownEntry(worked.answer?.unknown) === before;
       const plain = before === "percent" && found ? trimmed(found) : found;
-      changed[before] = isFound && plain ? inMarks(plain, marks) : "";
+      next = withText(next, before, isFound && plain ? inMarks(plain, marks) : "");
     }
-    change(changed);
+    change(next);
   };
   const type = (name: EntryName, text: string) => {
-    if (text.includes("?") && isFigure(name)) askFor(name);
-    else change({ [name]: text });
+    if (text.includes("?") && isAskable(name)) askFor(name);
+    else change(withText(statement, name, text));
   };
   const leave = (name: EntryName) => {
     const reading = current ? worked?.readings[name] : undefined;
-    if (reading?.text && !reading.other && reading.text !== statement[name])
-      change({ [name]: reading.text });
+    const typed = textOf(statement, name);
+    if (typed && reading?.text && !reading.other && reading.text !== typed)
+      change(withText(statement, name, reading.text));
+  };
+  /** What stands here is saved first, so that what is taken out is what is seen. */
+  const takeOut = async (what: string) => {
+    await flush();
+    location.assign(`/api/cases/${opened.id}/${what}`);
   };
   const mineAsNew = useMutation({
     mutationFn: () => ask(client.POST("/api/cases", { body: content })),
@@ -105,6 +129,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
       })),
       { key: "l", run: () => focusOn("#line-cursor") },
       { key: "s", run: () => focusOn("#schedule button") },
+      { key: "o", run: () => focusOn("#ask-owed") },
+      { key: "x", run: () => focusOn("#ask-stretch") },
+      { key: "j", run: () => focusOn("#schedule-jump") },
       { key: "w", run: () => setSheet((now) => (now === "working" ? null : "working")) },
       { key: "e", run: () => setSheet((now) => (now === "history" ? null : "history")) },
     ],
@@ -150,14 +177,21 @@ function Opened({ opened }: { opened: CaseOpened }) {
               Share
             </button>
           )}
-          <a
-            className="hover:text-ink"
-            href={`/api/cases/${opened.id}/document`}
-            download
-            title="The loan document last saved whole, as JSON"
+          <Menu
+            name="Take out"
+            actions={[
+              { label: "Statement to file (PDF)", run: () => void takeOut("statement") },
+              {
+                label: "Schedule with live arithmetic (XLSX)",
+                run: () => void takeOut("schedule?kind=xlsx"),
+              },
+              { label: "Schedule (CSV)", run: () => void takeOut("schedule?kind=csv") },
+              { label: "Loan document (JSON)", run: () => void takeOut("document") },
+              { label: "Hold theirs against ours …", run: () => setSheet("against") },
+            ]}
           >
-            Take out
-          </a>
+            Take out <span aria-hidden>▾</span>
+          </Menu>
         </div>
       </div>
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -200,7 +234,6 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <AnswerPanel
             statement={statement}
             answer={answer}
-            nothingAsked={nothingAsked}
             stale={stale}
             busy={!current}
             onAsk={askFor}
@@ -209,12 +242,27 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Note content={content} onChange={changeBeside} />
         </div>
       </div>
-      {answer && answer.schedule.length > 0 && !nothingAsked && (
+      {answer && answer.schedule.length > 0 && (
         <div aria-busy={stale || !current}>
-          <LoanLine answer={answer} statement={statement} />
-          <Schedule answer={answer} />
+          <LoanLine
+            answer={answer}
+            statement={statement}
+            ready={ready}
+            start={worked?.readings.start?.value ?? null}
+            marked={marked}
+            onStretch={setStretch}
+          />
+          <Asking
+            statement={statement}
+            ready={ready}
+            stretch={stretch}
+            found={summed}
+            onStretch={setStretch}
+          />
+          <Schedule answer={answer} statement={statement} marked={marked} years={years} />
         </div>
       )}
+      <Against statement={statement} open={sheet === "against"} onOpen={sheetOpen("against")} />
       {answer && (
         <Working answer={answer} open={sheet === "working"} onOpen={sheetOpen("working")} />
       )}

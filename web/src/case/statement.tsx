@@ -5,7 +5,17 @@ import { Figure } from "../ui/figure";
 import { QuoteChoice } from "../ui/presets";
 import { useDesk } from "../ui/settings";
 import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../ui/choices";
-import { ENTRIES, FIELD, HELP, isFigure, TITLE, type EntryName } from "./figures";
+import { Clauses, DatesLine } from "./dates";
+import {
+  entryOf,
+  fieldOf,
+  helpOf,
+  isAskable,
+  isOptional,
+  textOf,
+  titleOf,
+  type EntryName,
+} from "./figures";
 import { RoundingChoice } from "./rounding";
 import { TwoWays, type Change } from "./two-ways";
 
@@ -31,18 +41,19 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
   // What is wrong in the field one is in stands under it; the rest is listed below the sentence.
   const listed = errors.flatMap((error) => {
     if (error.field === "") return [];
-    const name = ENTRIES.find((each) => FIELD[each] === error.field);
-    const hidden = name !== undefined && (name === focus || statement[name] === "");
-    return hidden ? [] : [{ ...error, name }];
+    const name = entryOf(error.field);
+    const blank = name !== undefined && textOf(statement, name) === "";
+    const hidden = name === focus || (blank && name !== undefined && !isOptional(name));
+    return hidden && name !== undefined ? [] : [{ ...error, name }];
   });
 
   const figure = (name: EntryName) => (
     <Figure
       name={name}
-      title={TITLE[name]}
-      text={statement[name] ?? ""}
+      title={titleOf(name)}
+      text={textOf(statement, name)}
       reading={current ? worked?.readings[name] : undefined}
-      error={errors.find((error) => error.field === FIELD[name])?.message}
+      error={errors.find((error) => error.field === fieldOf(name))?.message}
       errorId={`wrong-${name}`}
       onType={(text) => onType(name, text)}
       onFocus={() => setFocus(name)}
@@ -68,6 +79,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           }))}
           onChoose={(currency) => onChange({ currency })}
         />{" "}
+        {statement.start && <>on {figure("start")} </>}
         at {figure("percent")} %{" "}
         <QuoteChoice quote={statement} onChoose={(quoting) => setAsk({ requote: quoting })} />
         {isTimed(statement) && <> {figure("over")}</>}, repaid by {figure("count")}{" "}
@@ -89,8 +101,11 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           ]}
           onChoose={(timing) => onChange({ timing: timing as Statement["timing"] })}
         />{" "}
-        of each {noun}, with {figure("balance")} still owed at the end.
+        of each {noun}
+        {statement.start && <> from {figure("first_payment")}</>}, with {figure("balance")} still
+        owed at the end{statement.clauses.length > 0 ? ", except that" : "."}
       </div>
+      <Clauses statement={statement} figure={figure} onChange={onChange} />
       {ask && (
         <TwoWays
           key={JSON.stringify(ask)}
@@ -103,6 +118,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
         />
       )}
       <RoundingChoice statement={statement} onChange={onChange} />
+      <DatesLine statement={statement} onChange={onChange} />
       {listed.map((error) => (
         <p
           key={error.field + error.message}
@@ -110,7 +126,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
           role="alert"
           className="mt-2 text-[0.95rem] text-wrong"
         >
-          {error.name && <b>{TITLE[error.name]}: </b>}
+          {error.name && <b>{titleOf(error.name)}: </b>}
           {error.message}
         </p>
       ))}
@@ -126,8 +142,8 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
       <p className="mt-1.5 min-h-[2.7em] pl-3.5 text-[0.95rem] text-soft">
         {focus && (
           <>
-            <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]}
-            {isFigure(focus) && " Type ? to have it found."}
+            <b className="text-ink">{titleOf(focus)}.</b> {helpOf(focus)}
+            {isAskable(focus) && " Type ? to have it found."}
           </>
         )}
       </p>

@@ -15,11 +15,18 @@ interface WorkedNow {
  * The statement worked by the server, following every keystroke. Each statement is a question of
  * its own, so an answer that comes late never stands under a later statement.
  */
-export function useWorked(statement: Statement): WorkedNow {
+export function useWorked(statement: Statement, yearStarts: number | null): WorkedNow {
   const settled = useSettled(statement, PAUSE);
   const query = useQuery({
-    queryKey: ["work", settled],
-    queryFn: ({ signal }) => ask(client.POST("/api/work", { body: settled, signal })),
+    queryKey: ["work", settled, yearStarts],
+    queryFn: ({ signal }) =>
+      ask(
+        client.POST("/api/work", {
+          params: { query: { year_starts: yearStarts } },
+          body: settled,
+          signal,
+        }),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,

@@ -31,9 +31,16 @@ const SORTS = {
 type Sort = keyof typeof SORTS;
 const ROW_HEIGHT = 58;
 
+function askedFor(unknown: string | null | undefined): string {
+  if (!unknown) return "every figure stated";
+  return `asks for ${ASKED[unknown] ?? "one payment"}`;
+}
+
 function found(listed: CaseListed, marks: MarksWord): ReactNode {
   if (!listed.found) return <span className="text-soft">not whole yet</span>;
-  const { unknown, value, quote, reason } = listed.found;
+  const { unknown, value, quote, fits, reason } = listed.found;
+  if (unknown === null || unknown === undefined)
+    return <b>{fits ? "the figures fit" : "the figures do not fit"}</b>;
   if (value === null || value === undefined)
     return (
       <span className="text-soft" title={reason ?? ""}>
@@ -77,7 +84,7 @@ function Row({ listed, onTag, onDelete }: RowProps) {
       >
         <span className="truncate font-serif text-lg leading-snug font-semibold">{name}</span>
         <span className="hidden truncate text-soft sm:block">
-          {listed.found ? `asks for ${ASKED[listed.found.unknown]}` : ""}
+          {listed.found && askedFor(listed.found.unknown)}
         </span>
         <span className="truncate sm:text-right">{found(listed, marks)}</span>
       </Link>

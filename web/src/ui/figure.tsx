@@ -40,6 +40,7 @@ export function Figure({
   const takenBack = useRef(false);
   const [focused, setFocused] = useState(false);
   const [edited, setEdited] = useState(false);
+  const [frozen, setFrozen] = useState<string | null>(null);
   const isAsked = text.trim() === "?";
   const other = reading?.other;
 
@@ -55,8 +56,9 @@ export function Figure({
     }
   };
 
-  // Nothing changes under the caret: the one form is shown until something is typed.
-  const shown = edited || !reading?.text || other ? text : reading.text;
+  // Nothing changes under the caret: what stood there stays until something is typed.
+  const stands = !reading?.text || other ? text : reading.text;
+  const shown = edited ? text : focused && frozen !== null ? frozen : stands;
   // An empty field nobody has been in yet is no mistake.
   const blank = text === "" && !edited;
   const said = blank ? undefined : (error ?? reading?.note);
@@ -87,6 +89,7 @@ export function Figure({
         onKeyDown={keyDown}
         onFocus={(event) => {
           before.current = text;
+          setFrozen(shown);
           setFocused(true);
           event.target.select();
           onFocus();
@@ -94,6 +97,7 @@ export function Figure({
         onBlur={() => {
           setFocused(false);
           setEdited(false);
+          setFrozen(null);
           onBlur(!takenBack.current);
           takenBack.current = false;
         }}

@@ -1,0 +1,114 @@
+"""Asking a loan over the API, and what is taken out of a case: each file opened and read."""
+
+import csv
+import io
+
+import openpyxl
+import pypdf
+from django.test import override_settings
+
+import loans
+from tests.loans.documents import loan
+from tests.loans.test_asked import their_csv
+
+from .desk import PRESS, Desk
+
+DATED = {**PRESS, "start": "1 Mar 2027", "first_payment": "20 Apr 2027", "balance": "10 %"}
+
+
+class Asking(Desk):
+    def test_owed(self) -> None:
+        found = self.send("POST", "owed", {"statement": PRESS, "at": "13, every 30"}).json()
+        self.assertEqual([each["number"] for each in found], [13, 30, 60])
+        self.assertEqual(found[0]["owed"], "39036.21")
+        wrong = self.send("POST", "owed", {"statement": PRESS, "at": "70"})
+        self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["field"]), (422, "at"))
+        half = self.send("POST", "owed", {"statement": {**PRESS, "percent": "x"}, "at": "1"})
+        self.assertEqual(half.json()["errors"][0]["field"], "rate.percent")
+
+    def test_stretch(self) -> None:
+        found = self.send("POST", "stretch", {"statement": DATED, "stretch": "2028"}).json()
+        self.assertEqual((found["begins"], found["ends"]), ("2028-01-20", "2028-12-20"))
+        wrong = self.send("POST", "stretch", {"statement": PRESS, "stretch": "61-70"})
+        self.assertEqual(wrong.json()["errors"][0]["field"], "stretch")
+
+    def test_years_of_the_calendar(self) -> None:
+        worked = self.send("POST", "work?year_starts=4", DATED).json()
+        self.assertEqual(worked["answer"]["by_year"][0]["label"], "2027/28")
+        self.assertEqual(
+            worked["readings"]["balance"]["note"], "10.00 % of the amount lent = 4,825.00."
+        )
+        self.assertEqual(self.send("POST", "work?year_starts=13", DATED).status_code, 422)
+
+    def test_held_against(self) -> None:
+        text = their_csv(loans.solve(loan()), interest="230.29")
+        found = self.send("POST", "hold-against", {"statement": PRESS, "text": text}).json()
+        self.assertEqual((found["rows_differing"], found["began"]), (1, 7))
+        wide = {"statement": PRESS, "text": text, "tolerance": "0.2"}
+        self.assertEqual(self.send("POST", "hold-against", wide).json()["rows_differing"], 0)
+        for wrong in ({"text": "x"}, {"text": text, "tolerance": "-1"}):
+            refused = self.send("POST", "hold-against", {"statement": PRESS, **wrong})
+            self.assertEqual(refused.status_code, 422)
+
+
+class TakenOut(Desk):
+    def take(self, what: str, **changes: str) -> tuple[str, bytes]:
+        case = self.start(**{**DATED, "name": "Apple store, Grün & Co", **changes})
+        response = self.client.get(f"/api/cases/{case['id']}/{what}")
+        self.assertEqual(response.status_code, 200)
+        content = b"".join(response) if response.streaming else response.content
+        return response["Content-Disposition"], content
+
+    def test_csv(self) -> None:
+        name, content = self.take("schedule?kind=csv")
+        self.assertIn("apple-store-grun-co-schedule.csv", name)
+        rows = list(csv.DictReader(io.StringIO(content.decode("utf-8-sig"))))
+        self.assertEqual(len(rows), 60)
+        self.assertEqual((rows[0]["date"], rows[0]["opening"]), ("2027-04-20", "48250.00"))
+        self.assertEqual(rows[-1]["closing"], "4825.00")
+
+    def test_xlsx_holds_formulas_and_our_values(self) -> None:
+        name, content = self.take("schedule?kind=xlsx")
+        self.assertIn("apple-store-grun-co-schedule.xlsx", name)
+        formulas = openpyxl.load_workbook(io.BytesIO(content))["Schedule"]
+        values = openpyxl.load_workbook(io.BytesIO(content), data_only=True)["Schedule"]
+        self.assertTrue(str(formulas["D3"].value).startswith("=ROUND("))
+        self.assertEqual(values["G61"].value, 4825)
+        self.assertEqual(values["B2"].value.date().isoformat(), "2027-04-20")
+        self.assertEqual(str(formulas["F62"].value), "=SUM(F2:F61)")
+        paid = sum(row[5].value for row in values.iter_rows(min_row=2, max_row=61))
+        self.assertAlmostEqual(values["F62"].value, paid, places=6)
+
+    def test_pdf_is_a_statement_one_can_file(self) -> None:
+        name, content = self.take("statement")
+        self.assertIn("apple-store-grun-co.pdf", name)
+        pages = pypdf.PdfReader(io.BytesIO(content)).pages
+        text = " ".join(page.extract_text() for page in pages)
+        for said in (
+            "Apple store, Grün & Co",
+            "We lend 48,250.00 EUR on 1 Mar 2027",
+            "Each monthly payment is",
+            "EU annual percentage rate of charge",
+            "The schedule",
+            "20 Mar 2032",
+        ):
+            self.assertIn(said, " ".join(text.split()))
+
+    def test_without_an_answer_the_statement_says_why(self) -> None:
+        _, content = self.take("statement", count="?", payment="10", balance="0")
+        text = pypdf.PdfReader(io.BytesIO(content)).pages[0].extract_text()
+        self.assertIn("never repays", text)
+
+    def test_nothing_to_take_out(self) -> None:
+        half = self.start(principal="")
+        self.assertEqual(self.client.get(f"/api/cases/{half['id']}/schedule").status_code, 404)
+        never = self.start(count="?", payment="10")
+        missing = self.client.get(f"/api/cases/{never['id']}/schedule?kind=xlsx")
+        self.assertEqual(missing.status_code, 404)
+
+    @override_settings(DEMO=False)
+    def test_nobody_elses(self) -> None:
+        case = self.start()
+        other = self.colleague()
+        for what in ("schedule", "schedule?kind=xlsx", "statement"):
+            self.assertEqual(other.get(f"/api/cases/{case['id']}/{what}").status_code, 404)

@@ -1,0 +1,356 @@
+"""A schedule asked: moments, stretches, live arithmetic, theirs against ours."""
+
+import re
+from datetime import date, timedelta
+from decimal import ROUND_HALF_UP, Decimal
+from itertools import pairwise
+from typing import Any, ClassVar
+from unittest import TestCase
+
+import formulas
+import numpy as np
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+import loans
+from loans.asked import owed, stretch
+from loans.held_against import Matched, hold_against
+from loans.live import live
+from loans.read_dates import read_day, read_days, write_day
+from loans.sentence import terms_in_words
+from loans.words import MARKS, PLAIN
+
+from .documents import document, loan, regular
+from .test_dates import dated
+
+CENT = Decimal("0.01")
+
+
+def solved(content: dict[str, Any]) -> Any:
+    """The loan and its answer where it has a schedule."""
+    asked = loans.check(content)
+    answer = loans.solve(asked)
+    assume(answer.schedule)
+    return asked, answer
+
+
+class Owed(TestCase):
+    @given(dated() | regular(), st.data())
+    @settings(deadline=None, max_examples=80)
+    def test_after_a_payment_what_that_payment_leaves(
+        self, content: dict[str, Any], data: st.DataObject
+    ) -> None:
+        asked, answer = solved(content)
+        number = data.draw(st.integers(1, len(answer.schedule)))
+        (told,) = owed(asked, str(number), PLAIN)
+        row = answer.schedule[number - 1]
+        # In arrears the closing balance; in advance interest of the period still comes to it.
+        if content["timing"] == "in-arrears":
+            self.assertEqual(told["owed"], row["closing"])
+        elif number > 1:
+            self.assertEqual(
+                Decimal(told["owed"]), Decimal(row["opening"]) - Decimal(row["payment"])
+            )
+        if asked.calendar is not None:
+            day = asked.calendar.payment(number).isoformat()
+            (same,) = owed(asked, day, PLAIN)
+            later = owed(asked, day, PLAIN)[0]["number"]
+            self.assertEqual(same["balance"], owed(asked, str(later), PLAIN)[0]["balance"])
+            self.assertEqual(same["accrued"].strip("0."), "")
+
+    def test_by_the_closed_form(self) -> None:
+        # Unrounded, P u^k - A s_k: 48,250 at the half-yearly clock of 6.35 %.
+        i = (1 + 0.0635 / 2) ** (1 / 6) - 1
+        payment = 48250 * i / (1 - (1 + i) ** -60)
+        for number in (1, 13, 30, 59):
+            (told,) = owed(loan(), str(number), PLAIN)
+            expected = 48250 * (1 + i) ** number - payment * ((1 + i) ** number - 1) / i
+            self.assertAlmostEqual(float(told["owed"]), expected, delta=0.25)
+
+    def test_accrued_by_days(self) -> None:
+        # 10,000 at 7.3 % is 2.00 a day by actual/365: 30.00 in 15 days.
+        asked = loan(
+            principal="10000", rate={"percent": "7.3"}, start="2027-03-01", day_count="actual/365"
+        )
+        (told,) = owed(asked, "16 Mar 2027", PLAIN)
+        self.assertEqual(
+            (told["accrued"], told["owed"], told["per_day"]), ("30.00", "10030.00", "2.0000")
+        )
+        # Every period alike: March's 31 days share the month's interest of 60.83.
+        equal = loan(principal="10000", rate={"percent": "7.3"}, start="2027-03-01")
+        (told,) = owed(equal, "2027-03-16", PLAIN)
+        share = Decimal(10000) * Decimal("0.073") / 12 * 15 / 31
+        self.assertEqual(told["accrued"], str(share.quantize(CENT, ROUND_HALF_UP)))
+
+    def test_rounded_up_a_payoff_never_falls_short(self) -> None:
+        asked = loan(start="2027-03-01", day_count="actual/360")
+        for day in ("2027-03-09", "2028-07-17"):
+            (near,) = owed(asked, day, PLAIN)
+            (up,) = owed(asked, day, PLAIN, "up")
+            self.assertIn(Decimal(up["owed"]) - Decimal(near["owed"]), (Decimal(0), CENT))
+
+    def test_lists_and_every_so_many(self) -> None:
+        told = owed(loan(), "every 12, 7; 13 and 0", PLAIN)
+        self.assertEqual([each["number"] for each in told], [12, 24, 36, 48, 60, 7, 13, 0])
+
+    def test_refused_with_a_sentence(self) -> None:
+        dated_loan = loan(start="2027-03-01")
+        cases = [
+            (loan(), ""),
+            (loan(), "61"),
+            (loan(), "soon"),
+            (loan(), "2027-03-09"),
+            (dated_loan, "2026-12-31"),
+            (dated_loan, "2040-01-01"),
+            (loan(count=3000), "every 1"),
+            (loan(count="?", payment="10"), "3"),
+        ]
+        for asked, at in cases:
+            with self.subTest(at=at), self.assertRaises(loans.NotALoan) as raised:
+                owed(asked, at, PLAIN)
+            self.assertRegex(raised.exception.errors[0].message, r"^.{12,}[.]$")
+
+
+class Stretches(TestCase):
+    @given(regular() | dated(), st.data())
+    @settings(deadline=None, max_examples=80)
+    def test_any_partition_adds_up_to_the_whole(
+        self, content: dict[str, Any], data: st.DataObject
+    ) -> None:
+        asked, answer = solved(content)
+        count = len(answer.schedule)
+        cuts = sorted(data.draw(st.sets(st.integers(1, count), max_size=4)) | {count})
+        parts, first = [], 1
+        for last in cuts:
+            parts.append(stretch(asked, f"{first}-{last}", PLAIN))
+            first = last + 1
+        whole = stretch(asked, "all", PLAIN)
+        for name in ("paid", "interest", "principal"):
+            total = sum(Decimal(part[name]) for part in parts)  # type: ignore[literal-required]
+            self.assertEqual(total, Decimal(whole[name]))  # type: ignore[literal-required]
+        for before, after in pairwise(parts):
+            self.assertEqual(before["closing"], after["opening"])
+        self.assertEqual(whole["paid"], answer.totals["paid"])
+
+    def test_interest_by_the_closed_form(self) -> None:
+        # Interest of payments 13 to 24: payments less what the balance fell by, P u^k - A s_k.
+        i = (1 + 0.0635 / 2) ** (1 / 6) - 1
+        payment = 48250 * i / (1 - (1 + i) ** -60)
+
+        def left(number: int) -> float:
+            return float(48250 * (1 + i) ** number - payment * ((1 + i) ** number - 1) / i)
+
+        told = stretch(loan(), "year 2", PLAIN)
+        expected = 12 * payment - (left(12) - left(24))
+        self.assertAlmostEqual(float(told["interest"]), expected, delta=0.1)
+
+    def test_named_in_every_way(self) -> None:
+        asked = loan(start="2027-03-01")
+        cases = [
+            ("13-24", 13, 24),
+            ("13 to 24", 13, 24),
+            ("payments 13–24", 13, 24),
+            ("7", 7, 7),
+            ("year 2", 13, 24),
+            ("years 4-9", 37, 60),
+            ("first 3", 1, 3),
+            ("last 12", 49, 60),
+            ("2028", 10, 21),
+            ("1 Jan 2028 to 30 Jun 2028", 10, 15),
+            ("50-99", 50, 60),
+        ]
+        for typed, first, last in cases:
+            told = stretch(asked, typed, PLAIN)
+            self.assertEqual((told["first"], told["last"]), (first, last), typed)
+
+    def test_refused_with_a_sentence(self) -> None:
+        for asked, typed in (
+            (loan(), "61-70"),
+            (loan(), "24-13"),
+            (loan(), "2028-01-01 to 2028-02-01"),
+            (loan(), "the middle"),
+            (loan(start="2027-03-01"), "1 Jan 2020 to 1 Feb 2020"),
+        ):
+            with self.subTest(typed), self.assertRaises(loans.NotALoan) as raised:
+                stretch(asked, typed, PLAIN)
+            self.assertEqual(raised.exception.errors[0].field, "stretch")
+
+
+class LiveArithmetic(TestCase):
+    """The formulas recomputed by the `formulas` package, an evaluator of its own."""
+
+    compiled: ClassVar[dict[str, Any]] = {}
+
+    def evaluate(self, formula: str, cells: dict[str, float], number: int) -> float:
+        def named(found: re.Match[str]) -> str:
+            if found["term"]:
+                return f"B90{found['term']}"
+            return f"{found['column']}{'1' if int(found['row']) == number else '2'}"
+
+        reference = r"Terms!B(?P<term>\d)|(?P<column>[CDFGH])(?P<row>\d+)"
+        text = re.sub(reference, named, formula)
+        if text not in self.compiled:
+            self.compiled[text] = formulas.Parser().ast(text)[1].compile()
+        function = self.compiled[text]
+        given_cells = []
+        for name in function.inputs:
+            key = f"Terms!B{name[3:]}" if name.startswith("B90") else name
+            given_cells.append(np.array([[cells[key]]]))
+        return float(np.asarray(function(*given_cells)).ravel()[0])
+
+    def recompute(self, asked: loans.Loan) -> None:
+        sheet = live(asked)
+        assert sheet is not None
+        terms = {
+            "Terms!B3": float(sheet.terms.principal),
+            "Terms!B4": float(sheet.terms.percent),
+            "Terms!B6": float(sheet.terms.payment),
+            "Terms!B7": float(sheet.terms.balance),
+        }
+        terms["Terms!B5"] = self.evaluate(
+            sheet.terms.per_period.replace("B4", "Terms!B4"), terms, 0
+        )
+        amount, before = sheet.schedule.unit.amount, 0.0
+        for live_row in sheet.rows:
+            row, number = live_row.row, live_row.row.number + 1
+            cells = {**terms, "G2": before, "H1": float(live_row.measured or 0)}
+
+            def value(text: str, cells: Any = cells, number: int = number) -> float:
+                return self.evaluate(text, cells, number) if text.startswith("=") else float(text)
+
+            cells["C1"] = value(live_row.opening)
+            order = [("F1", live_row.payment), ("D1", live_row.interest)]
+            if "D" in live_row.payment:
+                order.reverse()
+            for cell, text in order:
+                cells[cell] = value(text)
+            before = value(live_row.closing)
+            found = [cells["C1"], cells["D1"], cells["F1"], before]
+            ours = [row.opening, row.interest, row.payment, row.closing]
+            for told, expected in zip(found, ours, strict=True):
+                self.assertLess(abs(Decimal(f"{told:.9f}") - amount(expected)), Decimal("1e-6"))
+
+    @given(regular() | dated())
+    @settings(deadline=None, max_examples=1000)
+    def test_formulas_give_our_cents(self, content: dict[str, Any]) -> None:
+        content = {**content, "count": min(content["count"], 24)}
+        content["clauses"] = [each for each in content.get("clauses", []) if each["at"] <= 24]
+        asked, _ = solved(content)
+        self.recompute(asked)
+
+    def test_the_shapes_an_analyst_meets(self) -> None:
+        for changes in (
+            {},
+            {"timing": "in-advance"},
+            {"timing": "in-advance", "balance": "5000"},
+            {"payment": "900", "balance": "?"},
+            {"count": "?", "payment": "1200"},
+            {"rate": {"percent": "3.4", "quoted": "flat"}},
+            {"currency": "JPY"},
+            {"currency": "KWD"},
+            {"rounding": {"payment": "up", "to": "0.05"}},
+        ):
+            with self.subTest(**changes):
+                self.recompute(loans.check(document(**changes)))
+
+    def test_a_row_where_binary_would_differ_is_marked_and_stated(self) -> None:
+        # 29,921.00 x 14 / 400 is 1,047.235, a tie; the nearest double lies just below it.
+        sheet = live(loan(principal="29921.00", rate={"percent": "14"}, every="quarter", count=2))
+        assert sheet is not None
+        first = sheet.rows[0]
+        self.assertEqual(first.interest, "1047.24")
+        self.assertIn("1047.23", first.marked or "")
+        # A sheet keeps fifteen digits: interest of over ten billions has none left for its cents.
+        rate = {"percent": "7.3", "quoted": "periodic"}
+        sheet = live(loan(principal=f"{5 * 10**14 + 6}.37", rate=rate, count=2))
+        assert sheet is not None
+        self.assertTrue(any(row.marked for row in sheet.rows))
+
+
+def their_csv(answer: Any, **changed: str) -> str:
+    """Our schedule as somebody else might write it, cells of payment 7 changed."""
+    lines = ["no;due;interest;payment;closing balance"]
+    for row in answer.schedule:
+        cells = dict(row, **(changed if row["number"] == 7 else {}))
+        money = [cells[name].replace(".", ",") for name in ("interest", "payment", "closing")]
+        lines.append(";".join([str(row["number"]), row["date"] or "", *money]))
+    return "\ufeff" + "\r\n".join(lines)
+
+
+class TheirsAgainstOurs(TestCase):
+    def held(self, text: str, tolerance: str = "0.01", **changes: Any) -> Any:
+        return hold_against(loan(**changes), text, None, Decimal(tolerance), PLAIN)
+
+    def test_our_own_agrees(self) -> None:
+        found = self.held(their_csv(loans.solve(loan(start="2027-03-01"))), start="2027-03-01")
+        self.assertEqual((found.compared, found.rows_differing, found.ask), (60, 0, False))
+        self.assertIn("Every row agrees", found.says)
+
+    def test_which_rows_by_how_much_and_where_it_began(self) -> None:
+        found = self.held(their_csv(loans.solve(loan()), interest="230.25", closing="43366.38"))
+        self.assertEqual((found.rows_differing, found.began), (1, 7))
+        gaps = {each.column: each.gap for each in found.differences}
+        self.assertEqual(gaps, {"interest": "0.05", "closing": "0.05"})
+        self.assertIn("payment 7: its interest is 0.05 more than ours", found.says)
+        near = self.held(their_csv(loans.solve(loan()), interest="230.21"))
+        self.assertEqual(near.rows_differing, 0)
+        strict = self.held(their_csv(loans.solve(loan()), interest="230.21"), "0")
+        self.assertEqual(strict.rows_differing, 1)
+
+    def test_dates_and_lengths(self) -> None:
+        asked = loans.solve(loan(start="2027-03-01"))
+        text = their_csv(asked).replace("2027-04-01", "2027-04-02")
+        found = self.held(text, start="2027-03-01")
+        self.assertIn("its date is 2027-04-02 there", found.says)
+        short = "\n".join(their_csv(asked).splitlines()[:13])
+        self.assertIn("They have 12 rows, we 60", self.held(short, start="2027-03-01").says)
+
+    def test_asks_which_is_which_rather_than_guess(self) -> None:
+        answer = loans.solve(loan())
+        rows = [f"{row['number']}|{row['closing']}|{row['interest']}" for row in answer.schedule]
+        text = "\n".join(["n|rest|z", *rows])
+        asks = self.held(text)
+        self.assertTrue(asks.ask)
+        self.assertEqual((asks.names, len(asks.sample)), (("n", "rest", "z"), 4))
+        told = hold_against(
+            loan(), text, Matched(number=0, closing=1, interest=2), Decimal("0.01"), PLAIN
+        )
+        self.assertEqual((told.compared, told.rows_differing), (60, 0))
+
+    def test_rows_that_cannot_be_read_are_named(self) -> None:
+        text = "no,payment\n1,938.82\ntwo,938.82\n3,a lot\n4,938.82"
+        found = self.held(text)
+        self.assertEqual([each.field for each in found.unread], ["row 3", "row 4"])
+        self.assertEqual(found.compared, 2)
+
+    def test_what_is_no_table(self) -> None:
+        for text in ("", "x", "payment\n1", "no,payment\n" + "9" * 200_000):
+            with self.subTest(text[:20]), self.assertRaises(loans.NotALoan):
+                self.held(text)
+        wide = Matched(payment=9)
+        with self.assertRaises(loans.NotALoan):
+            hold_against(loan(), "no,payment\n1,2", wide, CENT, PLAIN)
+
+
+class InWords(TestCase):
+    def test_the_terms_as_a_sentence(self) -> None:
+        said = terms_in_words(
+            loan(start="2027-03-01", clauses=[{"at": 7, "payment": "500"}]), MARKS["comma-point"]
+        )
+        self.assertEqual(
+            said,
+            "We lend 48,250.00 EUR on 1 Mar 2027 at 6.35 % a year, nominal, compounded "
+            "half-yearly, repaid by 60 monthly payments of ? at the end of each month from 1 Apr "
+            "2027, with 0.00 still owed at the end, except that payment 7 is 500.00.",
+        )
+
+
+class Days(TestCase):
+    @given(st.dates(date(1990, 1, 1), date(2100, 1, 1)))
+    @settings(max_examples=100)
+    def test_a_day_written_is_read_as_itself(self, day: date) -> None:
+        self.assertEqual(read_day(write_day(day)), day)
+        self.assertEqual(read_day(day.isoformat()), day)
+        self.assertIn(day, read_days(f"{day.month}/{day.day}/{day.year}"))
+        self.assertEqual(read_day(f"{day.day}.{day.month}.{day.year}"), day)
+        self.assertIsNone(read_day(str(day + timedelta(days=1)) + "x"))
