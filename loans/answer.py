@@ -4,32 +4,27 @@ from collections.abc import Iterator
 from decimal import Decimal
 from functools import cache
 from itertools import groupby
-from typing import Any, Final
+from typing import Any, Final, NotRequired
 
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from . import clock, working
-from .dates import Calendar
+from .costs import CostsTold, costs
 from .document import FigureName, Loan
 from .figures import Unit, plain, precise, to_step, told
-from .find import (
-    PERCENT_PLACES,
-    Found,
-    footing_rate,
-    never_repays,
-    payable_percent,
-    place_of,
-)
+from .find import never_repays
 from .fit import Fit, WouldFit, fit
 from .ledger import Row, Schedule
 from .line import Terms
 from .proof import Proof, prove
 from .rates import Rates, footings
+from .sentence import clause_in_words
 from .solved import work_out
+from .terms import PERCENT_PLACES, Found, footing_rate, payable_percent, quote_of
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
-from .yearly_cost import Flows, Run, YearlyCost, yearly_cost
+from .yearly_cost import YearlyCost
 
 #: The version of the core, told with every answer.
 ENGINE: Final = "zephyrant-loans 0.1.0"
@@ -56,7 +51,10 @@ class Totals(TypedDict):
 
 
 class RowTold(TypedDict):
-    """One row of the schedule, money as decimal strings."""
+    """One row of the schedule, money as decimal strings.
+
+    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such.
+    """
 
     number: int
     date: str | None
@@ -65,6 +63,9 @@ class RowTold(TypedDict):
     principal: str
     payment: str
     closing: str
+    advance: NotRequired[str]
+    repay: NotRequired[str]
+    fee: NotRequired[str]
 
 
 class YearTold(TypedDict):
@@ -93,6 +94,7 @@ class Answer(BaseModel):
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
+    `carrying`: the carrying amount after each row, where there are fees. `clauses`: each in words.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -108,6 +110,9 @@ class Answer(BaseModel):
     rates: RatesTold | None
     totals: Totals | None
     yearly_cost: YearlyCost | None
+    costs: CostsTold | None
+    carrying: tuple[str, ...]
+    clauses: tuple[str, ...]
     final_date: str | None
     gap: str | None
     fits: bool | None
@@ -133,11 +138,13 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
     found, terms, laid = work_out(loan)
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
-    if found.reason or terms is None:
+    if found.reason:
         return _no_answer(loan, rates, found.reason, marks)
+    if terms is None:
+        return _several(loan, found, marks)
     if laid is None and loan.unknown == "count":
         return _no_answer(loan, rates, _unsettled(loan, terms), marks)
-    solution = found.solutions[0]
+    solution = found.solutions[found.ordinary or 0]
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
@@ -147,10 +154,10 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         reason=None,
         **_headline(loan),
         rates=_rates_told(rates),
-        **_laid_told(loan, laid, rates, marks, year_starts),
+        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
-        notes=tuple(note.say(marks) for note in _notes(loan, solution, laid)),
+        notes=tuple(note.say(marks) for note in _notes(loan, found, solution, laid)),
         working=working.steps(loan, found, terms, laid, marks),
         proof=prove(loan, found, terms, laid, marks),
         engine=ENGINE,
@@ -160,10 +167,10 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
 def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     """A document in which every figure is stated."""
     held = fit(loan, marks)
-    found, _, laid = work_out(loan)
+    found, terms, laid = work_out(loan)
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
-    notes = () if laid else tuple(note.say(marks) for note in _notes(loan, Decimal(0), laid))
+    notes = () if laid else tuple(note.say(marks) for note in _notes(loan, found, Decimal(0), laid))
     return Answer.model_construct(
         unknown=None,
         value=None,
@@ -172,7 +179,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         reason=None,
         **_headline(loan),
         rates=_rates_told(rates),
-        **_laid_told(loan, laid, rates, marks, year_starts),
+        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
         notes=(held["says"], *notes),
@@ -199,13 +206,24 @@ def _headline(loan: Loan) -> dict[str, Any]:
         "count": ("It is repaid by", f"{period.often} payments"),
         "rate": ("The rate is", f"% {quote}"),
         None: ("Every figure is stated", ""),
-    }.get(loan.unknown, (f"Payment {place_of(loan)} is", loan.currency))
-    return {"asks": asks, "unit": unit, "quote": quote}
+    }.get(loan.unknown, ("", loan.currency))
+    clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
+    if loan.unknown and loan.unknown.startswith("clauses."):
+        place, figure = loan.unknown.split(".", 2)[1:]
+        asks = f"In “{clauses[int(place)]}” the ? is"
+        if figure.endswith("percent"):
+            unit = "%"
+        if figure == "rate.percent":
+            quote = loan.style_of(quote_of(loan)).in_words()
+            unit = f"% {quote}"
+    return {"asks": asks, "unit": unit, "quote": quote, "clauses": clauses}
 
 
 _NOT_LAID: Final[dict[str, Any]] = {
     "totals": None,
     "yearly_cost": None,
+    "costs": None,
+    "carrying": (),
     "final_date": None,
     "paid_as": None,
     "schedule": [],
@@ -214,42 +232,34 @@ _NOT_LAID: Final[dict[str, Any]] = {
 
 
 def _laid_told(
-    loan: Loan, laid: Schedule | None, rates: Rates, marks: Marks, year_starts: int | None
+    loan: Loan,
+    terms: Terms | None,
+    laid: Schedule | None,
+    rates: Rates,
+    *,
+    marks: Marks,
+    year_starts: int | None,
 ) -> dict[str, Any]:
     """What is told of a schedule to the cent, if there is one."""
-    if laid is None:
+    if laid is None or terms is None:
         return _NOT_LAID
     calendar = loan.calendar
     end = None
     if calendar is not None:
-        last = len(laid.rows)
-        end = (calendar.end(last) if laid.rows[-1].closing else calendar.payment(last)).isoformat()
+        last = laid.rows[-1].number
+        ends = laid.rows[-1].closing and loan.count != 0
+        end = (calendar.end(last) if ends else calendar.payment(last)).isoformat()
+    cost = costs(loan, terms, laid, rates.periodic / 100)
     return {
-        "totals": _totals(laid),
-        "yearly_cost": yearly_cost(_flows(loan, laid), float(rates.periodic) / 100),
+        "totals": _totals(laid, cost.fees),
+        "yearly_cost": cost.yearly,
+        "costs": cost.told,
+        "carrying": cost.carrying,
         "final_date": end,
         "paid_as": _paid_as(laid).say(marks),
-        "schedule": _rows_told(laid, calendar),
+        "schedule": _rows_told(laid, loan),
         "by_year": _years_told(laid, loan, year_starts),
     }
-
-
-def _flows(loan: Loan, laid: Schedule) -> Flows:
-    """What is paid to the cent, and what is left as paid at the end."""
-    scale = 10.0**-laid.unit.places
-    rows, calendar = laid.rows, loan.calendar
-    # Places count from the first payment where there are dates, else from the start.
-    first = 0 if calendar or loan.timing == "in-advance" else 1
-    runs: list[Run] = []
-    place = first
-    for payment, group in groupby(row.payment for row in rows):
-        count = len(list(group))
-        runs.append(Run(payment * scale, place, count))
-        place += count
-    if rows[-1].closing:
-        end = place if loan.timing == "in-advance" else place - 1
-        runs.append(Run(rows[-1].closing * scale, end))
-    return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
 
 def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: Marks) -> Answer:
@@ -271,6 +281,17 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: 
     )
 
 
+def _several(loan: Loan, found: Found, marks: Marks) -> Answer:
+    """Several rates fit, and the flows do not tell which is meant: all are told, none is worked."""
+    answer = _no_answer(loan, None, None, marks)
+    return answer.model_copy(
+        update={
+            "solutions": tuple(plain(told(each)) for each in found.solutions),
+            "notes": (found.note.say(marks),) if found.note else (),
+        }
+    )
+
+
 def _unsettled(loan: Loan, terms: Terms) -> Sentence:
     """Why a count that the mathematics knows is not reached in cents."""
     if terms.balance < terms.principal and terms.rate > 0:
@@ -283,7 +304,7 @@ def _unsettled(loan: Loan, terms: Terms) -> Sentence:
 
 
 def _value(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
-    if loan.unknown == "rate":
+    if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
         return f"{payable_percent(solution):.{PERCENT_PLACES}f}"
     if loan.unknown == "count" and laid:
         return str(len(laid.rows))
@@ -291,14 +312,14 @@ def _value(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -
         if laid:
             return laid.unit.write(laid.rows[-1].closing)
         return plain(told(solution), loan.decimals)
-    at = place_of(loan)
-    if at is not None:
-        return plain(dict(terms.odd)[int(at)], loan.decimals)
+    if (loan.unknown or "").startswith("clauses."):
+        place = int((loan.unknown or "").split(".")[1])
+        return plain(terms.puts[place].amount, loan.decimals)
     return plain(getattr(terms, loan.unknown or ""), loan.decimals)
 
 
-def _notes(loan: Loan, solution: Decimal, laid: Schedule | None) -> list[Sentence]:
-    notes = []
+def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -> list[Sentence]:
+    notes = [found.note] if found.note else []
     if laid is None:
         notes.append(
             Sentence(
@@ -347,14 +368,14 @@ def _ten_places(percent: Decimal) -> str:
     return text.removeprefix("-") if not text.strip("-0.") else text
 
 
-def _totals(laid: Schedule) -> Totals:
+def _totals(laid: Schedule, fees: Decimal) -> Totals:
     write, rows = laid.unit.write, laid.rows
-    paid = [row.payment for row in rows if row.payment]
+    paid = [row.payment + row.repay for row in rows if row.payment + row.repay]
     return {
         "paid": write(sum(paid)),
         "interest": write(sum(row.interest for row in rows)),
         "principal": write(sum(row.principal for row in rows)),
-        "fees": write(0),
+        "fees": plain(fees, laid.unit.shown),
         "final_payment": write(paid[-1] if paid else 0),
         "payments": len(paid),
     }
@@ -413,26 +434,35 @@ def _money(unit: Unit, units: int) -> Money:
     return Money(unit.amount(units), unit.shown)
 
 
-def _rows_told(laid: Schedule, calendar: Calendar | None) -> list[RowTold]:
+def _rows_told(laid: Schedule, loan: Loan) -> list[RowTold]:
     # A row opens where the last closed and most payments are alike: each is written once.
-    write = cache(laid.unit.write)
+    write, calendar = cache(laid.unit.write), loan.calendar
     due = (
         (lambda number: None)
         if calendar is None
         else (lambda number: calendar.payment(number).isoformat())
     )
-    return [
+    rows: list[RowTold] = [
         {
-            "number": number,
-            "date": due(number),
-            "opening": write(opening),
-            "interest": write(interest),
-            "principal": write(principal),
-            "payment": write(payment),
-            "closing": write(closing),
+            "number": row.number,
+            "date": due(row.number),
+            "opening": write(row.opening),
+            "interest": write(row.interest),
+            "principal": write(row.principal),
+            "payment": write(row.payment),
+            "closing": write(row.closing),
         }
-        for number, opening, interest, principal, payment, closing, _ in laid.rows
+        for row in laid.rows
     ]
+    verbs = {clause.verb for clause in loan.clauses}
+    for told_row, row in zip(rows, laid.rows, strict=True) if verbs else ():
+        if "advance" in verbs:
+            told_row["advance"] = write(row.advance)
+        if "repay" in verbs:
+            told_row["repay"] = write(row.repay)
+        if "fee" in verbs:
+            told_row["fee"] = write(row.fee)
+    return rows
 
 
 def _years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[YearTold]:
@@ -446,7 +476,7 @@ def _years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[Yea
             "opening": write(rows[0].opening),
             "interest": write(sum(row.interest for row in rows)),
             "principal": write(sum(row.principal for row in rows)),
-            "payment": write(sum(row.payment for row in rows)),
+            "payment": write(sum(row.payment + row.repay for row in rows)),
             "closing": write(rows[-1].closing),
         }
         for year, label, rows in years_of(laid, loan, year_starts)
@@ -460,9 +490,8 @@ def years_of(
     calendar = loan.calendar
     if calendar is None or year_starts is None:
         each = loan.payments_a_year
-        for start in range(0, len(laid.rows), each):
-            year = start // each + 1
-            yield year, str(year), list(laid.rows[start : start + each])
+        for year, rows in groupby(laid.rows, key=lambda row: max(0, row.number - 1) // each + 1):
+            yield year, str(year), list(rows)
         return
 
     def year_of(row: Row) -> int:

@@ -6,7 +6,7 @@ from typing import Final
 
 from . import clock
 from .document import UNKNOWN, Rounding
-from .entry import Statement, readings, style_of
+from .entry import Statement, TypedClause, readings, style_of
 from .words import MARKS, MarksName
 
 _NAMES: Final = {
@@ -39,8 +39,17 @@ def _dated(statement: Statement, name: str) -> str:
 
 
 def _clauses(statement: Statement) -> str:
-    told = (f"payment {clause.at} of {clause.payment}" for clause in statement.clauses)
-    return "; ".join(told) or "none"
+    return "; ".join(_clause(clause) for clause in statement.clauses) or "none"
+
+
+def _clause(clause: TypedClause) -> str:
+    where = f"from {clause.begin}" + (f" to {clause.to}" if clause.to else "")
+    if not clause.is_stretch:
+        where = f"at {clause.at}"
+    figure = clause.pay if clause.verb == "pay" else clause.figure
+    percent = " %" if clause.in_percent or clause.verb == "rate" else ""
+    level = ", set anew" if clause.levels else ""
+    return f"{where} {clause.verb} {figure}{percent}{level}"
 
 
 #: What is chosen or told as one, in words.

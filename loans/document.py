@@ -123,7 +123,11 @@ def _count(value: object) -> int | Unknown:
     if value == UNKNOWN:
         return UNKNOWN
     return _whole(
-        value, 1, MOST_PAYMENTS, f"The number of payments is between 1 and {MOST_PAYMENTS}."
+        value,
+        0,
+        MOST_PAYMENTS,
+        f"The number of payments is between 1 and {MOST_PAYMENTS}, or 0 where the clauses alone "
+        "are the loan.",
     )
 
 
@@ -177,10 +181,33 @@ def _date(value: object) -> date:
         raise _wrong(f"{_quoted(value)} is no day of the calendar.") from None
 
 
-def _place(value: object) -> int:
+def _place(value: object) -> int | date:
+    if isinstance(value, date) or (isinstance(value, str) and "-" in value[1:]):
+        return _date(value)
+    what = f"Write the number of a payment, from 0 (the start) to {MOST_PAYMENTS}, or a day."
+    return _whole(value, 0, MOST_PAYMENTS, what)
+
+
+def _month(value: object) -> int:
+    return _whole(value, 1, 12, "A month of the calendar is a number from 1 to 12.")
+
+
+def _step_every(value: object) -> int:
     return _whole(
-        value, 1, MOST_PAYMENTS, f"The number of a payment is between 1 and {MOST_PAYMENTS}."
+        value,
+        1,
+        MOST_PAYMENTS,
+        f"Between two steps lie at least one payment and at most {MOST_PAYMENTS}.",
     )
+
+
+def _change(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = _decimal(value, "3")
+    if abs(number) >= MOST_MONEY:
+        raise _wrong(f"A change is below {MOST_MONEY:f}.")
+    return number
 
 
 def _step(value: object) -> Decimal:
@@ -211,7 +238,7 @@ Count = Annotated[
     int | Unknown,
     BeforeValidator(_count),
     WithJsonSchema(
-        {"anyOf": [_ASKED, {"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS}]}
+        {"anyOf": [_ASKED, {"type": "integer", "minimum": 0, "maximum": MOST_PAYMENTS}]}
     ),
 ]
 Every = Annotated[
@@ -242,15 +269,25 @@ CurrencyCode = Annotated[
     str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
 ]
 Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(_number_schema())]
-Day = Annotated[
-    date,
-    BeforeValidator(_date),
-    WithJsonSchema({"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}),
-]
-Place = Annotated[
+_DAY_SCHEMA = {"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}
+Day = Annotated[date, BeforeValidator(_date), WithJsonSchema(_DAY_SCHEMA)]
+_PLACE_SCHEMA = {
+    "anyOf": [{"type": "integer", "minimum": 0, "maximum": MOST_PAYMENTS}, _DAY_SCHEMA]
+}
+Place = Annotated[int | date, BeforeValidator(_place), WithJsonSchema(_PLACE_SCHEMA)]
+Month = Annotated[
     int,
-    BeforeValidator(_place),
+    BeforeValidator(_month),
+    WithJsonSchema({"type": "integer", "minimum": 1, "maximum": 12}),
+]
+StepEvery = Annotated[
+    int,
+    BeforeValidator(_step_every),
     WithJsonSchema({"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS}),
+]
+#: A growth: above zero or below it.
+Change = Annotated[
+    Decimal | Unknown, BeforeValidator(_change), _WRITTEN, WithJsonSchema(_number_schema(_ASKED))
 ]
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(_number_schema())]
 Timing = Literal["in-arrears", "in-advance"]
@@ -345,11 +382,118 @@ class Rounding(Part):
     interest: Literal["nearest", "none"] = "nearest"
 
 
-class Clause(Part):
-    """What departs from the regular run: at payment `at`, another payment than the others."""
+class Share(Part):
+    """A fee as a percent of the money advanced where it is taken, else of the principal."""
 
-    at: Place = Field(description="The number of the payment it is about.")
-    payment: Amount = Field(description='What is paid there instead, or "?".')
+    percent: Percent
+
+
+class Growth(Part):
+    """How a payment grows (below zero: falls): by a percent or by an amount."""
+
+    percent: Change | None = None
+    amount: Change | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> Self:
+        if (self.percent is None) == (self.amount is None):
+            raise _wrong("A payment grows by a percent or by an amount: state one of them.")
+        return self
+
+
+VerbName = Literal["repay", "advance", "rate", "payment", "pay", "step", "fee"]
+VERBS: Final[tuple[VerbName, ...]] = get_args(VerbName)
+Pay = Literal["nothing", "interest"]
+Taken = Literal["from-proceeds", "added", "apart"]
+
+
+class Clause(Part):
+    """What departs from the regular run: one verb, and a place or a stretch.
+
+    Places are numbered as payments are, 0 being the start; a loan with dates takes days too.
+    `months` (1 to 12) keeps a stretch to payments due in them.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+
+    at: Place | None = None
+    begin: Place | None = Field(default=None, alias="from")
+    to: Place | None = None
+    months: tuple[Month, ...] | None = Field(default=None, min_length=1, max_length=12)
+    repay: Amount | None = Field(default=None, description="Repaid on top of the payment.")
+    advance: Amount | None = Field(default=None, description="Lent besides the principal.")
+    rate: Quote | None = Field(default=None, description="The rate of these periods.")
+    payment: Amount | None = Field(default=None, description="The regular payment from there on.")
+    pay: Pay | None = Field(default=None, description="Nothing, or the interest only.")
+    step: Growth | None = Field(default=None, description="How the payment grows.")
+    every: StepEvery | None = Field(default=None, description="Payments between two steps.")
+    fee: Amount | Share | None = None
+    taken: Taken | None = None
+    then: Literal["re-level"] | None = Field(
+        default=None,
+        description="Sets the regular payment anew, so that the loan ends with its last payment.",
+    )
+
+    @property
+    def verb(self) -> VerbName:
+        """What it does."""
+        return next(name for name in VERBS if getattr(self, name) is not None)
+
+    @property
+    def is_stretch(self) -> bool:
+        """Whether it holds for a stretch."""
+        return self.at is None
+
+    @property
+    def asked(self) -> str | None:
+        """The path of the figure in it that is `"?"`, if one is."""
+        figures = {
+            "repay": self.repay,
+            "advance": self.advance,
+            "payment": self.payment,
+            "fee": None if isinstance(self.fee, Share) else self.fee,
+            "fee.percent": self.fee.percent if isinstance(self.fee, Share) else None,
+            "rate.percent": self.rate.percent if self.rate else None,
+            "step.percent": self.step.percent if self.step else None,
+            "step.amount": self.step.amount if self.step else None,
+        }
+        return next((name for name, figure in figures.items() if figure == UNKNOWN), None)
+
+    @model_validator(mode="after")
+    def _one_verb_and_a_place(self) -> Self:
+        verbs = [name for name in VERBS if getattr(self, name) is not None]
+        if not verbs:
+            raise _wrong("A clause says what is done: one of " + ", ".join(VERBS) + ".")
+        if len(verbs) > 1:
+            named = " and ".join(verbs)
+            raise _at(verbs[1], f"A clause does one thing: here {named} are stated.")
+        verb = verbs[0]
+        stretch = [name for name in ("from", "to") if self._place_of(name) is not None]
+        if self.at is not None and (stretch or self.months):
+            raise _at("at", "A clause stands at one place or holds for a stretch, not both.")
+        if self.at is None and self.begin is None and self.months is None:
+            raise _at("at", "A clause has a place: at one payment, or from one on.")
+        if self.at is not None and verb in ("rate", "step"):
+            raise _at("at", f"A {verb} holds for a stretch: write from in place of at.")
+        if self.months and verb in ("rate", "step"):
+            raise _at("months", f"A {verb} does not keep to months of the year.")
+        for name, verbs_ in (("every", ("step",)), ("taken", ("fee",)), ("then", _LEVELS)):
+            if getattr(self, name) is not None and verb not in verbs_:
+                raise _at(name, f"This goes with {' or '.join(verbs_)}, not with {verb}.")
+        if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
+            raise _at("at" if self.at == 0 else "from", "Payments are numbered from 1.")
+        if (isinstance(self.begin, int) and isinstance(self.to, int) and self.to < self.begin) or (
+            isinstance(self.begin, date) and isinstance(self.to, date) and self.to < self.begin
+        ):
+            raise _at("to", f"A stretch that ends at {self.to} cannot begin at {self.begin}.")
+        return self
+
+    def _place_of(self, name: str) -> int | date | None:
+        return self.begin if name == "from" else self.to
+
+
+#: Verbs after which the payment can be set anew.
+_LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")
 
 
 class Loan(Part):
@@ -362,7 +506,9 @@ class Loan(Part):
     rate: Quote
     count: Count = Field(description='The number of regular payments, or "?".')
     every: Every = "month"
-    payment: Amount = Field(description='Each regular payment, or "?".')
+    payment: Amount = Field(
+        description='Each regular payment, or "?"; may be left out where `count` is 0.',
+    )
     balance: Amount = Field(
         default=Decimal(0),
         description='What is still owed at the end of the last period (0, or a balloon), or "?".',
@@ -392,9 +538,9 @@ class Loan(Part):
             if (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
         clauses = (
-            f"clauses.{number}.payment"
+            f"clauses.{number}.{clause.asked}"
             for number, clause in enumerate(self.clauses)
-            if clause.payment == UNKNOWN
+            if clause.asked
         )
         return (*figures, *clauses)
 
@@ -479,37 +625,86 @@ class Loan(Part):
             raise _at("count", "The last payment would fall beyond the year 9999.") from None
         return self
 
+    @model_validator(mode="before")
+    @classmethod
+    def _payment_may_be_left_out(cls, content: Any) -> Any:  # noqa: ANN401
+        if isinstance(content, dict) and str(content.get("count")) == "0":
+            return {"payment": "0", **content}
+        return content
+
     @model_validator(mode="after")
     def _clauses_have_their_places(self) -> Self:
         seen = set()
         for number, clause in enumerate(self.clauses):
-            field = f"clauses.{number}.at"
-            if self.count != UNKNOWN and clause.at > self.count:
-                raise _at(field, f"There is no payment {clause.at}: the loan has {self.count}.")
-            if clause.at in seen:
-                raise _at(field, f"Another clause already says what payment {clause.at} is.")
-            seen.add(clause.at)
+            field = f"clauses.{number}"
+            for name, place in (("at", clause.at), ("from", clause.begin), ("to", clause.to)):
+                if place is not None and (message := self._misplaced(place)):
+                    raise _at(f"{field}.{name}", message)
+            if clause.months and self.calendar is None:
+                raise _at(f"{field}.months", "Months belong to loans with dates: state the start.")
+            if clause.payment is not None and clause.at is not None:
+                if clause.at in seen:
+                    message = f"Another clause already says what payment {clause.at} is."
+                    raise _at(f"{field}.at", message)
+                seen.add(clause.at)
+            if clause.rate is not None and clause.rate.percent != UNKNOWN:
+                if clause.rate.quoted == "flat":
+                    message = "A flat quote speaks of a whole loan, not of a stretch of it."
+                    raise _at(f"{field}.rate.quoted", message)
+                if message := outside(clause.rate.percent, self.style_of(clause.rate)):
+                    raise _at(f"{field}.rate.percent", message)
+            if clause.then and self.count in (0, UNKNOWN):
+                message = "A payment is set anew for a stated number of payments: state the count."
+                raise _at(f"{field}.then", message)
+        if self.count == 0 and not self.clauses:
+            raise _at("count", "Without payments the clauses are the loan: there are none here.")
+        if self.count == 0 and any(
+            clause.is_stretch and clause.to is None and clause.rate is None
+            for clause in self.clauses
+        ):
+            raise _at("clauses", "Without payments every stretch needs its end: state its to.")
         return self
+
+    def _misplaced(self, place: int | date) -> str | None:
+        calendar = self.calendar
+        count = self.count if isinstance(self.count, int) and self.count else None
+        if isinstance(place, int):
+            if count and place > count:
+                return f"There is no payment {place}: the loan has {count}."
+            if calendar and place > calendar.most_payments():
+                return f"Payment {place} would fall beyond the year 9999."
+            return None
+        if calendar is None:
+            return "Days belong to loans with dates: state the start."
+        if place < calendar.start:
+            return f"{place} lies before the start, {calendar.start}."
+        if count and place > calendar.end(count):
+            return f"{place} lies after the end, {calendar.end(count)}."
+        return None
 
     @property
     def style(self) -> Style:
         """How the rate is quoted, and for which payments."""
-        rate = self.rate
+        return self.style_of(self.rate)
+
+    def style_of(self, rate: Quote) -> Style:
+        """How a rate of this loan is quoted."""
+        flat = rate.quoted == "flat"
         return Style(
             quoted=rate.quoted,
-            compounding=self.compounding,
+            compounding=self.every if rate.compounding is None else rate.compounding,
             every=self.every,
             over=rate.over.time if rate.over else None,
             year_days=rate.year_days or 365,
-            payments=self.count if rate.quoted == "flat" and self.count != UNKNOWN else None,
-            in_advance=rate.quoted == "flat" and self.timing == "in-advance",
+            payments=self.count if flat and self.count != UNKNOWN else None,
+            in_advance=flat and self.timing == "in-advance",
         )
 
     @model_validator(mode="after")
     def _flat_speaks_of_level_payments(self) -> Self:
         if self.rate.quoted != "flat":
             return self
-        if self.count == UNKNOWN:
+        if self.count in (UNKNOWN, 0):
             raise _at(
                 "count",
                 "A flat quote needs its term: state the number of payments, or quote the rate "
@@ -633,4 +828,4 @@ def read(text: str | bytes) -> Loan:
 
 def write(loan: Loan) -> dict[str, Any]:
     """The document as JSON holds it, without what was left out of it."""
-    return loan.model_dump(mode="json", exclude_unset=True)
+    return loan.model_dump(mode="json", exclude_unset=True, by_alias=True)

@@ -23,13 +23,18 @@ from .document import (
     MOST_CLAUSES,
     MOST_PAYMENTS,
     UNKNOWN,
+    Clause,
     CompoundingField,
     CurrencyCode,
     Every,
     Loan,
     OddDays,
+    Pay,
     Rounding,
+    Share,
+    Taken,
     Timing,
+    VerbName,
     check,
     write,
 )
@@ -57,13 +62,33 @@ _UNITS: Final = re.compile(
 )
 
 
+_TYPED: Final = Field(default="", max_length=200)
+
+
 class TypedClause(BaseModel):
-    """A clause as typed: at which payment another amount is paid."""
+    """A clause as typed: where (`at`, or `begin` and `to`), what is done, and how much.
+
+    `figure` is the verb's amount or percent. Places are numbers of payments or days.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    at: str = Field(default="", max_length=200)
-    payment: str = Field(default="", max_length=200)
+    verb: VerbName = "payment"
+    at: str = _TYPED
+    begin: str = _TYPED
+    to: str = _TYPED
+    is_stretch: bool = False
+    months: tuple[int, ...] = Field(default=(), max_length=12)
+    figure: str = _TYPED
+    in_percent: bool = False
+    quoted: Quoted = "nominal"
+    compounding: CompoundingField | None = None
+    over: str = _TYPED
+    year_days: YearDays = 365
+    pay: Pay = "nothing"
+    every: str = _TYPED
+    taken: Taken = "from-proceeds"
+    levels: bool = False
 
 
 class Statement(BaseModel):
@@ -377,6 +402,23 @@ def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
 NUMBERS: Final = ("principal", "percent", "count", "payment", "balance")
 #: Where the entries of a statement stand in the document, if under another name.
 _FIELDS: Final = {"percent": "rate.percent", "over": "rate.over"}
+#: Fields of a clause in the document, by where they are typed.
+_TYPED_AT: Final = (
+    (r"(clauses\.\d+)\.from", r"\1.begin"),
+    (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
+    (
+        r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",
+        r"\1.figure",
+    ),
+)
+
+
+def typed_at(field: str) -> str:
+    """Where what is wrong with a field of a document was typed into the statement."""
+    for pattern, typed in _TYPED_AT:
+        if re.fullmatch(pattern, field):
+            return re.sub(pattern, typed, field)
+    return field
 
 
 def loan_of(statement: Statement) -> Loan:
@@ -395,7 +437,10 @@ def _loan_of(statement: Statement, read: dict[str, Reading]) -> Loan:
     except NotALoan as wrong:
         unread = {error.field for error in errors}
         # A stand-in for an unread entry is nobody's mistake; what else is wrong is.
-        errors += [error for error in wrong.errors if error.field not in unread]
+        typed = (
+            FieldError(field=typed_at(error.field), message=error.message) for error in wrong.errors
+        )
+        errors += [error for error in typed if error.field not in unread]
         raise NotALoan(errors) from None
     if errors:
         raise NotALoan(errors)
@@ -424,8 +469,8 @@ def readings(statement: Statement) -> dict[str, Reading]:
     start = read_date(statement.start)
     clauses = {}
     for number, clause in enumerate(statement.clauses):
-        clauses[f"clauses.{number}.at"] = read_count(clause.at, marks, statement.every)
-        clauses[f"clauses.{number}.payment"] = read_amount(clause.payment, marks, currency)
+        for name, reading in _clause_readings(clause, statement).items():
+            clauses[f"clauses.{number}.{name}"] = reading
     return {
         **timed,
         "principal": principal,
@@ -437,6 +482,89 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "first_payment": _first_payment(statement, start),
         **clauses,
     }
+
+
+def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Reading]:
+    """How what is typed in a clause is read; what its verb does not need is not."""
+    marks = MARKS[statement.marks]
+    places = ("begin", "to") if clause.is_stretch else ("at",)
+    read = {
+        name: read_place(getattr(clause, name), marks, may_be_open=clause.is_stretch)
+        for name in places
+    }
+    if clause.verb == "rate" or (clause.verb in ("step", "fee") and clause.in_percent):
+        read["figure"] = read_percent(clause.figure, marks)
+    elif clause.verb != "pay":
+        read["figure"] = read_amount(clause.figure, marks, statement.currency)
+    if clause.verb == "rate" and clause.quoted in TIMED:
+        read["over"] = read_time(clause.over, marks)
+    if clause.verb == "step" and clause.every.strip():
+        read["every"] = read_count(clause.every, marks, statement.every)
+    return read
+
+
+def read_place(typed: str, marks: Marks, *, may_be_open: bool = False) -> Reading:
+    """Where a clause stands: the number of a payment, 0 for the start, or a day."""
+    if may_be_open and not typed.strip():
+        return Reading()
+    if read_days(unicodedata.normalize("NFKC", typed)):
+        return read_date(typed)
+    text = re.sub(r"^payment\s+", "", _tidy(typed))
+    if text.isdecimal():
+        return Reading(value=str(int(text)), text=marks.write(str(int(text))))
+    if not text:
+        return Reading(error="Nothing is stated here. Write the number of a payment, or a day.")
+    return Reading(
+        error=f"{_quoted(typed)} is no place. Write the number of a payment, 0 for the start, or "
+        "a day."
+    )
+
+
+def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:  # noqa: PLR0912
+    """A typed clause as the document holds it: one branch for each verb."""
+
+    def value(name: str, otherwise: str = "1") -> str:
+        return read[f"clauses.{number}.{name}"].value or otherwise
+
+    told: dict[str, Any] = {}
+    if clause.is_stretch:
+        for name, key in (("begin", "from"), ("to", "to")):
+            if place := read[f"clauses.{number}.{name}"].value:
+                told[key] = place
+        if clause.months:
+            told["months"] = list(clause.months)
+    else:
+        told["at"] = value("at")
+    match clause.verb:
+        case "pay":
+            told["pay"] = clause.pay
+        case "rate":
+            rate: dict[str, Any] = {"percent": value("figure"), "quoted": clause.quoted}
+            if clause.compounding is not None:
+                rate["compounding"] = clause.compounding
+            if clause.quoted in TIMED:
+                rate["over"] = _over(value("over", "1 year"))
+            if clause.year_days != 365 and clause.quoted in SCALED:
+                rate["year_days"] = clause.year_days
+            told["rate"] = rate
+        case "step":
+            told["step"] = {"percent" if clause.in_percent else "amount": value("figure")}
+            if f"clauses.{number}.every" in read:
+                told["every"] = value("every")
+        case "fee":
+            figure = value("figure")
+            told["fee"] = {"percent": figure} if clause.in_percent else figure
+            told["taken"] = clause.taken
+        case verb:
+            told[verb] = value("figure")
+    if clause.levels and clause.verb in ("rate", "repay", "advance"):
+        told["then"] = "re-level"
+    return told
+
+
+def _over(text: str) -> dict[str, str]:
+    number, _, period = text.partition(" ")
+    return {"number": number, "period": period}
 
 
 def _first_payment(statement: Statement, start: Reading) -> Reading:
@@ -481,8 +609,7 @@ def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     if statement.compounding is not None:
         rate["compounding"] = statement.compounding
     if "over" in read:
-        number, _, period = (read["over"].value or "1 year").partition(" ")
-        rate["over"] = {"number": number, "period": period}
+        rate["over"] = _over(read["over"].value or "1 year")
     if statement.year_days != 365 and statement.quoted in SCALED:
         rate["year_days"] = statement.year_days
     return rate
@@ -497,8 +624,7 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
     if statement.clauses:
         dated["clauses"] = [
-            {name: value[f"clauses.{number}.{name}"] for name in ("at", "payment")}
-            for number in range(len(statement.clauses))
+            _clause(clause, number, read) for number, clause in enumerate(statement.clauses)
         ]
     return {
         "zephyrant": "loan/1",
@@ -544,10 +670,56 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         first_payment=write_day(loan.first_payment) if loan.first_payment else "",
         day_count=loan.day_count,
         odd_days=loan.odd_days,
-        clauses=tuple(
-            TypedClause(at=str(clause.at), payment=amount(clause.payment))
-            for clause in loan.clauses
-        ),
+        clauses=tuple(_typed_clause(clause, marks, decimals) for clause in loan.clauses),
+    )
+
+
+def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
+    """A clause of a document as one would type it."""
+
+    def place(value: int | date | None) -> str:
+        if value is None:
+            return ""
+        return write_day(value) if isinstance(value, date) else str(value)
+
+    figure: object = getattr(clause, clause.verb)
+    in_percent, rate = False, clause.rate
+    if rate is not None:
+        figure = rate.percent
+    elif isinstance(clause.fee, Share):
+        figure, in_percent = clause.fee.percent, True
+    elif clause.step is not None:
+        in_percent = clause.step.percent is not None
+        figure = clause.step.percent if in_percent else clause.step.amount
+    text = ""
+    if clause.pay is None:
+        least = 2 if rate is not None else 0 if in_percent else decimals
+        text = (
+            figure if isinstance(figure, str) else marks.number(Decimal(figure), _PLACES, least)  # type: ignore[arg-type]
+        )
+    quote: dict[str, Any] = {}
+    if rate is not None:
+        over = rate.over
+        quote = {
+            "quoted": rate.quoted,
+            "compounding": rate.compounding,
+            "over": _time_text(over.number, over.period, marks) if over else "",
+            "year_days": rate.year_days or 365,
+        }
+    return TypedClause(
+        verb=clause.verb,
+        at=place(clause.at),
+        begin=place(clause.begin),
+        to=place(clause.to),
+        is_stretch=clause.is_stretch,
+        months=clause.months or (),
+        figure=text,
+        in_percent=in_percent,
+        pay=clause.pay or "nothing",
+        every=str(clause.every) if clause.every else "",
+        taken=clause.taken or "from-proceeds",
+        levels=clause.then is not None,
+        **quote,
     )
 
 
@@ -575,9 +747,10 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         number, _, period = read["over"].value.partition(" ")
         entries["over"] = _time_text(Decimal(number), period, marks)
     entries["clauses"] = tuple(
-        TypedClause(
-            at=anew(f"clauses.{number}.at", clause.at, 0),
-            payment=anew(f"clauses.{number}.payment", clause.payment, decimals),
+        clause
+        if clause.verb == "pay"
+        else clause.model_copy(
+            update={"figure": anew(f"clauses.{number}.figure", clause.figure, 0)}
         )
         for number, clause in enumerate(statement.clauses)
     )

@@ -1,141 +1,29 @@
-"""The unknown: which kind it is, and its solution or the reason there is none."""
+"""The unknown: which kind it is, and every solution or the reason there is none."""
 
-from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
-from math import log10
-from typing import NamedTuple
+from typing import Final
 
 from . import clock, closed_form
-from .document import MOST_MONEY, MOST_PAYMENTS, UNKNOWN, Loan
-from .figures import DIGITS, UNROUNDED_PLACES, decimal_places, precise, to_step, told
-from .ledger import unrounded_end
-from .line import NO_TIME, Line, Terms, beats_of, interests, lay_out
-from .rates import as_decimal, as_fraction, periodic_rate, quoted_percent
-from .roots import root_of_falling, root_of_falling_convex
-from .words import Money, Number, Sentence
+from .curve import RatesThatFit, rates_that_fit
+from .cut import lay_out
+from .document import MOST_MONEY, MOST_PAYMENTS, Loan
+from .figures import DIGITS, precise, to_step, told
+from .ledger import rolled, unrounded_end
+from .line import NO_TIME, Stretch, Terms, interests
+from .rates import as_decimal, quoted_percent
+from .roots import root_of_falling, root_of_falling_convex, root_of_monotone
+from .terms import Found, digits_for, linear, quote_of, stated_terms, unforeseen
+from .words import Money, Number, Percent, Sentence
 from .worth import worth
 
-#: Decimals a found percent is put back with.
-PERCENT_PLACES = 10
-#: Periods laid out beyond twice a count that was found.
-_ROOM = 60
 #: Periods up to which an unknown count is sought before all are laid out.
-_FIRST_TRIED = 800
-#: Digits added at the most for loans whose balances grow beyond measure on the way.
-_MOST_EXTRA_DIGITS = 400
-
-
-class Found(NamedTuple):
-    """Every solution, ascending; where there is none, the reason.
-
-    A rate is told as the percent of the document's quote; `periodic` is then the rate of one
-    payment period it stands for.
-    """
-
-    solutions: tuple[Decimal, ...]
-    reason: Sentence | None = None
-    periodic: Decimal | None = None
-
-
-def _number(value: object) -> Decimal:
-    return Decimal(0) if value == UNKNOWN else Decimal(value)  # type: ignore[arg-type]
-
-
-def _stated_rate(loan: Loan) -> Fraction:
-    percent = loan.rate.percent
-    return Fraction(0) if percent == UNKNOWN else periodic_rate(percent, loan.style)
-
-
-def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
-    """The document's figures on the clock of its payments, zero where unknown.
-
-    An unknown count has no end; periods that differ are laid out up to `most`.
-    """
-    count = None if loan.count == UNKNOWN else loan.count
-    return Terms(
-        principal=_number(loan.principal),
-        rate=_stated_rate(loan),
-        count=count,
-        payment=_number(loan.payment),
-        balance=_number(loan.balance),
-        beats=beats_of(loan, count, most),
-        odd=tuple((clause.at, _number(clause.payment)) for clause in loan.clauses),
-    )
-
-
-def payable_terms(loan: Loan, solution: Decimal) -> Terms:
-    """The terms with the solution put back as it will be paid, as the schedule starts from.
-
-    A stated payment finer than the currency pays is rounded as the document rounds payments.
-    """
-    terms, cash = _terms_around(loan, solution), loan.rounding.payment
-
-    def paid(amount: Decimal) -> Decimal:
-        return _carried(to_step(amount, loan.step, cash))
-
-    for name, amount in (("payment", terms.payment), *((str(at), each) for at, each in terms.odd)):
-        if decimal_places(amount) > loan.decimals:
-            terms = terms.having(name, paid(amount))
-    unknown = loan.unknown
-    if unknown == "principal":
-        nearest = to_step(solution, loan.minor_unit, "none" if cash == "none" else "nearest")
-        return terms.having("principal", _carried(nearest))
-    if unknown == "rate":
-        return replace(terms, rate=periodic_rate(payable_percent(solution), loan.style))
-    if unknown == "payment" or place_of(loan):
-        return terms.having(place_of(loan) or "payment", paid(solution))
-    return terms
-
-
-def place_of(loan: Loan) -> str | None:
-    """The place whose payment is asked for in a clause, if one is."""
-    if loan.unknown is None or not loan.unknown.startswith("clauses."):
-        return None
-    return str(loan.clauses[int(loan.unknown.split(".")[1])].at)
-
-
-def _terms_around(loan: Loan, solution: Decimal) -> Terms:
-    """The stated terms; of an unknown count with room for what rounding adds to the solution."""
-    return stated_terms(
-        loan, _ROOM + 2 * int(solution) if loan.unknown == "count" else MOST_PAYMENTS
-    )
-
-
-def solved_terms(loan: Loan, found: Found) -> Terms:
-    """The terms with the solution put back unrounded; an unknown count stays open."""
-    solution = found.solutions[0]
-    terms = _terms_around(loan, solution)
-    if loan.unknown == "rate":
-        return replace(terms, rate=as_fraction(found.periodic or Decimal(0)))
-    if loan.unknown in ("principal", "payment", "balance"):
-        return terms.having(loan.unknown, solution)
-    at = place_of(loan)
-    return terms if at is None else terms.having(at, solution)
-
-
-def _carried(amount: Decimal) -> Decimal:
-    with precise(80):
-        return round(amount, UNROUNDED_PLACES)
-
-
-def payable_percent(solution: Decimal) -> Decimal:
-    """A found percent to the decimals it is put back with."""
-    with precise(80):
-        return round(solution, PERCENT_PLACES)
-
-
-def digits_for(terms: Terms) -> int:
-    """Digits that keep an unrounded roll exact to `DIGITS` through the growth of its balance."""
-    longest = max(max(beat.before.size, beat.after.size) for beat in terms.beats)
-    growth = max(float(1 + terms.rate), 1e-300)
-    extra = int(abs(log10(growth) * ((terms.count or 0) + longest)))
-    return DIGITS + 10 + min(_MOST_EXTRA_DIGITS, extra)
+_FIRST_TRIED: Final = 800
 
 
 def find(loan: Loan) -> Found:
     """Every solution for the figure marked `?`, unrounded, or the reason there is none."""
-    terms = stated_terms(loan, _FIRST_TRIED)
+    terms, unknown = stated_terms(loan, _FIRST_TRIED), loan.unknown or ""
     by_kind = {
         "payment": _payment,
         "principal": _principal,
@@ -144,9 +32,22 @@ def find(loan: Loan) -> Found:
         "rate": _rate,
     }
     with precise(digits_for(terms)):
-        if loan.unknown != "rate" and (reason := _nothing_left(terms)):
-            return Found((), reason)
-        return by_kind.get(loan.unknown or "", _odd_payment)(loan, terms)
+        if unknown == "payment":
+            terms = unforeseen(terms)
+        elif any(put.levels for put in terms.puts):
+            return Found(
+                (),
+                Sentence(
+                    "Where the payment is set anew the loan ends as stated whatever the other "
+                    "figures are: only the payment before that can be asked for."
+                ),
+            )
+        if not unknown.endswith("rate.percent") and unknown != "rate":
+            if reason := _nothing_left(terms):
+                return Found((), reason)
+        elif unknown != "rate" or terms.puts:
+            return _rates(loan, terms)
+        return by_kind.get(unknown, _in_a_clause)(loan, terms)
 
 
 def _nothing_left(terms: Terms) -> Sentence | None:
@@ -161,16 +62,6 @@ def _nothing_left(terms: Terms) -> Sentence | None:
     return None
 
 
-def _amount(terms: Terms, name: str) -> Decimal:
-    """An unknown amount: what is left at the end is linear in it, so two rolls tell it."""
-    left = []
-    for trial in (Decimal(0), Decimal(1)):
-        line = lay_out(terms.having(name, trial))
-        left.append(unrounded_end(line) - line.balance)
-    at_zero, at_one = left
-    return at_zero / (at_zero - at_one)
-
-
 def _below_zero(loan: Loan, value: Decimal) -> bool:
     return told(value) <= -loan.minor_unit / 2
 
@@ -180,11 +71,11 @@ def _span(loan: Loan, count: int) -> str:
 
 
 def _payment(loan: Loan, terms: Terms) -> Found:
-    if len(terms.odd) == terms.count:
+    value = linear(terms, "payment")
+    if value is None:
         return Found(
             (), Sentence("The clauses state every payment: no regular one is left to find.")
         )
-    value = _amount(terms, "payment")
     if not _below_zero(loan, value):
         return Found((value,))
     grown = unrounded_end(lay_out(terms))
@@ -200,24 +91,58 @@ def _payment(loan: Loan, terms: Terms) -> Found:
     )
 
 
-def _odd_payment(loan: Loan, terms: Terms) -> Found:
-    at = place_of(loan) or ""
-    value = _amount(terms, at)
-    if not _below_zero(loan, value):
+def _in_a_clause(loan: Loan, terms: Terms) -> Found:
+    path = loan.unknown or ""
+    if path.endswith("step.percent"):
+        return _step(loan, terms, path)
+    value = linear(terms, path)
+    if value is None:
+        return Found(
+            (),
+            Sentence(
+                "This figure does not change what is owed, so nothing tells it. A fee that is kept "
+                "back or paid apart changes what the loan costs, not what it leaves."
+            ),
+        )
+    if not _below_zero(loan, value) or ".step." in path:
         return Found((value,))
-    return Found(
-        (),
-        Sentence(
-            "The other payments already repay more than is owed: payment {at} would have to give "
-            "back {over}.",
-            at=at,
-            over=Money(-value, loan.decimals),
-        ),
-    )
+    verb = path.rsplit(".", 1)[-1]
+    text = {
+        "payment": "The other payments already repay more than is owed: this one would have to "
+        "give back {over}.",
+        "repay": "The payments already repay more than is owed: {over} would have to be given "
+        "back here.",
+        "advance": "The payments do not even repay what is lent without this: {over} less is "
+        "needed.",
+    }.get(verb, "This would have to be {over} below zero.")
+    return Found((), Sentence(text, over=Money(-value, loan.decimals)))
+
+
+def _step(loan: Loan, terms: Terms, path: str) -> Found:
+    """The percent by which payments grow: the more, the less is left, so there is one or none."""
+
+    def left(growth: Decimal) -> Decimal:
+        line = lay_out(terms.having(path, 100 * (growth.exp() - 1)))
+        return unrounded_end(line) - line.balance
+
+    growth = root_of_monotone(left)
+    if growth is None:
+        return Found((), Sentence("No growth of the payments ends the loan as stated."))
+    return Found((told(100 * (growth.exp() - 1)),))
 
 
 def _principal(loan: Loan, terms: Terms) -> Found:
-    return Found((_amount(terms, "principal"),))
+    value = linear(terms, "principal")
+    if value is None or _below_zero(loan, value):
+        return Found(
+            (),
+            Sentence(
+                "What the clauses lend is more than the payments repay: {over} less would have to "
+                "be lent.",
+                over=Money(-(value or Decimal(0)), loan.decimals),
+            ),
+        )
+    return Found((value,))
 
 
 def _balance(loan: Loan, terms: Terms) -> Found:
@@ -232,16 +157,24 @@ def _balance(loan: Loan, terms: Terms) -> Found:
                 least=Money(_standstill(terms), loan.decimals),
             ),
         )
-    if not _below_zero(loan, value):
+    if not _below_zero(loan, value) or terms.count == 0:
         return Found((value,))
-    enough = _amount(terms.having("balance", Decimal(0)), "payment")
+    enough = linear(terms.having("balance", Decimal(0)), "payment")
+    if enough is None or terms.puts:
+        return Found(
+            (),
+            Sentence(
+                "More is repaid than is owed: by the end {over} too much has been paid.",
+                over=Money(-value, loan.decimals),
+            ),
+        )
     return Found(
         (),
         Sentence(
             "The payments repay more than is owed: by the end {over} too much has been paid. "
             "{count} payments of {enough} repay it exactly.",
             over=Money(-value, loan.decimals),
-            count=Number((terms.count or 0) - len(terms.odd)),
+            count=Number(terms.count or 0),
             enough=Money(enough, loan.decimals),
         ),
     )
@@ -292,13 +225,22 @@ def _count(loan: Loan, terms: Terms) -> Found:
         "balance": Money(balance, loan.decimals),
         "payment": Money(terms.payment, loan.decimals),
     }
-    if balance == principal:
+    if balance == principal and not terms.puts:
         return Found(
             (), Sentence("Nothing is to be repaid: {principal} is lent and as much left.", **money)
         )
     value = _periods_until(terms)
-    if value is None and terms.beats[-1].last == _FIRST_TRIED:
+    if value is None and (terms.puts or terms.beats[-1].last == _FIRST_TRIED):
         value = _periods_until(stated_terms(loan))
+    if terms.puts and (value is None or value <= 0):
+        return Found(
+            (),
+            Sentence(
+                "With these clauses the balance never comes to {balance} in {most} payments.",
+                balance=money["balance"],
+                most=Number(MOST_PAYMENTS),
+            ),
+        )
     if value is None or value <= 0:
         if balance < principal:
             return Found((), never_repays(loan, terms))
@@ -332,24 +274,36 @@ def _periods_until(terms: Terms) -> Decimal | None:
     Where periods differ, rolled through them up to the one in which it is reached, and by the
     closed form in there.
     """
-    owed, target, falls = terms.principal, terms.balance, terms.principal > terms.balance
-    for stretch in lay_out(terms).stretches:
-        if stretch.before and stretch.after:
-            # Interest on both sides of one payment: what lies before it is grown at once.
-            owed *= 1 + as_decimal(stretch.before)
-            stretch = stretch._replace(before=Fraction(0))  # noqa: PLW2901
-        rate = as_decimal(stretch.before or stretch.after)
-        within = closed_form.count(owed, rate, stretch.payment, target, terms.timing)
+    line = lay_out(terms)
+    owed, target, falls = line.principal, terms.balance, line.principal > terms.balance
+    advances = [stretch.first for stretch in line.stretches if stretch.advance]
+    for stretch in line.stretches:
+        lent_later = any(number > stretch.first for number in advances)
+        within = None if lent_later else _within(owed, stretch, target, terms)
         periods = None if stretch.last is None else stretch.last - stretch.first + 1
         if within is not None and within >= 0 and (periods is None or within <= periods):
             return stretch.first - 1 + within
         if periods is None:
             return None
-        part = stretch._replace(first=1, last=periods)
-        owed = unrounded_end(Line(owed, (part,), target))
-        if (owed <= target) if falls else (owed >= target):
+        owed = rolled(owed, stretch, periods)
+        if ((owed <= target) if falls else (owed >= target)) and not lent_later:
             return Decimal(stretch.last or 0)
     return None
+
+
+def _within(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> Decimal | None:
+    """After how many periods of a stretch the balance is reached, by the closed form."""
+    if stretch.interest_only or stretch.inner:
+        return None
+    if stretch.before and stretch.after:
+        # Interest on both sides of one payment: what lies before it is grown at once.
+        owed *= 1 + as_decimal(stretch.before)
+        stretch = stretch._replace(before=Fraction(0))
+    paid = stretch.payment + stretch.repay - stretch.advance - stretch.fee
+    if paid <= 0:
+        return None
+    rate = as_decimal(stretch.before or stretch.after)
+    return closed_form.count(owed, rate, paid, target, terms.timing)
 
 
 def _rate(loan: Loan, terms: Terms) -> Found:
@@ -373,11 +327,65 @@ def _rate(loan: Loan, terms: Terms) -> Found:
     return Found((told(percent),), None, periodic)
 
 
+def _rates(loan: Loan, terms: Terms) -> Found:
+    """Every rate at which a loan with clauses ends as stated."""
+    quote, path = quote_of(loan), loan.unknown or ""
+    style = loan.style_of(quote)
+    found = rates_that_fit(terms, path)
+    if found.any_rate:
+        return Found((), Sentence("Whatever the rate, the loan ends as stated: every rate fits."))
+    if not found.rates:
+        return Found((), _no_rate_fits(loan, terms, path))
+    percents = tuple(told(quoted_percent(each.periodic, style)) for each in found.rates)
+    ordinary = found.ordinary
+    periodic = None if ordinary is None else found.rates[ordinary].periodic
+    return Found(percents, None, periodic, ordinary, _of_several(percents, found, style.in_words()))
+
+
+def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str) -> Sentence | None:
+    touching = [each for each in found.rates if each.how != "crosses"]
+    if len(percents) == 1 and not touching:
+        return None
+    figures: dict[str, Percent | Number | str] = {"quoted": quoted, "count": Number(len(percents))}
+    for number, percent in enumerate(percents):
+        figures[f"rate{number}"] = Percent(percent)
+    listed = " and ".join(f"{{rate{number}}}" for number in range(min(6, len(percents))))
+    text = "{count} rates fit: " + listed + " {quoted}."
+    if len(percents) == 1:
+        text = "One rate fits, {rate0} {quoted}, and the curve only touches there."
+    elif found.ordinary is not None:
+        text += (
+            f" At {{rate{found.ordinary}}} alone nothing is ever owed the other way round: that "
+        )
+        text += "is the ordinary one."
+    else:
+        text += " The flows do not tell which of them is meant."
+    if any(each.how == "touches, not certified" for each in touching):
+        text += " A touch is told within 1e-9 and not certified."
+    return Sentence(text, **figures)
+
+
+def _no_rate_fits(loan: Loan, terms: Terms, path: str) -> Sentence:
+    at_zero = unrounded_end(lay_out(terms.rated(path, Fraction(0)))) - terms.balance
+    over = Money(abs(at_zero), loan.decimals)
+    if at_zero > 0:
+        return Sentence(
+            "No rate between −99.9 % and +10,000 % effective a year gives this: without interest "
+            "{over} more is owed at the end than is to be left.",
+            over=over,
+        )
+    return Sentence(
+        "No rate between −99.9 % and +10,000 % effective a year gives this: without interest "
+        "{over} more is paid than is lent.",
+        over=over,
+    )
+
+
 def _paid_at_once(terms: Terms) -> Decimal:
     """What is paid the moment the money is lent: in advance, without time before it."""
     if not terms.in_advance or terms.beats[0].before != NO_TIME:
         return Decimal(0)
-    return dict(terms.odd).get(1, terms.payment)
+    return terms.payment
 
 
 def _level_rate(terms: Terms, lent: Decimal) -> Decimal:
@@ -451,11 +459,3 @@ def _no_rate(loan: Loan, terms: Terms, lent: Decimal, at_once: Decimal) -> Sente
             "{principal} lent. It must be below {principal}."
         )
     return Sentence(text, **money)
-
-
-def footing_rate(loan: Loan, found: Found) -> Decimal | None:
-    """The unrounded rate of one payment period, if it is stated or was found."""
-    if loan.unknown == "rate":
-        return found.periodic
-    with precise(DIGITS + 20):
-        return as_decimal(_stated_rate(loan))

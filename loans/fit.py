@@ -4,11 +4,12 @@ from decimal import Decimal
 
 from typing_extensions import TypedDict
 
+from .cut import lay_out
 from .document import FIGURES, UNKNOWN, FigureName, Loan
 from .figures import plain, precise, told
-from .find import Found, digits_for, find, payable_terms, stated_terms
+from .find import find
 from .ledger import unrounded_end
-from .line import lay_out
+from .terms import Found, digits_for, levelled, payable_terms, stated_terms
 from .words import Marks, Money, Sentence
 
 
@@ -39,7 +40,7 @@ def _asking(loan: Loan, name: FigureName) -> Loan:
 
 def fit(loan: Loan, marks: Marks) -> Fit:
     """The stated figures held against each other."""
-    terms = stated_terms(loan)
+    terms = levelled(stated_terms(loan))
     with precise(digits_for(terms)):
         gap = unrounded_end(lay_out(terms)) - terms.balance
     found = {name: _would_fit(_asking(loan, name), marks) for name in FIGURES}

@@ -140,7 +140,8 @@ def decimal_mark(cells: Sequence[str]) -> str:
     return "."
 
 
-def _number(cell: str, mark: str) -> Decimal | None:
+def number_in(cell: str, mark: str) -> Decimal | None:
+    """The number a cell holds, its decimals after `mark`; None where it holds none."""
     group = "," if mark == "." else "."
     text = re.sub(r"[\s'’]|[A-Za-z]{3}\s?|[€$£¥]", "", cell).replace(group, "")
     text = text.replace(mark, ".").replace("−", "-")
@@ -197,10 +198,10 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
     read: list[_Theirs] = []
     unread: list[FieldError] = []
     for line, row in enumerate(table.rows, 2):
-        figures = {column: _number(row[place], mark) for column, place in money.items()}
+        figures = {column: number_in(row[place], mark) for column, place in money.items()}
         number = len(read) + len(unread) + 1
         if places["number"] is not None:
-            stated = _number(row[places["number"]], mark)
+            stated = number_in(row[places["number"]], mark)
             if stated is None or stated % 1 or stated < 1:
                 unread.append(_cannot(line, "number", row[places["number"]]))
                 continue

@@ -15,6 +15,9 @@ from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_neares
 from .line import Line, Stretch
 from .rates import as_decimal
 
+#: Periods from which on growth alone is a power, not a roll.
+_MANY = 8
+
 
 def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
     """What is owed after the last period (or after so many), unrounded, never cut at zero.
@@ -24,19 +27,49 @@ def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
     owed = line.principal
     for stretch in line.stretches:
         last = stretch.last
-        if periods is not None and (last is None or last > periods):
-            last = periods
+        if periods is not None:
+            if stretch.first > periods:
+                break
+            if last is None or last > periods:
+                last = periods
         if last is None:
             raise ValueError("a line without end has no end to roll to")
-        before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
-        payment = stretch.payment
-        for _ in range(last - stretch.first + 1):
+        owed = rolled(owed, stretch, last - stretch.first + 1)
+    return owed
+
+
+def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
+    """What is owed after so many periods of a stretch."""
+    before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
+    payment = stretch.payment
+    if stretch.is_plain:
+        if not payment and periods > _MANY:
+            return owed * (before * after) ** periods
+        for _ in range(periods):
             owed = (owed * before - payment) * after
+        return owed
+    for _ in range(periods):
+        interest = owed * (before - 1)
+        for amount, share, is_after in stretch.inner:
+            if not is_after:
+                interest += amount * as_decimal(share)
+                owed += amount
+        due = owed + interest + stretch.advance + stretch.fee - stretch.repay
+        if stretch.interest_only:
+            payment = interest + (due - interest) * (after - 1) / after
+        owed = (due - payment) * after
+        for amount, share, is_after in stretch.inner:
+            if is_after:
+                owed += amount * (1 + as_decimal(share))
     return owed
 
 
 class Row(NamedTuple):
-    """One period of a schedule; money in whole units. `rest` is owed right after the payment."""
+    """One period of a schedule; money in whole units. `rest` is owed right after the payment.
+
+    `advance` and `fee` are added to what is owed, `repay` is paid on top of `payment`; `principal`
+    is what payment and repayment take off it.
+    """
 
     number: int
     opening: int
@@ -45,6 +78,9 @@ class Row(NamedTuple):
     payment: int
     closing: int
     rest: int
+    advance: int = 0
+    repay: int = 0
+    fee: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +113,12 @@ class NeverSettlesError(Exception):
 
 def cash_rule(line: Line, decimals: int, cash: Cash, interest: Cash, *, absorbs: bool) -> CashRule:
     """The unit and the steps for a line in a currency of so many decimals."""
-    amounts = [line.principal, line.balance, *(stretch.payment for stretch in line.stretches)]
+    amounts = [line.principal, line.balance]
+    for stretch in line.stretches:
+        amounts.append(stretch.payment)
+        if not stretch.is_plain:
+            amounts += [stretch.advance, stretch.fee, stretch.repay]
+            amounts += [inner.amount for inner in stretch.inner]
     places = max(decimals, *(decimal_places(amount) for amount in amounts))
     if "none" in (cash, interest):
         places = max(places, UNROUNDED_PLACES)
@@ -101,7 +142,8 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     """
     rows = tuple(_rows(line, rule))
     last = line.stretches[-1].last
-    return Schedule(rows, rule.unit, early=not line.is_open and len(rows) < (last or 0))
+    early = line.cuts and not line.is_open and rows[-1].number < (last or 0)
+    return Schedule(rows, rule.unit, early=early)
 
 
 def _rounded(amount: int, step: int) -> int:
@@ -109,42 +151,168 @@ def _rounded(amount: int, step: int) -> int:
 
 
 def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
-    cash_step = rule.cash_step
     opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
-    falls, end = opening > balance, None if line.is_open else line.stretches[-1].last
+    end = None if line.is_open else line.stretches[-1].last
+    state = _Rolling(rule, balance, end, falls=opening > balance, line=line)
+    lent_until = max((each.first for each in line.stretches if each.advance), default=0)
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
-        payment = rule.unit.count(stretch.payment)
-        before = _interest_rule(stretch.before, rule.interest_step)
-        after = _interest_rule(stretch.after, rule.interest_step)
-        ends_with_payment = not stretch.after
-        alike = stretch is line.stretches[-1]
+        period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
         for number in range(stretch.first, _last_number(stretch) + 1):
-            due = opening + before(opening)
-            paid, rest = payment, due - payment
-            closing = rest if ends_with_payment or rest <= 0 else rest + after(rest)
-            last = number == end if end else _reaches(opening, closing, balance, alike, falls=falls)
-            if last and not rule.absorbs:
-                kept = _before_interest(balance, stretch.after)
-                paid, closing = _rounded(due - kept, cash_step), balance
-                rest = due - paid
-            elif rest <= 0:
-                if balance:
-                    raise NeverSettlesError
-                paid, closing, rest = _rounded(due, cash_step), 0, 0
-            elif last:
-                closing = balance = _rounded(closing, cash_step)
-            if paid < 0 or closing > most:
+            row = state.row(number, opening, period, lent_later=number < lent_until)
+            if row.payment < 0 or row.repay < 0 or abs(row.closing) > most:
                 raise NeverSettlesError
-            if ends_with_payment:
-                rest = closing
-            yield Row(
-                number, opening, paid + closing - opening, opening - closing, paid, closing, rest
-            )
-            opening = closing
-            if not closing or (closing == balance and (end is None or number == end)):
+            yield row
+            opening = row.closing
+            if state.ended:
                 return
-    raise NeverSettlesError
+    if line.is_open:
+        raise NeverSettlesError
+
+
+class _Period:
+    """A stretch in whole units, with its rules of interest."""
+
+    def __init__(self, stretch: Stretch, rule: CashRule, *, is_last: bool) -> None:
+        count = rule.unit.count
+        self.stretch = stretch
+        self.payment = count(stretch.payment)
+        self.before = _interest_rule(stretch.before, rule.interest_step)
+        self.after = _interest_rule(stretch.after, rule.interest_step)
+        self.ends_with_payment = not stretch.after
+        self.is_last = is_last
+        self.is_plain = stretch.is_plain
+        self.advance, self.fee = count(stretch.advance), count(stretch.fee)
+        self.repay = count(stretch.repay)
+        self.inner = [(count(amount), share, is_after) for amount, share, is_after in stretch.inner]
+
+    def accrued(self, opening: int, step: int, *, is_after: bool) -> tuple[int, int]:
+        """Interest up to the payment (or from it on), and the money that moved meanwhile."""
+        rate = self.stretch.after if is_after else self.stretch.before
+        interest, moved = opening * rate, 0
+        for amount, share, late in self.inner:
+            if late == is_after:
+                interest += amount * share
+                moved += amount
+        return _rounded_fraction(interest, step), moved
+
+
+class _Rolling:
+    """The roll to the cent: how a row comes about, and whether the loan has ended with it."""
+
+    def __init__(
+        self, rule: CashRule, balance: int, end: int | None, *, falls: bool, line: Line
+    ) -> None:
+        self.rule, self.balance, self.end = rule, balance, end
+        self.falls, self.settles, self.cuts = falls, line.settles, line.cuts
+        self.ended = False
+
+    def row(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
+        """The row of a payment."""
+        if not period.is_plain:
+            return self._busy(number, opening, period, lent_later=lent_later)
+        due = opening + period.before(opening)
+        paid, rest = period.payment, due - period.payment
+        idle = period.ends_with_payment or (rest <= 0 and self.cuts)
+        closing = rest if idle else rest + period.after(rest)
+        last = (
+            number == self.end
+            if self.end
+            else _reaches(opening, closing, self.balance, period.is_last, falls=self.falls)
+        )
+        if last and self.settles and not self.rule.absorbs:
+            kept = _before_interest(self.balance, period.stretch.after)
+            paid, closing = _rounded(due - kept, self.rule.cash_step), self.balance
+            rest = due - paid
+        elif rest <= 0 and self.cuts and not lent_later and (self.settles or not last):
+            if self.balance:
+                raise NeverSettlesError
+            paid, closing, rest = _rounded(due, self.rule.cash_step), 0, 0
+        elif last and self.rule.absorbs:
+            closing = self.balance = _rounded(closing, self.rule.cash_step)
+        if period.ends_with_payment:
+            rest = closing
+        self._close(number, closing, lent_later=lent_later)
+        return Row(
+            number, opening, paid + closing - opening, opening - closing, paid, closing, rest
+        )
+
+    def _busy(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
+        """A row in which more than a payment happens."""
+        step, cash_step = self.rule.interest_step, self.rule.cash_step
+        interest, moved = period.accrued(opening, step, is_after=False)
+        due = opening + interest + moved + period.advance + period.fee
+        paid, repaid = period.payment, period.repay
+        if period.stretch.interest_only:
+            rate = period.stretch.after
+            base = due - interest - repaid
+            ahead = _rounded_fraction(base * rate / (1 + rate), step) if rate else 0
+            paid = _rounded(interest + ahead, cash_step)
+        rest = due - paid - repaid
+        later, moved_after = period.accrued(rest, step, is_after=True)
+        if rest <= 0 and self.cuts and not moved_after:
+            later = 0
+        if period.stretch.interest_only and period.stretch.after and not period.inner:
+            later = paid - interest
+        closing = rest + later + moved_after
+        last = (
+            number == self.end
+            if self.end
+            else (closing <= self.balance if self.falls else closing >= self.balance)
+            and not lent_later
+        )
+        ends_here = rest <= 0 and not lent_later and not moved_after
+        if last and self.settles and not self.rule.absorbs:
+            kept = _before_interest(self.balance - moved_after, period.stretch.after)
+            total = _rounded(due - kept, cash_step)
+            closing, rest = self.balance, due - total
+            paid, repaid = _shared(total, paid, repaid)
+            later = closing - rest - moved_after
+        elif ends_here and self.cuts:
+            if self.balance:
+                raise NeverSettlesError
+            paid, repaid = _shared(_rounded(due, cash_step), paid, repaid)
+            closing = rest = later = 0
+            interest = paid + repaid - opening - moved - period.advance - period.fee
+        elif last and self.rule.absorbs:
+            closing = self.balance = _rounded(closing, cash_step)
+            later = closing - rest - moved_after
+        self._close(number, closing, lent_later=lent_later)
+        advanced = sum(amount for amount, _, _ in period.inner if amount > 0)
+        given_back = -sum(amount for amount, _, _ in period.inner if amount < 0)
+        repaid += given_back
+        return Row(
+            number,
+            opening,
+            interest + later,
+            paid + repaid - interest - later,
+            paid,
+            closing,
+            closing if not period.stretch.after and not moved_after else rest,
+            period.advance + advanced,
+            repaid,
+            period.fee,
+        )
+
+    def _close(self, number: int, closing: int, *, lent_later: bool) -> None:
+        at_end = self.end is not None and number == self.end
+        if self.end is None:
+            self.ended = closing == self.balance or (not closing and not lent_later)
+        else:
+            self.ended = at_end or (not closing and not lent_later and self.cuts)
+
+
+def _shared(total: int, paid: int, repaid: int) -> tuple[int, int]:
+    """What is paid in all, as payment and as repayment on top."""
+    if total <= paid or not repaid:
+        return total, 0
+    return paid, total - paid
+
+
+def _rounded_fraction(amount: Fraction, step: int) -> int:
+    if isinstance(amount, int):
+        return amount
+    return divide_nearest(amount.numerator, amount.denominator * step) * step
 
 
 def _last_number(stretch: Stretch) -> int:
@@ -170,7 +338,13 @@ def _interest_rule(rate: Fraction, step: int) -> Callable[[int], int]:
     double, half = 2 * abs(rate.numerator), rate.denominator * step
     whole = 2 * half
     sign = -step if rate < 0 else step
-    return lambda owed: (owed * double + half) // whole * sign
+
+    def interest(owed: int) -> int:
+        if owed < 0:
+            return -((-owed * double + half) // whole * sign)
+        return (owed * double + half) // whole * sign
+
+    return interest
 
 
 def _before_interest(balance: int, rate: Fraction) -> int:

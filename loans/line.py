@@ -12,11 +12,12 @@ from decimal import Decimal
 from fractions import Fraction
 from functools import lru_cache
 from itertools import groupby, islice
-from typing import Final, NamedTuple
+from typing import Any, Final, NamedTuple
 
 from .dates import Calendar, DayCount, odd_time, year_fraction
-from .document import MOST_PAYMENTS, Loan, Timing
-from .figures import DIGITS, precise
+from .document import MOST_PAYMENTS, Loan, Pay, Taken, Timing, VerbName
+from .figures import DIGITS, UNROUNDED_PLACES, precise, to_step
+from .figures import Cash as CashWay
 from .rates import as_decimal, as_fraction, power
 
 #: Whole periods up to which an odd time is kept as an exact fraction.
@@ -80,12 +81,66 @@ class Beats(tuple[Beat, ...]):
         return id(self)
 
 
+class Timetable(NamedTuple):
+    """How time is counted: the dates, if there are any, and the day count."""
+
+    calendar: Calendar | None
+    day_count: DayCount
+    a_year: int
+    in_advance: bool
+
+
+class Put(NamedTuple):
+    """A clause with its numbers: what it does, where, and how much.
+
+    `amount` is its figure: money, or the percent of a fee (`of_money`) or of a step (`by_percent`).
+    A rate is a fraction of one period.
+    """
+
+    verb: VerbName
+    at: int | date | None
+    begin: int | date | None
+    to: int | date | None
+    months: tuple[int, ...] | None
+    amount: Decimal
+    rate: Fraction | None = None
+    pay: Pay | None = None
+    every: int = 1
+    taken: Taken | None = None
+    of_money: bool = False
+    by_percent: bool = False
+    levels: bool = False
+
+
+class Cash(NamedTuple):
+    """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit."""
+
+    way: CashWay
+    step: Decimal
+    minor_unit: Decimal
+
+    def payment(self, amount: Decimal) -> Decimal:
+        """A payment as it will be paid."""
+        return _carried(to_step(amount, self.step, self.way))
+
+    def amount(self, amount: Decimal) -> Decimal:
+        """Another amount as it will be paid."""
+        way: CashWay = "none" if self.way == "none" else "nearest"
+        return _carried(to_step(amount, self.minor_unit, way))
+
+
+def _carried(amount: Decimal) -> Decimal:
+    with precise(80):
+        return round(amount, UNROUNDED_PLACES)
+
+
 @dataclass(frozen=True, slots=True)
 class Terms:
     """The figures of a loan, all on the clock of its payments.
 
     `rate` is the fraction of one period; `count` of None means that payments run until the
-    balance is reached. `odd` are payments that are not as the others, by their numbers.
+    balance is reached, 0 that the clauses, `puts`, alone are the loan. `open_to`: how far a line
+    without a count is laid out. `cash`: how money is rounded, where it is to be paid.
     """
 
     principal: Decimal
@@ -94,12 +149,15 @@ class Terms:
     payment: Decimal
     balance: Decimal
     beats: Beats
-    odd: tuple[tuple[int, Decimal], ...] = ()
+    time: Timetable
+    puts: tuple[Put, ...] = ()
+    open_to: int = MOST_PAYMENTS
+    cash: Cash | None = None
 
     @property
     def in_advance(self) -> bool:
         """Whether payments are made at the start of their periods."""
-        return self.beats[-1].before == NO_TIME
+        return self.time.in_advance
 
     @property
     def timing(self) -> Timing:
@@ -110,27 +168,47 @@ class Terms:
     def is_level(self) -> bool:
         """Whether all periods are whole and all payments alike: closed forms hold."""
         (beat, *others) = self.beats
-        return not others and not self.odd and ONE_PERIOD in (beat.before, beat.after)
+        return not others and not self.puts and ONE_PERIOD in (beat.before, beat.after)
 
     def having(self, name: str, amount: Decimal) -> "Terms":
-        """These terms with another amount in one place: `principal`, `payment`, `balance` or the
-        number of an odd payment."""
+        """These terms with another amount in one place: a figure's name or a clause's path."""
         if name == "principal":
             return replace(self, principal=amount)
         if name == "payment":
             return replace(self, payment=amount)
         if name == "balance":
             return replace(self, balance=amount)
-        at = int(name)
-        odd = tuple((number, amount if number == at else each) for number, each in self.odd)
-        return replace(self, odd=odd)
+        return self._putting(name, amount=amount)
+
+    def rated(self, name: str, rate: Fraction) -> "Terms":
+        """These terms with another rate: the loan's (`rate`) or a clause's, by its path."""
+        if name == "rate":
+            return replace(self, rate=rate)
+        return self._putting(name, rate=rate)
+
+    def _putting(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
+        at = int(name.split(".")[1])
+        puts = tuple(
+            put._replace(**changed) if number == at else put for number, put in enumerate(self.puts)
+        )
+        return replace(self, puts=puts)
+
+
+class Inner(NamedTuple):
+    """Money that moves between two payments: what is owed grows by `amount`, which bears the
+    fraction `interest` until the period's interest is reckoned; before its payment or after it."""
+
+    amount: Decimal
+    interest: Fraction
+    is_after: bool
 
 
 class Stretch(NamedTuple):
     """Periods `first` to `last` (None: without end), all alike.
 
     `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
-    it on; `payment` is what is paid in each.
+    it on; `payment` is what is paid in each, or the interest alone. At the payment's moment first
+    `advance` and `fee` are added to what is owed; `repay` is paid on top.
     """
 
     first: int
@@ -138,18 +216,37 @@ class Stretch(NamedTuple):
     before: Fraction
     after: Fraction
     payment: Decimal
+    interest_only: bool = False
+    advance: Decimal = Decimal(0)
+    fee: Decimal = Decimal(0)
+    repay: Decimal = Decimal(0)
+    inner: tuple[Inner, ...] = ()
+
+    @property
+    def is_quiet(self) -> bool:
+        """Whether nothing but a payment happens in it."""
+        return not (self.advance or self.fee or self.repay or self.inner)
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether nothing but a level payment happens in it."""
+        return self.is_quiet and not self.interest_only
 
 
 class Line(NamedTuple):
     """What is lent at 0, the stretches that follow in order, what is to be left at the end.
 
-    `is_open`: payments run until the balance is reached, however many they are.
+    `is_open`: payments run until the balance is reached, however many they are. `settles`: the last
+    payment brings the balance to what is to be left. `cuts`: what would overpay is cut to what is
+    owed and ends the loan.
     """
 
     principal: Decimal
     stretches: tuple[Stretch, ...]
     balance: Decimal
     is_open: bool = False
+    settles: bool = True
+    cuts: bool = True
 
 
 def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
@@ -223,27 +320,24 @@ def _measured(calendar: Calendar, day_count: DayCount, a_year: int, most: int) -
         number += length
 
 
-def lay_out(terms: Terms) -> Line:
-    """The line of a loan: its beats at its rate, with what is paid in them."""
-    stretches = tuple(_stretches(terms))
-    return Line(terms.principal, stretches, terms.balance, is_open=terms.count is None)
-
-
 @lru_cache(maxsize=64)
 def interests(beats: Beats, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
     """Interest on 1 before and after the payments of each beat."""
     return tuple((beat.before.interest(rate), beat.after.interest(rate)) for beat in beats)
 
 
-def _stretches(terms: Terms) -> Iterator[Stretch]:
-    odd = dict(terms.odd)
-    grown = interests(terms.beats, terms.rate)
-    for beat, (before, after) in zip(terms.beats, grown, strict=True):
-        first = beat.first
-        for at in sorted(number for number in odd if beat.first <= number <= (beat.last or number)):
-            if at > first:
-                yield Stretch(first, at - 1, before, after, terms.payment)
-            yield Stretch(at, at, before, after, odd[at])
-            first = at + 1
-        if beat.last is None or first <= beat.last:
-            yield Stretch(first, beat.last, before, after, terms.payment)
+def plain_line(terms: Terms) -> Line:
+    """The line of a loan without clauses: its beats at its rate."""
+    stretches = tuple(
+        Stretch(beat.first, beat.last, before, after, terms.payment)
+        for beat, (before, after) in zip(
+            terms.beats, interests(terms.beats, terms.rate), strict=True
+        )
+    )
+    return Line(terms.principal, stretches, terms.balance, is_open=terms.count is None)
+
+
+def timetable(loan: Loan) -> Timetable:
+    """How time is counted in a document."""
+    advance = loan.timing == "in-advance"
+    return Timetable(loan.calendar, loan.day_count, loan.payments_a_year, advance)

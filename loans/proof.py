@@ -1,21 +1,21 @@
 """The proof: every answer checked on a second way, and the schedule on its own sums."""
 
-from dataclasses import replace
 from decimal import Decimal
 from typing import Final
 
 from typing_extensions import TypedDict
 
 from . import closed_form
+from .cut import lay_out
 from .document import UNKNOWN, Loan
 from .figures import DIGITS_TOLD, precise, told
-from .find import Found, digits_for, solved_terms
 from .ledger import Schedule, unrounded_end
-from .line import Terms, beats_of, lay_out
+from .line import Stretch, Terms
 from .rates import as_decimal
+from .terms import Found, digits_for, levelled, solved_terms
 from .words import Marks
 from .working import Writer
-from .worth import worth
+from .worth import discounted
 
 #: A proof holds where both ways agree to at least so many digits.
 _DIGITS_PROVED: Final = 15
@@ -51,62 +51,51 @@ def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
 def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks) -> Proof:
     """The answer checked on a second way, and the schedule on its own sums."""
     write = Writer(loan, marks)
+    solved = solved_terms(loan, found)
     with precise(digits_for(terms) + 20):
-        solved = solved_terms(loan, found)
         if solved.count is None:
-            digits, checks = _prove_count(loan, solved, found.solutions[0], write)
+            digits, checks = _prove_count(solved, found.solutions[0], write)
         else:
-            digits, checks = _prove_by_both_ways(solved, write)
+            digits, checks = _prove_by_both_ways(levelled(solved), write)
     if laid:
         checks += _schedule_checks(loan, laid, write)
     holds = all(check["holds"] for check in checks)
+    second = "the closed form agrees" if solved.is_level else "discounted to the start it agrees"
     return {
         "holds": holds,
         "digits": digits,
-        "says": _proof_says(loan, laid, digits, write) if holds else "A check failed: see below.",
+        "says": _proof_says(laid, digits, second, write) if holds else "A check failed: see below.",
         "checks": checks,
     }
 
 
-def _proof_says(loan: Loan, laid: Schedule | None, digits: int, write: Writer) -> str:
+def _proof_says(laid: Schedule | None, digits: int, second: str, write: Writer) -> str:
     if not laid:
         return f"Both ways agree to {digits} digits; there is no schedule to the cent."
-    level = _is_level(loan)
-    second = "the closed form agrees" if level else "discounted to the start it agrees"
     closing = write.money(laid.unit.amount(laid.rows[-1].closing))
-    return (
-        f"Rolls forward to {closing} after payment {write.marks.write(str(len(laid.rows)))}; "
-        f"{second} to {digits} digits."
-    )
-
-
-def _is_level(loan: Loan) -> bool:
-    return (
-        not loan.clauses
-        and loan.day_count == "equal"
-        and (loan.calendar is None or loan.calendar.is_regular)
-    )
+    last = write.marks.write(str(laid.rows[-1].number))
+    return f"Rolls forward to {closing} after payment {last}; {second} to {digits} digits."
 
 
 def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]:
     """Rolled forward period by period, and by a second way: both must end as stated."""
     count = solved.count or 0
-    owed = unrounded_end(lay_out(solved))
-    rate = as_decimal(solved.rate)
+    line = lay_out(solved)
+    owed, rate = unrounded_end(line), as_decimal(solved.rate)
     if solved.is_level:
         by = closed_form.factors(rate, count, solved.timing)
         found = closed_form.balance(solved.principal, solved.payment, by)
         grown = scale = solved.principal * by.growth
         expected, what = solved.balance, "By the closed form"
     else:
-        grown = abs(unrounded_end(lay_out(replace(solved, payment=Decimal(0), odd=()))))
-        found, expected = worth(solved, rate).value, solved.principal
-        scale, what = solved.principal, "Payments and balance discounted to the start"
+        grown = abs(unrounded_end(line._replace(stretches=_unpaid(line.stretches))))
+        expected, found = discounted(line)
+        scale, what = expected, "What is paid and left, discounted to the start"
     rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
     second = _digits_agreed(found, expected, scale)
     return min(rolled, second), [
         {
-            "what": f"Rolled forward unrounded, {count} periods",
+            "what": f"Rolled forward unrounded, {count or line.stretches[-1].last} periods",
             "found": write.money(owed),
             "expected": write.money(solved.balance),
             "holds": rolled >= _DIGITS_PROVED,
@@ -120,9 +109,15 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
     ]
 
 
-def _prove_count(
-    loan: Loan, terms: Terms, solution: Decimal, write: Writer
-) -> tuple[int, list[Check]]:
+def _unpaid(stretches: tuple[Stretch, ...]) -> tuple[Stretch, ...]:
+    """The stretches with nothing paid in them: how far what is lent would grow."""
+    return tuple(
+        stretch._replace(payment=Decimal(0), repay=Decimal(0), interest_only=False)
+        for stretch in stretches
+    )
+
+
+def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
     """The balance lies between those after the whole periods below and above the count."""
     exact, balance = told(solution), terms.balance
     whole, rate = int(exact), as_decimal(terms.rate)
@@ -134,9 +129,8 @@ def _prove_count(
         expected, what = balance, "By the closed form at the fraction"
         scale = max(terms.principal * by.growth, terms.payment * by.accumulated)
     else:
-        part = replace(terms, count=whole, beats=beats_of(loan, whole), balance=before)
-        found = worth(part, rate).value if whole else terms.principal
-        expected, scale = terms.principal, terms.principal
+        expected, found = discounted(line, whole, before)
+        scale = expected
         what = f"{whole} payments and what is owed then, discounted to the start"
     digits = _digits_agreed(found, expected, scale)
     lowest, highest = sorted((before, after))
@@ -161,10 +155,13 @@ def _schedule_checks(loan: Loan, laid: Schedule, write: Writer) -> list[Check]:
     rows, amount = laid.rows, laid.unit.amount
     principal = sum(row.principal for row in rows)
     lent, closing = rows[0].opening, rows[-1].closing
-    left = laid.unit.count(Decimal(loan.balance)) if loan.balance != UNKNOWN else closing
+    lent += sum(row.advance + row.fee for row in rows)
+    # Without payments, or with none at the end, the balance takes what rounding leaves.
+    free = loan.balance == UNKNOWN or bool(loan.clauses)
+    left = closing if free else laid.unit.count(Decimal(loan.balance))
     chained = all(
-        row.interest + row.principal == row.payment
-        and row.opening - row.principal == row.closing
+        row.interest + row.principal == row.payment + row.repay
+        and row.opening + row.advance + row.fee - row.principal == row.closing
         and (number == 0 or row.opening == rows[number - 1].closing)
         for number, row in enumerate(rows)
     )
@@ -182,8 +179,8 @@ def _schedule_checks(loan: Loan, laid: Schedule, write: Writer) -> list[Check]:
             "holds": closing == left,
         },
         {
-            "what": "In every row interest + principal = payment, and each opens where the last "
-            "closed",
+            "what": "In every row interest + principal = what is paid, and each opens where the "
+            "last closed",
             "found": f"{len(rows)} rows" if chained else "not in every row",
             "expected": f"{len(rows)} rows",
             "holds": chained,

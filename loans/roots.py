@@ -10,6 +10,8 @@ _MOST_STEPS = 400
 _NOISE = Decimal("1e-8")
 #: Roots further from 0 than this are not looked for.
 _FARTHEST = Decimal(10_000)
+#: Logarithms of growth beyond this are not looked for.
+_WIDEST = 20
 
 
 def root_of_falling_convex(
@@ -76,3 +78,35 @@ def _kept_between(
     if above is not None and below is not None and not above <= to <= below:
         return (above + below) / 2
     return to
+
+
+def root_of_monotone(function: Callable[[Decimal], Decimal]) -> Decimal | None:
+    """The only root of a function that rises or falls throughout; None where it has none near.
+
+    The bracket is widened from 0 and then narrowed by the Illinois variant of the false position.
+    """
+    with precise(DIGITS + 20):
+        low, high = Decimal(-1) / 8, Decimal(1) / 8
+        at_low, at_high = function(low), function(high)
+        while (at_low > 0) == (at_high > 0) and at_low and at_high:
+            low, high = 2 * low, 2 * high
+            if high > _WIDEST:
+                return None
+            at_low, at_high = function(low), function(high)
+        side = 0
+        for _ in range(_MOST_STEPS):
+            at = (low * at_high - high * at_low) / (at_high - at_low)
+            value = function(at)
+            if not value or high - low <= max(abs(at), Decimal(1)).scaleb(-(DIGITS - 5)):
+                return at
+            if (value > 0) == (at_high > 0):
+                high, at_high = at, value
+                at_low = at_low / 2 if side > 0 else at_low
+                side = 1
+            else:
+                low, at_low = at, value
+                at_high = at_high / 2 if side < 0 else at_high
+                side = -1
+            if abs(value) <= max(abs(at_low), abs(at_high)).scaleb(-2 * DIGITS):
+                return at
+        return at

@@ -4,10 +4,12 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import NamedTuple
 
+from .cut import lay_out
 from .document import Loan
-from .find import Found, find, payable_terms
+from .find import find
 from .ledger import NeverSettlesError, Schedule, cash_rule, schedule
-from .line import Terms, lay_out
+from .line import Terms
+from .terms import Found, payable_terms
 
 
 class Solved(NamedTuple):
@@ -25,7 +27,10 @@ def work_out(loan: Loan) -> Solved:
     found = find(loan) if loan.unknown else Found(())
     if found.reason:
         return Solved(found, None, None)
-    terms = payable_terms(loan, found.solutions[0] if found.solutions else Decimal(0))
+    if found.solutions and found.ordinary is None:
+        return Solved(found, None, None)
+    solution = found.solutions[found.ordinary or 0] if found.solutions else Decimal(0)
+    terms = payable_terms(loan, solution)
     line = lay_out(terms)
     rounding = loan.rounding
     rule = cash_rule(

@@ -7,16 +7,24 @@ from typing import Final
 from typing_extensions import TypedDict
 
 from . import clock, closed_form
+from .cut import lay_out
 from .dates import odd_time
-from .document import UNKNOWN, Loan
+from .document import UNKNOWN, Loan, Quote
 from .figures import precise
-from .find import Found, digits_for, footing_rate, payable_percent, place_of, solved_terms
 from .formulas import quote_formula
-from .ledger import Row, Schedule, unrounded_end
-from .line import NO_TIME, Terms, lay_out
-from .rates import Rates, as_decimal
+from .ledger import Row, Schedule, rolled, unrounded_end
+from .line import NO_TIME, Stretch, Terms
+from .rates import Rates, as_decimal, periodic_rate
+from .terms import (
+    Found,
+    digits_for,
+    levelled,
+    payable_percent,
+    quote_of,
+    solved_terms,
+)
 from .words import Marks, Number, Percent, Sentence
-from .worth import worth
+from .worth import discounted, worth
 
 _PLACES: Final = 10
 
@@ -30,23 +38,21 @@ class Step(TypedDict):
     result: str
 
 
-def _quoted(loan: Loan) -> str:
-    return loan.style.in_words()
-
-
 def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None) -> Sentence:
     """How the clocks of quote, compounding, payments and term agree."""
     percent = loan.rate.percent
     if percent == UNKNOWN:
-        percent = found.solutions[0]
+        percent = found.solutions[found.ordinary or 0]
     count = len(laid.rows) if loan.count == UNKNOWN and laid else loan.count
+    if count == 0:
+        count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
     periodic = "" if loan.rate.quoted == "periodic" else " = {periodic} a {often} payment"
     effective = "" if loan.rate.quoted == "effective" else " = {effective} a year, effective"
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
         percent=Percent(percent, least_places=2),
-        quoted=_quoted(loan),
+        quoted=loan.style.in_words(),
         periodic=Percent(rates.periodic),
         effective=Percent(rates.effective),
         often=clock.period(loan.every).often,
@@ -85,40 +91,41 @@ def steps(
     write = Writer(loan, marks)
     with precise(digits_for(terms)):
         solved = solved_terms(loan, found)
-        solution = found.solutions[0]
-        level = terms.is_level
-        if loan.unknown == "rate":
-            way = [_rate_step(loan, solved, write)] if level else _uneven_rate(loan, solved, write)
-            way.append(_quote_back(loan, found, write))
+        solution = found.solutions[found.ordinary or 0]
+        if terms.puts:
+            way = _cut_steps(loan, found, solved, solution, write)
+        elif loan.unknown == "rate":
+            by = _rate_step if terms.is_level else _uneven_rate
+            way = [*by(loan, solved, write), _quote_back(loan, found, write)]
         else:
-            way = [_quote_step(loan, footing_rate(loan, found) or Decimal(0), write)]
-            way += (
-                _level_steps(loan, solved, solution, write)
-                if level
-                else _uneven_steps(loan, solved, solution, write)
+            way = [_quote_step(loan, loan.rate, write)]
+            way += (_level_steps if terms.is_level else _uneven_steps)(
+                loan, solved, solution, write
             )
         if laid:
             way += _cash_steps(loan, solution, laid, write)
     return tuple(way)
 
 
-def _quote_step(loan: Loan, rate: Decimal, write: Writer) -> Step:
-    formula = quote_formula(loan.style)
-    percent = Decimal(loan.rate.percent)
+def _quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
+    style = loan.style_of(rate)
+    formula, percent = quote_formula(style), Decimal(rate.percent)
+    periodic = as_decimal(periodic_rate(percent, style))
     return {
-        "title": f"One clock: the rate of one {clock.period(loan.every).noun}",
+        "title": f"One clock: the rate of one {clock.period(loan.every).noun}{of}",
         "formula": formula.forward,
         "numbers": formula.numbers.format(p=write.percent(percent)),
-        "result": write.percent(100 * rate),
+        "result": write.percent(100 * periodic),
     }
 
 
 def _quote_back(loan: Loan, found: Found, write: Writer) -> Step:
+    style = loan.style_of(quote_of(loan))
     return {
-        "title": f"As quoted: {_quoted(loan)}",
-        "formula": quote_formula(loan.style).back,
+        "title": f"As quoted: {style.in_words()}",
+        "formula": quote_formula(style).back,
         "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
-        "result": write.percent(found.solutions[0]),
+        "result": write.percent(found.solutions[found.ordinary or 0]),
     }
 
 
@@ -203,45 +210,28 @@ def _count_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
     }
 
 
-def _rate_step(loan: Loan, solved: Terms, write: Writer) -> Step:
+def _rate_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     by = _by(solved)
     lent, paid, left = _money(solved, write)
-    return {
-        "title": f"The rate of one {clock.period(loan.every).noun}: the only one at which the "
-        "payments and the balance are worth what is lent",
-        "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(solved)}",
-        "numbers": f"{lent} × {write.number(by.growth)} = {paid} × {write.number(by.accumulated)}"
-        f" + {left}",
-        "result": f"i = {write.percent(100 * as_decimal(solved.rate))}",
-    }
+    return [
+        {
+            "title": f"The rate of one {clock.period(loan.every).noun}: the only one at which the "
+            "payments and the balance are worth what is lent",
+            "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(solved)}",
+            "numbers": f"{lent} × {write.number(by.growth)} = {paid} × "
+            f"{write.number(by.accumulated)} + {left}",
+            "result": f"i = {write.percent(100 * as_decimal(solved.rate))}",
+        }
+    ]
 
 
 def _uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> list[Step]:
-    """Where periods or payments differ: by what everything grows to at the end."""
+    """Where periods differ: by what everything grows to at the end."""
     way = _periods_step(loan, solved, write)
     if loan.unknown == "count":
-        whole = int(solution)
-        owed = unrounded_end(lay_out(solved), whole) if whole else solved.principal
-        return [
-            *way,
-            {
-                "title": "The number of payments",
-                "formula": "rolled period by period to the last that leaves more than B, and on "
-                "from there by n = ln((A − B · i) / (A − Bₖ · i)) / ln(1 + i)",
-                "numbers": f"after {whole} payments {write.money(owed)} is owed",
-                "result": write.number(solution),
-            },
-        ]
-    nothing = replace(solved, payment=Decimal(0), principal=Decimal(0))
-    grown = unrounded_end(
-        lay_out(replace(_without_odd(solved), principal=Decimal(1), payment=Decimal(0)))
-    )
-    added = -unrounded_end(
-        lay_out(replace(_without_odd(solved), principal=Decimal(0), payment=Decimal(1)))
-    )
-    at = place_of(loan)
-    odd = nothing if at is None else nothing.having(at, Decimal(0))
-    extra = -unrounded_end(lay_out(odd))
+        return [*way, _counted_step(solved, solution, write)]
+    grown = unrounded_end(lay_out(replace(solved, principal=Decimal(1), payment=Decimal(0))))
+    added = -unrounded_end(lay_out(replace(solved, principal=Decimal(0), payment=Decimal(1))))
     way += [
         {
             "title": "What 1 lent grows to by the end",
@@ -250,48 +240,23 @@ def _uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -
             "result": write.number(grown),
         },
         {
-            "title": "What regular payments of 1 grow to by the end",
+            "title": "What payments of 1 grow to by the end",
             "formula": "S = the growth after each of them, added up",
-            "numbers": f"{(solved.count or 0) - len(solved.odd)} payments",
+            "numbers": f"{solved.count} payments",
             "result": write.number(added),
         },
     ]
-    if solved.odd:
-        way.append(
-            {
-                "title": "What the odd payments that are stated grow to by the end",
-                "formula": "X = each times the growth after it, added up",
-                "numbers": ", ".join(
-                    f"payment {number}: {write.money(amount)}"
-                    for number, amount in odd.odd
-                    if str(number) != at
-                )
-                or "none",
-                "result": write.number(extra),
-            }
-        )
     lent, paid, left = _money(solved, write)
-    u, s, x = write.number(grown), write.number(added), write.number(extra)
-    minus_x, plus_x = (f" − {x}", f" + {x}") if solved.odd else ("", "")
-    mx, px = (" − X", " + X") if solved.odd else ("", "")
-    after = Decimal(1)
-    if at is not None:
-        after = -unrounded_end(lay_out(nothing.having(at, Decimal(1)))) - extra
+    u, s = write.number(grown), write.number(added)
     formula, numbers = {
-        "payment": (f"A = (P · U{mx} − B) / S", f"({lent} × {u}{minus_x} − {left}) / {s}"),
-        "principal": (f"P = (A · S{px} + B) / U", f"({paid} × {s}{plus_x} + {left}) / {u}"),
-        "balance": (f"B = P · U − A · S{mx}", f"{lent} × {u} − {paid} × {s}{minus_x}"),
-    }.get(
-        loan.unknown or "",
-        (
-            "the payment = (P · U − A · S − X − B) / g, with g the growth after it",
-            f"({lent} × {u} − {paid} × {s}{minus_x} − {left}) / {write.number(after)}",
-        ),
-    )
+        "payment": ("A = (P · U − B) / S", f"({lent} × {u} − {left}) / {s}"),
+        "principal": ("P = (A · S + B) / U", f"({paid} × {s} + {left}) / {u}"),
+        "balance": ("B = P · U − A · S", f"{lent} × {u} − {paid} × {s}"),
+    }[loan.unknown or ""]
     return [
         *way,
         {
-            "title": f"Payment {at}" if at else f"The {loan.unknown}",
+            "title": f"The {loan.unknown}",
             "formula": formula,
             "numbers": numbers,
             "result": write.number(solution),
@@ -299,9 +264,124 @@ def _uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -
     ]
 
 
-def _without_odd(terms: Terms) -> Terms:
-    """The terms with nothing paid where payments are odd."""
-    return replace(terms, odd=tuple((number, Decimal(0)) for number, _ in terms.odd))
+def _counted_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
+    whole = int(solution)
+    owed = unrounded_end(lay_out(solved), whole) if whole else solved.principal
+    return {
+        "title": "The number of payments",
+        "formula": "rolled period by period to the last that leaves more than B, and on from "
+        "there by n = ln((A − B · i) / (A − Bₖ · i)) / ln(1 + i)",
+        "numbers": f"after {whole} payments {write.money(owed)} is owed",
+        "result": write.number(solution),
+    }
+
+
+def _cut_steps(
+    loan: Loan, found: Found, solved: Terms, solution: Decimal, write: Writer
+) -> list[Step]:
+    """A loan with clauses: its rates, each cut with the balance carried across, the figure."""
+    way = []
+    if loan.rate.percent != UNKNOWN:
+        way.append(_quote_step(loan, loan.rate, write))
+    for number, clause in enumerate(loan.clauses, 1):
+        if clause.rate is not None and clause.rate.percent != UNKNOWN:
+            way.append(_quote_step(loan, clause.rate, write, f", clause {number}"))
+    way += _periods_step(loan, solved, write)
+    asked_rate = loan.unknown == "rate" or (loan.unknown or "").endswith("rate.percent")
+    if loan.unknown == "count":
+        way.append(_counted_step(solved, solution, write))
+    elif asked_rate:
+        way += _crossing_steps(found, solved, write)
+        way.append(_quote_back(loan, found, write))
+    else:
+        way.append(_linear_step(loan, solved, solution, write))
+    return [*way, *_carried_steps(levelled(solved), write)]
+
+
+def _crossing_steps(found: Found, solved: Terms, write: Writer) -> list[Step]:
+    lent, paid = discounted(lay_out(solved))
+    return [
+        {
+            "title": "Every rate at which what is lent is worth what is paid",
+            "formula": "all zeros of ln(lent) − ln(paid), discounted, between −99.9 % and "
+            "+10,000 % a year: intervals that cannot hold one are discarded, the rest halved",
+            "numbers": f"at the rate told: {write.money(lent)} = {write.money(paid)}",
+            "result": f"{len(found.solutions)} found",
+        }
+    ]
+
+
+def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> Step:
+    path = loan.unknown or ""
+    if path.endswith("step.percent"):
+        return {
+            "title": "The growth of the payments",
+            "formula": "the only one at which the loan ends as stated: the more they grow the "
+            "less is left",
+            "numbers": f"left at the end: {write.money(solved.balance)}",
+            "result": write.percent(solution),
+        }
+    ends = [
+        unrounded_end(lay_out(solved.having(path, trial))) - solved.balance
+        for trial in (Decimal(0), Decimal(1))
+    ]
+    if path == "balance":
+        ends = [unrounded_end(lay_out(solved)), Decimal(0)]
+        return {
+            "title": "The balance",
+            "formula": "B = what is owed when all has been rolled to the end",
+            "numbers": "see the cuts below",
+            "result": write.number(solution),
+        }
+    zero, one = (write.number(end) for end in ends)
+    return {
+        "title": "The figure asked for: what is left at the end is linear in it",
+        "formula": "x = E(0) / (E(0) − E(1)), E(x) what is left beyond the balance with x there",
+        "numbers": f"{zero} / ({zero} − {one})",
+        "result": write.number(solution),
+    }
+
+
+#: Cuts shown at the beginning and at the end of a line with many.
+_CUTS_SHOWN: Final = (14, 4)
+
+
+def _carried_steps(solved: Terms, write: Writer) -> list[Step]:
+    """Each stretch between two cuts, with the unrounded balance carried across."""
+    line = lay_out(solved)
+    owed = line.principal
+    told: list[Step] = []
+    for stretch in line.stretches:
+        last = stretch.last or stretch.first
+        if solved.count is None and len(told) > sum(_CUTS_SHOWN):
+            break
+        before = owed
+        owed = rolled(owed, stretch, last - stretch.first + 1)
+        told.append(_carried(stretch, last, before, owed, write))
+    head, tail = _CUTS_SHOWN
+    if len(told) > head + tail:
+        told = [*told[:head], *told[-tail:]]
+    return told
+
+
+def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write: Writer) -> Step:
+    periods = f"payment {last}" if stretch.first == last else f"payments {stretch.first} to {last}"
+    interest = as_decimal((1 + stretch.before) * (1 + stretch.after) - 1)
+    parts = [f"interest {write.percent(100 * interest)}"]
+    if stretch.advance or stretch.fee:
+        parts.append(f"added {write.money(stretch.advance + stretch.fee)}")
+    paid = "the interest" if stretch.interest_only else write.money(stretch.payment)
+    parts.append(f"paid {paid}")
+    if stretch.repay:
+        parts.append(f"and {write.money(stretch.repay)} on top")
+    for amount, _, _ in stretch.inner:
+        parts.append(f"between payments {write.money(amount)}")
+    return {
+        "title": f"Carried across: {periods}",
+        "formula": "owed before, with interest, less what is paid",
+        "numbers": f"{write.number(before)}; " + ", ".join(parts),
+        "result": f"{write.number(owed)} owed",
+    }
 
 
 def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
@@ -378,10 +458,6 @@ def _cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: Writer) ->
             "to ten decimals",
         ),
     }
-    at = place_of(loan)
-    if at is not None and int(at) <= len(laid.rows):
-        paid = laid.rows[int(at) - 1].payment
-        told_as[loan.unknown or ""] = (write.money(amount(paid)), _rounded_words(loan, write))
     if loan.unknown not in told_as:
         return [_row_step(loan, first, laid, write)]
     value, words = told_as[loan.unknown]
@@ -406,11 +482,13 @@ def _row_step(loan: Loan, row: Row, laid: Schedule, write: Writer) -> Step:
     )
     advance = loan.timing == "in-advance"
     base = f"({opening} − {payment})" if advance else opening
+    if row.repay:
+        payment = f"({payment} + {write.money(laid.unit.amount(row.repay))})"
     by = "i" if loan.calendar is None else "the interest of its period"
     return {
         "title": "The first row by hand",
         "formula": f"interest = {'what is left' if advance else 'opening'} × {by}, "
-        "principal = payment − interest",
+        "principal = what is paid − interest",
         "numbers": f"{base} × {by} = {interest}; {payment} − {interest} = {principal}",
         "result": f"{closing} still owed",
     }

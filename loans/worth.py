@@ -1,14 +1,15 @@
-"""What the payments of a loan are worth when the money is lent, at any rate.
+"""What the payments of a loan are worth when the money is lent.
 
 Discounted by the growth of each period, payments and the balance left are worth less the higher
 the rate: at one rate, and no other, they are worth what is lent.
 """
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import NamedTuple
 
 from . import closed_form
-from .line import Beat, Terms
+from .line import Beat, Line, Span, Stretch, Terms
 from .rates import as_decimal
 
 
@@ -20,41 +21,26 @@ class Worth(NamedTuple):
 
 
 def worth(terms: Terms, rate: Decimal) -> Worth:
-    """Payments and balance, discounted at `rate` a period; in the decimal context in force.
+    """Level payments and the balance, discounted at `rate` a period; the count is known.
 
-    Level stretches by the sum of a geometric series, the rest one by one. The count is known.
+    In the decimal context in force; each run of equal periods by the sum of a geometric series.
     """
     value = slope = Decimal(0)
     discount, force = Decimal(1), Decimal(0)
-    odd = dict(terms.odd)
-
-    def add(amount: Decimal) -> None:
-        nonlocal value, slope
-        value += amount * discount
-        slope -= amount * discount * force
-
     for beat in terms.beats:
-        last, number = beat.last or 0, beat.first
-        for at in [*sorted(each for each in odd if number <= each <= last), None]:
-            level = last - number + 1 if at is None else at - number
-            if level > 0:
-                each = _level(beat, level, rate, terms.payment)
-                value += discount * each.value
-                slope += discount * (each.slope - force * each.value)
-                discount, force = _moved(beat, level, rate, discount, force)
-            if at is not None:
-                before = _growth(beat, rate, after=False)
-                discount, force = discount / before, force + beat.before.force(rate)
-                add(odd[at])
-                after = _growth(beat, rate, after=True)
-                discount, force = discount / after, force + beat.after.force(rate)
-                number = at + 1
-    add(terms.balance)
-    return Worth(value, slope)
+        periods = (beat.last or 0) - beat.first + 1
+        if periods < 1:
+            continue
+        each = _level(beat, periods, rate, terms.payment)
+        value += discount * each.value
+        slope += discount * (each.slope - force * each.value)
+        growth = _growth(beat.before, rate) * _growth(beat.after, rate)
+        discount, force = discount / growth**periods, force + periods * _forces(beat, rate)
+    left = terms.balance * discount
+    return Worth(value + left, slope - left * force)
 
 
-def _growth(beat: Beat, rate: Decimal, *, after: bool) -> Decimal:
-    span = beat.after if after else beat.before
+def _growth(span: Span, rate: Decimal) -> Decimal:
     growth = 1 + as_decimal(span.simple) * rate
     if span.power:
         growth *= (1 + rate) ** as_decimal(span.power)
@@ -65,18 +51,65 @@ def _forces(beat: Beat, rate: Decimal) -> Decimal:
     return beat.before.force(rate) + beat.after.force(rate)
 
 
-def _moved(
-    beat: Beat, periods: int, rate: Decimal, discount: Decimal, force: Decimal
-) -> tuple[Decimal, Decimal]:
-    growth = _growth(beat, rate, after=False) * _growth(beat, rate, after=True)
-    return discount / growth**periods, force + periods * _forces(beat, rate)
-
-
 def _level(beat: Beat, periods: int, rate: Decimal, payment: Decimal) -> Worth:
     """Payments of as many periods that are alike, worth at the beginning of the first."""
-    after = _growth(beat, rate, after=True)
-    growth = _growth(beat, rate, after=False) * after
+    after = _growth(beat.after, rate)
+    growth = _growth(beat.before, rate) * after
     ends, moment = closed_form.present_values(1 / growth, periods, payment, Decimal(0))
     # Each payment is worth its end-of-period value grown back over the time after it.
     slope = -moment * _forces(beat, rate) + ends * beat.after.force(rate)
     return Worth(ends * after, slope * after)
+
+
+class Discounted(NamedTuple):
+    """What is lent and what is paid (with what is left), each worth at the start."""
+
+    lent: Decimal
+    paid: Decimal
+
+
+def discounted(line: Line, periods: int | None = None, left: Decimal | None = None) -> Discounted:
+    """Everything on a line up to its end (or so many periods, with what is then left), discounted.
+
+    In the decimal context in force. Where only the interest is paid nothing is discounted: what is
+    owed does not grow.
+    """
+    sums = [Decimal(0), Decimal(0)]
+    discount = Decimal(1)
+
+    def add(amount: Decimal, at: Decimal) -> None:
+        sums[0 if amount > 0 else 1] += abs(amount) * at
+
+    add(line.principal, discount)
+    for stretch in line.stretches:
+        last = stretch.last
+        if periods is not None:
+            if stretch.first > periods:
+                break
+            last = periods if last is None else min(last, periods)
+        for _ in range((last or 0) - stretch.first + 1):
+            discount = _through(stretch, discount, add)
+    add(-(line.balance if left is None else left), discount)
+    return Discounted(*sums)
+
+
+def _through(
+    stretch: Stretch, discount: Decimal, add: Callable[[Decimal, Decimal], None]
+) -> Decimal:
+    """One period: adds what moves in it, gives the discount at its end."""
+    before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
+    if stretch.interest_only:
+        before = after = Decimal(1)
+    discount /= before
+    for amount, share, is_after in stretch.inner:
+        if not is_after:
+            grown = Decimal(1) if stretch.interest_only else 1 + as_decimal(share)
+            add(amount, discount * grown)
+    add(stretch.advance + stretch.fee, discount)
+    paid = stretch.repay if stretch.interest_only else stretch.repay + stretch.payment
+    add(-paid, discount)
+    discount /= after
+    for amount, share, is_after in stretch.inner:
+        if is_after:
+            add(amount, discount * (1 + as_decimal(share)))
+    return discount

@@ -41,6 +41,13 @@ class Run(NamedTuple):
     number: int = 1
 
 
+class Moved(NamedTuple):
+    """Money at a payment (0: the start) or on a day; above zero what the borrower receives."""
+
+    place: int | date
+    amount: float
+
+
 class Flows(NamedTuple):
     """What is lent at the start and what is paid back, in runs.
 
@@ -168,3 +175,86 @@ def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tu
     rate = expm1(force)
     slope = -fsum(moments) / worth - fraction * (1 + rate) / (1 + fraction * rate)
     return log(worth / lent) - log1p(fraction * rate), slope
+
+
+#: Yearly growths between which the cost of irregular flows is looked for, and in how many steps.
+_GROWTHS: Final = (0.01, 101.0, 600)
+
+
+def general_cost(
+    moved: Sequence[Moved], calendar: Calendar | None, a_year: int, *, in_advance: bool
+) -> tuple[YearlyCost, float | None]:
+    """Both yearly costs of money that moves back and forth, and the force of one period.
+
+    None where no rate fits or several do.
+    """
+    units = [(_units(each.place, calendar, in_advance=in_advance), each.amount) for each in moved]
+    us = _one_force(units, a_year)
+    years = [
+        ((_years(each.place, calendar, a_year, in_advance=in_advance), 0.0), each.amount)
+        for each in moved
+    ]
+    eu = _one_force(years, 1)
+    cost: YearlyCost = {
+        "us_apr": _told(None if us is None else a_year * expm1(us)),
+        "eu_aprc": _told(None if eu is None else expm1(eu)),
+    }
+    return cost, None if eu is None else eu / a_year
+
+
+def _units(
+    place: int | date, calendar: Calendar | None, *, in_advance: bool
+) -> tuple[float, float]:
+    """Whole unit-periods from the start, and the fraction of one before them."""
+    if place == 0:
+        return 0.0, 0.0
+    if isinstance(place, int):
+        if calendar is None:
+            return float(place) - (1 if in_advance else 0), 0.0
+        place = calendar.payment(place)
+    if calendar is None:
+        raise ValueError("a day without dates")
+    odd = odd_time(calendar.start, place, calendar.step)
+    return float(odd.whole), float(odd.fraction)
+
+
+def _years(place: int | date, calendar: Calendar | None, a_year: int, *, in_advance: bool) -> float:
+    if place == 0:
+        return 0.0
+    if isinstance(place, int) and calendar is None:
+        return (float(place) - (1 if in_advance else 0)) / a_year
+    if calendar is None:
+        raise ValueError("a day without dates")
+    day = place if isinstance(place, date) else calendar.payment(place)
+    return years_between(calendar.start, day, calendar.step)
+
+
+def _one_force(flows: Sequence[tuple[tuple[float, float], float]], a_year: int) -> float | None:
+    """The force of one unit at which flows balance, where it is the only one."""
+    low, high, steps = _GROWTHS
+
+    def gap(force: float) -> float:
+        rate = expm1(force)
+        return fsum(
+            amount * exp(-whole * force) / (1 + fraction * rate)
+            for (whole, fraction), amount in flows
+        )
+
+    ends = (log(low) / a_year, log(high) / a_year)
+    points = [ends[0] + (ends[1] - ends[0]) * k / steps for k in range(steps + 1)]
+    gaps = [gap(point) for point in points]
+    found = [
+        (points[k], points[k + 1])
+        for k in range(steps)
+        if gaps[k] == 0 or (gaps[k] > 0) != (gaps[k + 1] > 0)
+    ]
+    if len(found) != 1:
+        return None
+    below, above = found[0]
+    rises = gap(above) > 0
+    for _ in range(_MOST_STEPS):
+        middle = (below + above) / 2
+        below, above = (below, middle) if (gap(middle) > 0) == rises else (middle, above)
+        if above - below <= _ENOUGH * max(1.0, abs(middle)):
+            break
+    return (below + above) / 2

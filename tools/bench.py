@@ -13,18 +13,33 @@ import time
 import urllib.request
 from collections.abc import Callable
 from decimal import ROUND_HALF_UP, Decimal
+from fractions import Fraction
 from http.cookiejar import CookieJar
+from math import log
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+import pyxirr
 from playwright.sync_api import sync_playwright
+from scipy.optimize import brentq
 
 import loans
 from desk.schedules import xlsx
-from loans.find import find, payable_terms
+from loans.crossings import (
+    LEAST_GROWTH,
+    MOST_GROWTH,
+    Flow,
+    Flows,
+    crossings,
+    isolate,
+    only_crossing,
+)
+from loans.cut import lay_out
+from loans.find import find
 from loans.ledger import cash_rule, schedule
-from loans.line import lay_out
 from loans.solved import work_out
+from loans.terms import payable_terms
 from tools.demo_server import ROOT, demo_server, enter, open_case
 
 DOCUMENT = {
@@ -129,6 +144,60 @@ def schedules() -> None:
     )
 
 
+def _flows(rng: np.random.Generator, many: int) -> list[tuple[int, float]]:
+    """One amount lent and many repaid on days of their own."""
+    days = np.sort(rng.choice(np.arange(1, 30_000), many, replace=False))
+    paid = np.round(rng.uniform(50, 600, many), 2)
+    lent = -float(np.round(paid.sum() * 0.8, 2))
+    return [(0, lent), *zip(days.tolist(), paid.tolist(), strict=True)]
+
+
+def rates() -> None:
+    """Rates over irregular dated flows, beside SciPy's and pyxirr's in the same run."""
+    rng = np.random.default_rng(20261124)
+    for many in (400, 10_000):
+        _one_rate(_flows(rng, many))
+    days = np.sort(rng.choice(np.arange(1, 3_650), 400, replace=False)).tolist()
+    amounts = np.round(rng.uniform(-600, 300, 400), 2).tolist()
+    hard = Flows(
+        [
+            Flow(Fraction(0), Decimal(10_000)),
+            *(Flow(Fraction(k), Decimal(str(each))) for k, each in zip(days, amounts, strict=True)),
+        ]
+    )
+    tell(
+        "400 flows back and forth: every root certified, 60 digits each",
+        timed(lambda: crossings(hard, 365), 20),
+        "aim: within 5 ms",
+    )
+
+
+def _one_rate(pairs: list[tuple[int, float]]) -> None:
+    flows = Flows([Flow(Fraction(day), -Decimal(str(amount))) for day, amount in pairs])
+    days, payments = np.array([day for day, _ in pairs]), [amount for _, amount in pairs]
+    times, amounts = days / 365, np.array(payments)
+    dates = (np.datetime64("2027-01-01") + days).astype(object).tolist()
+    low, high = log(LEAST_GROWTH) / 365, log(MOST_GROWTH) / 365
+
+    def worth(rate: float) -> float:
+        return float(np.sum(amounts * (1 + rate) ** -times))
+
+    parts: dict[str, Callable[[], object]] = {
+        "ours, one root": lambda: only_crossing(flows, low, high, rises=True),
+        "ours, all certified": lambda: isolate(flows.values, low, high),
+        "SciPy's brentq on NumPy": lambda: brentq(worth, -0.9, 10, xtol=1e-12),
+        "pyxirr": lambda: pyxirr.xirr(dates, payments),
+    }
+    taken: dict[str, list[float]] = {name: [] for name in parts}
+    for _ in range(12):
+        for name, run in parts.items():
+            taken[name] += timed(run, 5)
+    ours = median(taken["ours, one root"])
+    for name, each in taken.items():
+        said = f"{len(pairs) - 1} dated flows: {name}"
+        tell(said, each, f"{median(each) / ours:.1f} x ours")
+
+
 def command() -> None:
     with tempfile.TemporaryDirectory() as folder:
         names = []
@@ -219,5 +288,6 @@ text => new Promise(resolve => {
 if __name__ == "__main__":
     core()
     schedules()
+    rates()
     command()
     server()

@@ -35,7 +35,7 @@ def working(page: Page) -> None:
 
 
 def rates(page: Page) -> None:
-    page.get_by_role("link", name="Rates").click()
+    page.get_by_role("link", name="Rates", exact=True).click()
     page.get_by_label("Percent as quoted").fill("6.35")
     page.get_by_role("table").wait_for()
 
@@ -59,6 +59,16 @@ def dated(page: Page) -> None:
     page.get_by_label("Totals of").fill("2028")
     page.get_by_text("payments 2 to 13").wait_for()
     page.mouse.wheel(0, 480)
+
+
+def clauses(page: Page) -> None:
+    open_case(page, ADDRESS, "Cider hall")
+
+
+def several_rates(page: Page) -> None:
+    page.goto(ADDRESS)
+    page.get_by_role("list", name="Cases").get_by_role("link", name="Slate quarry").click()
+    page.get_by_text("2 rates fit", exact=True).wait_for()
 
 
 def checked(page: Page) -> None:
@@ -127,6 +137,8 @@ SHOTS: list[Shot] = [
     ("side-by-side", side_by_side, {}),
     ("two-ways", two_ways, {}),
     ("dated", dated, {"viewport": {"width": 1280, "height": 900}}),
+    ("clauses", clauses, {"viewport": {"width": 1280, "height": 1100}}),
+    ("several-rates", several_rates, {}),
     ("checked", checked, {}),
     ("against", against, {}),
     ("history", history, {}),

@@ -1,4 +1,5 @@
-"""Asking a loan: owed at a moment, the sum of a stretch, somebody's schedule held against it."""
+"""Asking a loan: owed at a moment, the sum of a stretch, its end brought forward, its rate's curve,
+somebody's schedule held against it."""
 
 from decimal import Decimal
 from typing import Annotated
@@ -11,6 +12,8 @@ from loans import MARKS, NotALoan
 from loans.asked import Owed, Payoff, StretchTold, owed, stretch
 from loans.entry import Statement, loan_of
 from loans.held_against import HeldAgainst, Matched, hold_against
+from loans.rate_curve import RateCurve, rate_curve
+from loans.settled import Charge, Settled, settled
 
 from .base import REFUSALS, SignedIn, refuse
 
@@ -69,5 +72,38 @@ def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst | Http
         marks = MARKS[theirs.statement.marks]
         loan = loan_of(theirs.statement)
         return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+class AskSettled(Schema):
+    """A statement, the payment after which it ends, and what is agreed for that."""
+
+    statement: Statement
+    number: int
+    charge: Charge = Charge()
+
+
+class AskCurve(Schema):
+    """A statement whose rate is asked for."""
+
+    statement: Statement
+
+
+@router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
+def ask_settled(request: SignedIn, asked: AskSettled) -> Settled | HttpResponse:
+    """What it costs to end the loan after a payment, and the yearly cost if it does."""
+    try:
+        marks = MARKS[asked.statement.marks]
+        return settled(loan_of(asked.statement), asked.number, asked.charge, marks)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+@router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
+def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve | HttpResponse:
+    """What is left at the end against the rate, and where that is as stated."""
+    try:
+        return rate_curve(loan_of(asked.statement))
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)

@@ -7,14 +7,16 @@ from typing import Any, Literal
 from django.http import HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Router, Schema
+from pydantic import Field
 
 from desk import cases, export, revisions
 from desk.cases import Content
 from desk.models import BIN_KEEPS, Case
-from loans import MARKS, FieldError, Loan
+from loans import MARKS, FieldError, Loan, NotALoan
 from loans.entry import Statement, restate
+from loans.flow_files import read_flows
 
-from .base import REFUSALS, SignedIn, said
+from .base import REFUSALS, SignedIn, refuse, said
 
 router = Router()
 PAGE = 100
@@ -138,6 +140,25 @@ def start_case(request: SignedIn, content: Content) -> tuple[int, CaseOpened]:
 @router.post("open", response={201: CaseOpened, **REFUSALS}, operation_id="openDocument")
 def open_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
     """A new case from a loan document."""
+    content = Content(statement=restate(loan, cases.marks_of(request.user)))
+    return 201, opened(cases.start(request.user, content), request)
+
+
+class FlowsPasted(Schema):
+    """A table of days and amounts, as text."""
+
+    text: str = Field(max_length=900_000)
+    name: str = Field(default="", max_length=200)
+    currency: str = "EUR"
+
+
+@router.post("flows", response={201: CaseOpened, **REFUSALS}, operation_id="openFlows")
+def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened] | HttpResponse:
+    """A new case from flows without a loan round them: their rate is asked for."""
+    try:
+        loan = read_flows(pasted.text, pasted.name, pasted.currency)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
     content = Content(statement=restate(loan, cases.marks_of(request.user)))
     return 201, opened(cases.start(request.user, content), request)
 

@@ -187,10 +187,10 @@ class TheList(BrowserTest):
             ("hask", 2),
             ("48,250", 1),
             ("938.82", 1),
-            ("#growers", 3),
+            ("#growers", 4),
             ("committee press", 1),
             ("no such thing", 0),
-            ("", 9),
+            ("", 12),
         ):
             with self.subTest(typed):
                 page.get_by_role("searchbox", name="Find a case").fill(typed)
@@ -202,9 +202,9 @@ class TheList(BrowserTest):
         for _ in range(2):
             page.get_by_role("button", name="What to do with Kiln").click()
             page.get_by_role("menuitem", name="Delete").click()
-            expect(rows).to_have_count(8)
+            expect(rows).to_have_count(11)
             page.get_by_role("button", name="Undo").click()
-            expect(rows).to_have_count(9)
+            expect(rows).to_have_count(12)
         page.get_by_role("button", name="What to do with Kiln").click()
         page.get_by_role("menuitem", name="Delete").click()
         page.get_by_role("link", name="Bin", exact=True).click()

@@ -14,7 +14,7 @@ class RatesPage(BrowserTest):
 
     def test_a_quote_into_all_footings_and_back(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Rates").click()
+        page.get_by_role("link", name="Rates", exact=True).click()
         self.figure("Percent as quoted").fill("6.35")
         self.answers("6.45080625")
         row = page.get_by_role("row", name="compounded monthly")
@@ -41,7 +41,7 @@ class RatesPage(BrowserTest):
 
     def test_bad_input_and_no_answer(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Rates").click()
+        page.get_by_role("link", name="Rates", exact=True).click()
         for typed, sentence in (("six", "is not a percentage"), ("10000", "below 10000 %")):
             self.figure("Percent as quoted").fill(typed)
             expect(page.get_by_role("alert")).to_contain_text(sentence)
@@ -58,7 +58,7 @@ class RatesPage(BrowserTest):
 
     def test_flat_simple_and_discount(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Rates").click()
+        page.get_by_role("link", name="Rates", exact=True).click()
         self.figure("Percent as quoted").fill("8")
         self.quoted("simple interest over a time")
         self.figure("Charged for").fill("6 months")
@@ -78,7 +78,7 @@ class RatesPage(BrowserTest):
 
     def test_three_quotes_ranked(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Rates").click()
+        page.get_by_role("link", name="Rates", exact=True).click()
         page.get_by_role("link", name="Side by side").click()
         page.get_by_role("button", name="New list").click()
         self.figure("Name of the list").fill("Loom offers")

@@ -127,7 +127,7 @@ class Page(TestCase):
         lay_the_desk()
         lay_the_desk()
         found = [case.found for case in Case.objects.all()]
-        self.assertEqual(len(found), 9)
+        self.assertEqual(len(found), 12)
         self.assertEqual(
             {each["unknown"] for each in found},
             {"payment", "principal", "rate", "count", "balance", None},

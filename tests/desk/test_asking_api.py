@@ -2,6 +2,7 @@
 
 import csv
 import io
+from itertools import pairwise
 
 import openpyxl
 import pypdf
@@ -48,6 +49,53 @@ class Asking(Desk):
         self.assertEqual(self.send("POST", "hold-against", wide).json()["rows_differing"], 0)
         for wrong in ({"text": "x"}, {"text": text, "tolerance": "-1"}):
             refused = self.send("POST", "hold-against", {"statement": PRESS, **wrong})
+            self.assertEqual(refused.status_code, 422)
+
+
+class Irregular(Desk):
+    def test_settled_early(self) -> None:
+        asked = {"statement": PRESS, "number": 24}
+        plain = self.send("POST", "settled", asked).json()
+        self.assertEqual((plain["payoff"], plain["charge"]), ("30737.48", "0.00"))
+        charge = {"kind": "percent", "figure": "1"}
+        dearer = self.send("POST", "settled", {**asked, "charge": charge}).json()
+        # 1 % of 30,737.48, by hand.
+        self.assertEqual((dearer["charge"], dearer["payoff"]), ("307.37", "31044.85"))
+        cost = [float(each["yearly_cost"]["eu_aprc"]) for each in (plain, dearer)]
+        self.assertGreater(cost[1], cost[0])
+        wrong = self.send("POST", "settled", {**asked, "number": 61})
+        self.assertEqual(wrong.json()["errors"][0]["field"], "number")
+
+    def test_the_curve_of_two_rates(self) -> None:
+        clauses = [
+            {"verb": "repay", "at": "1", "figure": "10,000"},
+            {"verb": "advance", "at": "2", "figure": "10,000"},
+        ]
+        asked = {
+            "principal": "1,600",
+            "percent": "?",
+            "quoted": "effective",
+            "count": "0",
+            "every": "year",
+            "payment": "0",
+            "clauses": clauses,
+        }
+        found = self.send("POST", "curve", {"statement": asked}).json()
+        self.assertEqual(found["percents"], ["25", "400"])
+        signs = [point["gap"] > 0 for point in found["points"]]
+        changes = sum(one != other for one, other in pairwise(signs))
+        self.assertEqual(changes, 2)
+        self.assertEqual(self.send("POST", "curve", {"statement": PRESS}).status_code, 422)
+
+    def test_flows_become_a_case(self) -> None:
+        text = "date;amount\n1.3.2027;-10.000,00\n1.9.2027;6.000,00\n1.3.2028;5000"
+        case = self.send("POST", "cases/flows", {"text": text, "name": "Press money"})
+        self.assertEqual(case.status_code, 201)
+        worked = self.send("POST", "work", case.json()["statement"]).json()
+        # pyxirr.xirr of the same flows: 14.0138884306 %.
+        self.assertEqual(worked["answer"]["value"], "14.0138884306")
+        for wrong in ("date;amount\n1.3.2027;5", "a;b\n1;2", "date;amount\nx;5\n1.1.2027;6"):
+            refused = self.send("POST", "cases/flows", {"text": wrong})
             self.assertEqual(refused.status_code, 422)
 
 

@@ -31,7 +31,7 @@ class Revisions(Desk):
             self.listed(case),
             [
                 ["started"],
-                ["rate 6.35 % to 6.10 %"],
+                ["rate 6.35 % to 6.10 %, nominal, compounded half-yearly"],
                 ["number of payments 60 to 48"],
                 ["paid in arrears to in advance"],
                 ["note changed"],
@@ -48,7 +48,8 @@ class Revisions(Desk):
         case = self.start()["id"]
         for version, typed in enumerate(("6", "6.", "6.1", "6.10", "6.105"), 1):
             self.save(case, version, percent=typed)
-        self.assertEqual(self.listed(case), [["started"], ["rate 6.35 % to 6.105 %"]])
+        told = "rate 6.35 % to 6.105 %, nominal, compounded half-yearly"
+        self.assertEqual(self.listed(case), [["started"], [told]])
 
     def test_after_a_pause_a_step_of_its_own(self) -> None:
         case = self.start()["id"]

@@ -341,7 +341,8 @@ class InWords(TestCase):
             said,
             "We lend 48,250.00 EUR on 1 Mar 2027 at 6.35 % a year, nominal, compounded "
             "half-yearly, repaid by 60 monthly payments of ? at the end of each month from 1 Apr "
-            "2027, with 0.00 still owed at the end, except that payment 7 is 500.00.",
+            "2027, with 0.00 still owed at the end, except that at payment 7 the payment is "
+            "500.00.",
         )
 
 

@@ -37,7 +37,7 @@ class Refused(TestCase):
             ({"odd_days": "none"}, {"odd_days"}),
             ({"clauses": [{"at": 61, "payment": "5"}]}, {"clauses.0.at"}),
             ({"clauses": [{"at": 0, "payment": "5"}]}, {"clauses.0.at"}),
-            ({"clauses": [{"at": 7}]}, {"clauses.0.payment"}),
+            ({"clauses": [{"at": 7}]}, {"clauses.0"}),
             ({"clauses": [{"at": 7, "payment": "-5"}]}, {"clauses.0.payment"}),
             ({"clauses": [{"at": 7, "payment": "5"}] * 2}, {"clauses.1.at"}),
             ({"clauses": [{"at": 7, "payment": "?"}]}, {"clauses.0.payment", "payment"}),
@@ -92,7 +92,7 @@ class Refused(TestCase):
             ({"rounding": {"to": "0.005"}}, {"rounding.to"}),
             ({"name": 7}, {"name"}),
             ({"name": "x" * 201}, {"name"}),
-            ({"principal": "x", "count": 0, "currency": "?"}, {"principal", "count", "currency"}),
+            ({"principal": "x", "count": -1, "currency": "?"}, {"principal", "count", "currency"}),
         ]
         for changes, expected in cases:
             with self.subTest(**changes):

@@ -11,13 +11,14 @@ from mpmath import mpf
 
 import loans
 from loans import MARKS, clock
-from loans.find import find, payable_terms
+from loans.cut import lay_out
+from loans.find import find
 from loans.ledger import Schedule, cash_rule, schedule
-from loans.line import lay_out
 from loans.proof import prove
 from loans.rates import periodic_rate
 from loans.roots import root_of_falling_convex
 from loans.styles import Style
+from loans.terms import payable_terms
 
 from . import reference
 from .documents import PERIODS, loan, regular, solve

@@ -31,7 +31,7 @@ def solve_one(name: str) -> tuple[str, int]:
         answer = loans.solve(loans.read(_text(name)))
     except NotALoan as error:
         return Errors(errors=error.errors).model_dump_json(), NOT_A_DOCUMENT
-    return answer.model_dump_json(), ANSWERED if answer.solutions else NO_ANSWER
+    return answer.model_dump_json(), NO_ANSWER if answer.reason else ANSWERED
 
 
 class Command(BaseCommand):

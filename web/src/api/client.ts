@@ -18,6 +18,7 @@ export type QuoteLine = Schemas["QuoteLine"];
 export type QuoteList = Schemas["QuoteList"];
 export type QuoteListOpened = Schemas["QuoteListOpened"];
 export type Quoting = Schemas["Quoting"];
+export type RateCurve = Schemas["RateCurve"];
 export type RateAnswer = Schemas["RateAnswer"];
 export type RateQuestion = Schemas["RateQuestion"];
 export type Reading = Schemas["Reading"];

@@ -4,6 +4,7 @@ import { day } from "../ui/moment";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { paymentPeriod } from "../ui/choices";
+import { Curve } from "./curve";
 import { FIGURES, titleOf, type EntryName } from "./figures";
 
 interface Props {
@@ -46,10 +47,38 @@ function Rates({ answer, statement }: { answer: Answer; statement: Statement }) 
   );
 }
 
+/** Several rates fit and the flows do not tell which is meant: all of them, alike. */
+function Several({ answer }: { answer: Answer }) {
+  const { marks } = useDesk();
+  return (
+    <>
+      <p className="flex items-center gap-2">
+        <span aria-hidden className="size-2.5 rounded-full bg-unknown" />
+        {answer.solutions.length} rates fit
+      </p>
+      {answer.solutions.map((each) => (
+        <p key={each} className="flex flex-wrap items-baseline gap-x-3">
+          <output className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">
+            {inMarks(trimmed(rounded(each, 6)), marks)}
+          </output>
+          <span className="text-xl text-soft">{answer.unit}</span>
+        </p>
+      ))}
+      {answer.notes.map((note) => (
+        <p key={note} className="mt-3 border-l-2 border-rule-strong pl-3 text-[0.95rem]">
+          {note}
+        </p>
+      ))}
+    </>
+  );
+}
+
 /** Totals, dates and rates, each named for what it is. */
 function Results({ answer, statement }: { answer: Answer; statement: Statement }) {
   const { marks } = useDesk();
-  const { totals, yearly_cost: cost, final_date: end } = answer;
+  const { totals, yearly_cost: cost, costs, final_date: end } = answer;
+  const charged = totals && /[1-9]/.test(totals.fees);
+  const lentMore = answer.schedule.some((row) => row.advance && /[1-9]/.test(row.advance));
   const percent = (text: string) => `${inMarks(rounded(text, 4), marks)}\u00a0%`;
   return (
     <div className="mt-4 grid gap-x-8 gap-y-1 sm:grid-cols-2">
@@ -59,11 +88,32 @@ function Results({ answer, statement }: { answer: Answer; statement: Statement }
             ["Total paid", inMarks(totals.paid, marks)],
             ["Total interest", inMarks(totals.interest, marks)],
             ["Last payment", inMarks(totals.final_payment, marks)],
+            ...(charged ? [["Fees", inMarks(totals.fees, marks)] as const] : []),
             ...(end ? [["Ends on", day(end)] as const] : []),
           ]}
         />
       )}
       <Rates answer={answer} statement={statement} />
+      {costs && (charged || lentMore) && (
+        <div className="sm:col-span-2">
+          <Facts
+            rows={[
+              ["Net proceeds", inMarks(costs.net_proceeds, marks)],
+              ["Total cost of credit", inMarks(costs.total_cost, marks)],
+              ["Cost of each 1,000 lent", inMarks(costs.per_thousand, marks)],
+              ...(costs.yield_nominal && costs.yield_effective
+                ? [
+                    [
+                      "Lender’s yield, nominal, as it is paid",
+                      percent(costs.yield_nominal),
+                    ] as const,
+                    ["Lender’s yield, effective a year", percent(costs.yield_effective)] as const,
+                  ]
+                : []),
+            ]}
+          />
+        </div>
+      )}
       {cost && (
         <div className="sm:col-span-2">
           <Facts
@@ -166,7 +216,12 @@ function Solved({
   const { marks } = useDesk();
   const { proof, asks, unit } = answer;
   const value = answer.value ?? "";
-  const figure = inMarks(answer.unknown === "rate" ? trimmed(rounded(value, 6)) : value, marks);
+  const figure = inMarks(
+    answer.unknown === "rate" || answer.unknown?.endsWith("percent")
+      ? trimmed(rounded(value, 6))
+      : value,
+    marks,
+  );
   const money = (text: string) => inMarks(text, marks);
   return (
     <>
@@ -210,6 +265,7 @@ function Solved({
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
   const { answer, stale, busy, statement } = props;
+  const asksRate = answer?.unknown === "rate" || answer?.unknown?.endsWith("rate.percent");
   const blank = FIGURES.filter((name) => statement[name].trim() === "");
   if (!answer)
     return (
@@ -249,10 +305,15 @@ export function AnswerPanel(props: Props) {
             <Rates answer={answer} statement={statement} />
           </div>
         </>
+      ) : answer.solutions.length > 0 && answer.value === null ? (
+        <Several answer={answer} />
       ) : answer.unknown === null ? (
         <Checked {...props} answer={answer} />
       ) : (
         <Solved {...props} answer={answer} />
+      )}
+      {!stale && asksRate && (statement.clauses.length > 0 || answer.value === null) && (
+        <Curve statement={statement} />
       )}
     </section>
   );

@@ -1,10 +1,8 @@
-import type { ReactNode } from "react";
 import type { Statement } from "../api/client";
 import { Choice } from "../ui/choice";
 
 interface Props {
   statement: Statement;
-  figure: (name: string) => ReactNode;
   onChange: (change: Partial<Statement>) => void;
 }
 
@@ -24,7 +22,7 @@ function firstOfNextMonth(): string {
 }
 
 /** Whether a loan is on the calendar, and how its days are counted. */
-export function DatesLine({ statement, onChange }: Omit<Props, "figure">) {
+export function DatesLine({ statement, onChange }: Props) {
   if (!statement.start)
     return (
       <p className="mt-1 text-[0.95rem] text-soft">
@@ -75,42 +73,5 @@ export function DatesLine({ statement, onChange }: Omit<Props, "figure">) {
         Take the dates off
       </button>
     </p>
-  );
-}
-
-/** What departs from the regular run, a line each. */
-export function Clauses({ statement, figure, onChange }: Props) {
-  const { clauses } = statement;
-  const add = () => {
-    onChange({ clauses: [...clauses, { at: "", payment: "" }] });
-    setTimeout(() =>
-      document.querySelector<HTMLElement>(`[data-figure="clauses.${clauses.length}.at"]`)?.focus(),
-    );
-  };
-  return (
-    <>
-      {clauses.length > 0 && (
-        <ul aria-label="Clauses" className="mt-1">
-          {clauses.map((_, place) => (
-            <li
-              key={place}
-              className="border-b border-rule font-serif text-[1.1rem] leading-[2.2rem]"
-            >
-              payment {figure(`clauses.${place}.at`)} is {figure(`clauses.${place}.payment`)}
-              <button
-                aria-label={`Take off clause ${place + 1}`}
-                className="float-right rounded px-1.5 font-sans text-soft hover:text-ink"
-                onClick={() => onChange({ clauses: clauses.filter((__, k) => k !== place) })}
-              >
-                ×
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-      <button className="mt-1 text-[0.95rem] text-choice underline" onClick={add}>
-        Add a payment of its own
-      </button>
-    </>
   );
 }

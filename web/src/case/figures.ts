@@ -4,7 +4,7 @@ import type { Statement } from "../api/client";
 export const FIGURES = ["principal", "percent", "count", "payment", "balance"] as const;
 export type FigureName = (typeof FIGURES)[number];
 
-/** The path of anything that is typed into the statement: `principal`, `clauses.0.payment`. */
+/** The path of anything that is typed into the statement: `principal`, `clauses.0.figure`. */
 export type EntryName = string;
 
 /** What is known of an entry by the last step of its path. */
@@ -61,14 +61,36 @@ const KINDS: Record<string, Kind> = {
     optional: true,
   },
   "clauses.at": {
-    title: "Number of the payment",
-    help: "Which payment is not as the others. Such as 1 or 24.",
+    title: "Place",
+    help: "The number of the payment it stands at, 0 for the start; a loan with dates takes a day. Such as 12 or 15 Mar 2028.",
     askable: false,
   },
-  "clauses.payment": {
-    title: "Payment of its own",
-    help: "What is paid there in place of the regular payment. Such as 500.",
+  "clauses.begin": {
+    title: "From",
+    help: "The first payment it holds for, or a day. Such as 13 or 1 Jan 2029.",
+    askable: false,
+  },
+  "clauses.to": {
+    title: "To",
+    help: "The last payment it holds for, or a day; left empty it holds to the end.",
+    askable: false,
+    optional: true,
+  },
+  "clauses.figure": {
+    title: "Figure",
+    help: "How much: an amount, or a percent where the words say so.",
     askable: true,
+  },
+  "clauses.over": {
+    title: "Charged for",
+    help: "The time the quoted interest is charged for at once. Such as 90 days.",
+    askable: false,
+  },
+  "clauses.every": {
+    title: "Payments between steps",
+    help: "After how many payments the next step comes; left empty, a year of them.",
+    askable: false,
+    optional: true,
   },
 };
 
@@ -96,7 +118,7 @@ export function fieldOf(name: EntryName): string {
 
 /** The name of an entry by the field an error is told at; none where nothing is typed there. */
 export function entryOf(field: string): EntryName | undefined {
-  const name = field.replace(/^rate\./, "");
+  const name = field.startsWith("clauses.") ? field : field.replace(/^rate\./, "");
   return KINDS[name.replace(/\.\d+\./, ".")] ? name : undefined;
 }
 
@@ -105,7 +127,7 @@ export function textOf(statement: Statement, name: EntryName): string {
   const clause = /^clauses\.(\d+)\.(\w+)$/.exec(name);
   if (clause) {
     const found = statement.clauses[Number(clause[1])];
-    return found?.[clause[2] as keyof typeof found] ?? "";
+    return String(found?.[clause[2] as keyof typeof found] ?? "");
   }
   return statement[name as FigureName] ?? "";
 }
@@ -122,7 +144,10 @@ export function withText(statement: Statement, name: EntryName, text: string): S
 
 /** Every entry that may be asked for, in the order of the sentence. */
 export function askables(statement: Statement): EntryName[] {
-  return [...FIGURES, ...statement.clauses.map((_, place) => `clauses.${place}.payment`)];
+  const clauses = statement.clauses.flatMap((clause, place) =>
+    clause.verb === "pay" ? [] : [`clauses.${place}.figure`],
+  );
+  return [...FIGURES, ...clauses];
 }
 
 /** The entry marked with the ?, if there is one. */
@@ -132,5 +157,7 @@ export function asked(statement: Statement): EntryName | null {
 
 /** Which entry an answer's unknown is. */
 export function unknownEntry(unknown: string | null | undefined): EntryName | null {
+  const clause = /^clauses\.\d+/.exec(unknown ?? "");
+  if (clause) return `${clause[0]}.figure`;
   return unknown === "rate" ? "percent" : (unknown ?? null);
 }

@@ -38,6 +38,10 @@ interface Props {
   /** The payments whose sum is asked for. */
   marked: readonly [number, number] | null;
   onStretch: (typed: string) => void;
+  /** The cursor was put somewhere on purpose: a clause can be added there. */
+  onPlace: (payment: number) => void;
+  /** A clause was moved along the line. */
+  onMove: (clause: number, payment: number) => void;
 }
 
 const DAY = 86_400_000;
@@ -50,7 +54,16 @@ function between(begins: string, ends: string, part: number): string {
 }
 
 /** The picture of the loan: what is owed above, what is paid below, a cursor that tells. */
-export function LoanLine({ answer, statement, ready, start, marked, onStretch }: Props) {
+export function LoanLine({
+  answer,
+  statement,
+  ready,
+  start,
+  marked,
+  onStretch,
+  onPlace,
+  onMove,
+}: Props) {
   const { marks, words } = useDesk();
   const [box, width] = useWidth<HTMLDivElement>();
   const title = useId();
@@ -119,6 +132,7 @@ export function LoanLine({ answer, statement, ready, start, marked, onStretch }:
       stretchOf(anchor, inside);
     } else setFrom(null);
     setAt(inside);
+    onPlace(inside);
   };
   const place = (clientX: number) => {
     const left = box.current?.getBoundingClientRect().left ?? 0;
@@ -166,6 +180,15 @@ export function LoanLine({ answer, statement, ready, start, marked, onStretch }:
           )}
         </span>
       </div>
+      <Pins
+        statement={statement}
+        rows={rows}
+        count={count}
+        advance={advance}
+        x={drawn.x}
+        onMove={onMove}
+        placeAt={place}
+      />
       <div
         ref={box}
         id="line-cursor"
@@ -181,6 +204,7 @@ export function LoanLine({ answer, statement, ready, start, marked, onStretch }:
         onPointerMove={point}
         onPointerDown={(event) => {
           setFrom(Math.round(place(event.clientX)));
+          onPlace(Math.round(place(event.clientX)));
           point(event);
         }}
         onPointerUp={() => setFrom(null)}
@@ -312,5 +336,90 @@ export function LoanLine({ answer, statement, ready, start, marked, onStretch }:
         )}
       </div>
     </section>
+  );
+}
+
+interface PinsProps {
+  statement: Statement;
+  rows: Answer["schedule"];
+  count: number;
+  advance: boolean;
+  x: (period: number) => number;
+  placeAt: (clientX: number) => number;
+  onMove: (clause: number, payment: number) => void;
+}
+
+const SHORT: Record<string, string> = {
+  repay: "repaid",
+  advance: "lent",
+  rate: "rate",
+  payment: "payment",
+  step: "grows",
+  fee: "fee",
+};
+
+const PAUSE = { nothing: "nothing paid", interest: "interest only" } as const;
+
+/** Clauses as pins and ribbons above the line; those at one payment can be moved along it. */
+function Pins({ statement, rows, count, advance, x, placeAt, onMove }: PinsProps) {
+  const shift = advance ? 1 : 0;
+  const numberOf = (typed: string) => {
+    if (/^\d+$/.test(typed.trim())) return Number(typed);
+    const found = rows.findIndex((row) => row.date !== null && day(row.date) === typed.trim());
+    return found < 0 ? null : found + 1;
+  };
+  const pins = statement.clauses.map((clause, place) => {
+    const first = numberOf(clause.is_stretch ? clause.begin || "1" : clause.at);
+    const last = clause.is_stretch ? (numberOf(clause.to) ?? count) : first;
+    return { clause, place, first, last };
+  });
+  if (pins.length === 0) return null;
+  return (
+    <div className="relative mt-1" style={{ height: 20 * Math.min(4, pins.length) + 4 }}>
+      {pins.map(({ clause, place, first, last }) => {
+        if (first === null || last === null || first > count) return null;
+        const told =
+          clause.verb === "pay" ? PAUSE[clause.pay] : `${SHORT[clause.verb]} ${clause.figure}`;
+        const text = clause.months.length > 0 ? `${told}, some months` : told;
+        const top = 20 * (place % 4) + 2;
+        if (clause.is_stretch)
+          return (
+            <span
+              key={place}
+              className="absolute overflow-hidden rounded-sm bg-choice/15 px-1.5 text-xs leading-[18px] whitespace-nowrap text-choice"
+              style={{
+                top,
+                left: x(Math.max(0, first - 1)),
+                width: Math.max(10, x(Math.min(last, count)) - x(Math.max(0, first - 1))),
+              }}
+            >
+              {text}
+            </span>
+          );
+        return (
+          <button
+            key={place}
+            aria-label={`Clause ${place + 1}, ${text}, at payment ${first}: move with the arrow keys`}
+            className="absolute flex -translate-x-[5px] touch-none items-center gap-1 text-xs leading-[18px] whitespace-nowrap text-choice"
+            style={{ top, left: x(Math.max(0, first - shift)) }}
+            onKeyDown={(event) => {
+              const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+              if (!step) return;
+              event.preventDefault();
+              onMove(place, Math.max(0, Math.min(count, first + step)));
+            }}
+            onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+            onPointerMove={(event) => {
+              if (event.buttons !== 1) return;
+              const to = Math.round(placeAt(event.clientX)) + shift;
+              if (to !== first) onMove(place, Math.max(0, Math.min(count, to)));
+            }}
+          >
+            <span aria-hidden className="size-2.5 rotate-45 bg-choice" />
+            {text}
+          </button>
+        );
+      })}
+    </div>
   );
 }

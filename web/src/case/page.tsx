@@ -24,6 +24,7 @@ import { Note, Tags } from "./beside";
 import { Conflict } from "./conflict";
 import { contentOf, sendCase } from "./content";
 import { History } from "./history";
+import { Settled } from "./settled";
 import { Sharing } from "./sharing";
 import {
   asked,
@@ -68,7 +69,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const kept = { opened, username: me.username, mayEdit: opened.may_edit, contentOf };
   const [content, setContent] = useState(() => beginning(kept));
   const send = useMemo(() => sendCase(opened.id), [opened.id]);
-  const [sheet, setSheet] = useState<"working" | "history" | "share" | "against" | null>(null);
+  const [sheet, setSheet] = useState<
+    "working" | "history" | "share" | "against" | "settled" | null
+  >(null);
   const { statement } = content;
   const years = useYears();
   const { worked, current, failed } = useWorked(statement, years[0]);
@@ -77,6 +80,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const stale = worked !== undefined && !worked.answer;
   const ready = current && !stale;
   const [stretch, setStretch] = useState("");
+  const [place, setPlace] = useState("");
   const summed = useStretch(statement, stretch, ready);
   const marked =
     stretch.trim() && summed.data ? ([summed.data.first, summed.data.last] as const) : null;
@@ -188,6 +192,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
               { label: "Schedule (CSV)", run: () => void takeOut("schedule?kind=csv") },
               { label: "Loan document (JSON)", run: () => void takeOut("document") },
               { label: "Hold theirs against ours …", run: () => setSheet("against") },
+              { label: "Settled early …", run: () => setSheet("settled") },
             ]}
           >
             Take out <span aria-hidden>▾</span>
@@ -224,6 +229,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
           onType={type}
           onLeave={leave}
           onChange={change}
+          place={place}
         />
         <div>
           {failed && (
@@ -251,6 +257,10 @@ function Opened({ opened }: { opened: CaseOpened }) {
             start={worked?.readings.start?.value ?? null}
             marked={marked}
             onStretch={setStretch}
+            onPlace={(payment) => setPlace(String(payment))}
+            onMove={(clause, payment) =>
+              change(withText(statement, `clauses.${clause}.at`, String(payment)))
+            }
           />
           <Asking
             statement={statement}
@@ -262,6 +272,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Schedule answer={answer} statement={statement} marked={marked} years={years} />
         </div>
       )}
+      <Settled statement={statement} open={sheet === "settled"} onOpen={sheetOpen("settled")} />
       <Against statement={statement} open={sheet === "against"} onOpen={sheetOpen("against")} />
       {answer && (
         <Working answer={answer} open={sheet === "working"} onOpen={sheetOpen("working")} />

@@ -19,9 +19,10 @@ type Year = Answer["by_year"][number];
 type Payment = Answer["schedule"][number];
 type Line = { year: Year; payments: Payment[] } | { payment: Payment } | { balloon: string };
 
-const MONEY = ["opening", "interest", "principal", "payment", "closing"] as const;
-type Money = (typeof MONEY)[number];
-type Column = "date" | Money;
+/** Columns that stand only where clauses have such. */
+const MORE = ["advance", "fee", "repay"] as const;
+type Money = "opening" | "interest" | "principal" | "payment" | "closing";
+type Column = "date" | "carrying" | Money | (typeof MORE)[number];
 const HEADS: Record<Column, string> = {
   date: "Due",
   opening: "Opening balance",
@@ -29,6 +30,10 @@ const HEADS: Record<Column, string> = {
   principal: "Principal",
   payment: "Payment",
   closing: "Closing balance",
+  advance: "Lent",
+  fee: "Fee added",
+  repay: "Repaid on top",
+  carrying: "Carrying amount",
 };
 const ROW_HEIGHT = 30;
 const KEPT_COLUMNS = "zephyrant-columns";
@@ -61,11 +66,28 @@ export function useYears() {
   return [starts, choose] as const;
 }
 
-function useColumns(dated: boolean) {
+/** The columns a schedule has something to say in. */
+function columnsOf(answer: Answer): Column[] {
+  const first = answer.schedule[0];
+  const more = MORE.filter((column) => first?.[column] !== undefined);
+  const lent = more.filter((column) => column !== "repay");
+  return [
+    ...(first?.date ? (["date"] as const) : []),
+    "opening",
+    ...lent,
+    "interest",
+    "principal",
+    "payment",
+    ...(more.includes("repay") ? (["repay"] as const) : []),
+    "closing",
+    ...(answer.carrying.length ? (["carrying"] as const) : []),
+  ];
+}
+
+function useColumns(all: readonly Column[]) {
   const [hidden, setHidden] = useState<readonly string[]>(() =>
     (localStorage.getItem(KEPT_COLUMNS) ?? "").split(" ").filter(Boolean),
   );
-  const all: Column[] = dated ? ["date", ...MONEY] : [...MONEY];
   const toggle = (column: Column) => {
     const next = hidden.includes(column)
       ? hidden.filter((each) => each !== column)
@@ -79,7 +101,9 @@ function useColumns(dated: boolean) {
 function linesOf(answer: Answer): Line[] {
   const lines: Line[] = answer.by_year.map((year) => ({
     year,
-    payments: answer.schedule.slice(year.first - 1, year.last),
+    payments: answer.schedule.filter(
+      (payment) => year.first <= payment.number && payment.number <= year.last,
+    ),
   }));
   const left = answer.schedule.at(-1)?.closing ?? "0";
   return /[1-9]/.test(left) ? [...lines, { balloon: left }] : lines;
@@ -88,12 +112,17 @@ function linesOf(answer: Answer): Line[] {
 /** The visible columns as tab-separated text, every payment a line. */
 function asText(answer: Answer, columns: readonly Column[], marks: MarksWord): string {
   const ungrouped = { ...marks, group: "" };
-  const cell = (payment: Payment, column: Column) =>
-    column === "date" ? (payment.date ?? "") : inMarks(payment[column], ungrouped);
+  const cell = (payment: Payment, column: Column, place: number) =>
+    column === "date"
+      ? (payment.date ?? "")
+      : inMarks(
+          (column === "carrying" ? answer.carrying[place] : payment[column]) ?? "",
+          ungrouped,
+        );
   const head = ["Payment no.", ...columns.map((column) => HEADS[column])];
-  const rows = answer.schedule.map((payment) => [
+  const rows = answer.schedule.map((payment, place) => [
     String(payment.number),
-    ...columns.map((column) => cell(payment, column)),
+    ...columns.map((column) => cell(payment, column, place)),
   ]);
   return [head, ...rows].map((row) => row.join("\t")).join("\n");
 }
@@ -204,7 +233,7 @@ interface Props {
 export function Schedule({ answer, statement, marked, years }: Props) {
   const { marks } = useDesk();
   const dated = Boolean(answer.schedule[0]?.date);
-  const columns = useColumns(dated);
+  const columns = useColumns(columnsOf(answer));
   const [starts, chooseStarts] = years;
   const calendar = dated && starts !== null;
   const data = useMemo(() => linesOf(answer), [answer]);
@@ -341,6 +370,7 @@ export function Schedule({ answer, statement, marked, years }: Props) {
                 marks={marks}
                 marked={marked}
                 gone={gone}
+                carrying={answer.carrying}
                 className={`${GRID} absolute inset-x-0 border-b border-rule`}
                 style={{ ...grid, height: ROW_HEIGHT, top: item.start - offset }}
               />
@@ -352,6 +382,20 @@ export function Schedule({ answer, statement, marked, years }: Props) {
   );
 }
 
+/** What stands in a column; years tell only what they add up to. */
+function told(
+  line: Exclude<Line, { balloon: string }>,
+  column: Exclude<Column, "date">,
+  carrying: readonly string[],
+): string {
+  if ("year" in line) {
+    const year: Record<string, string | number> = line.year;
+    return String(year[column] ?? "");
+  }
+  if (column === "carrying") return carrying[line.payment.number - 1] ?? "";
+  return line.payment[column] ?? "";
+}
+
 interface RowProps {
   row: Row<Line>;
   index: number;
@@ -360,11 +404,22 @@ interface RowProps {
   marks: MarksWord;
   marked: readonly [number, number] | null;
   gone: number | null;
+  carrying: readonly string[];
   className: string;
   style: React.CSSProperties;
 }
 
-function ScheduleRow({ row, index, columns, calendar, marks, marked, gone, ...look }: RowProps) {
+function ScheduleRow({
+  row,
+  index,
+  columns,
+  calendar,
+  marks,
+  marked,
+  gone,
+  carrying,
+  ...look
+}: RowProps) {
   const line = row.original;
   const common = { role: "row", "aria-rowindex": index + 2, style: look.style };
   if ("balloon" in line)
@@ -378,7 +433,6 @@ function ScheduleRow({ row, index, columns, calendar, marks, marked, gone, ...lo
         </div>
       </div>
     );
-  const money = "year" in line ? line.year : line.payment;
   const number = "payment" in line ? line.payment.number : 0;
   const inside = marked !== null && marked[0] <= number && number <= marked[1];
   const tone = "year" in line ? "bg-paper font-semibold" : inside ? "bg-choice/10" : "";
@@ -398,7 +452,7 @@ function ScheduleRow({ row, index, columns, calendar, marks, marked, gone, ...lo
         <div role="cell" key={id} className="truncate text-right">
           {id === "date"
             ? "payment" in line && line.payment.date && day(line.payment.date)
-            : inMarks(money[id], marks)}
+            : inMarks(told(line, id, carrying), marks)}
         </div>
       ))}
     </div>

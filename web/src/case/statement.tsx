@@ -5,7 +5,8 @@ import { Figure } from "../ui/figure";
 import { QuoteChoice } from "../ui/presets";
 import { useDesk } from "../ui/settings";
 import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../ui/choices";
-import { Clauses, DatesLine } from "./dates";
+import { Clauses } from "./clauses";
+import { DatesLine } from "./dates";
 import {
   entryOf,
   fieldOf,
@@ -27,10 +28,20 @@ interface Props {
   onType: (name: EntryName, text: string) => void;
   onLeave: (name: EntryName) => void;
   onChange: (change: Partial<Statement>) => void;
+  /** Where the cursor stands on the line. */
+  place: string;
 }
 
 /** The terms of the loan as a sentence; every figure and choice in it can be changed in place. */
-export function StatementOfTerms({ statement, worked, current, onType, onLeave, onChange }: Props) {
+export function StatementOfTerms({
+  statement,
+  worked,
+  current,
+  onType,
+  onLeave,
+  onChange,
+  place,
+}: Props) {
   const { words } = useDesk();
   const [focus, setFocus] = useState<EntryName | null>(null);
   const [ask, setAsk] = useState<Change | null>(null);
@@ -105,7 +116,7 @@ export function StatementOfTerms({ statement, worked, current, onType, onLeave, 
         {statement.start && <> from {figure("first_payment")}</>}, with {figure("balance")} still
         owed at the end{statement.clauses.length > 0 ? ", except that" : "."}
       </div>
-      <Clauses statement={statement} figure={figure} onChange={onChange} />
+      <Clauses statement={statement} figure={figure} onChange={onChange} place={place} />
       {ask && (
         <TwoWays
           key={JSON.stringify(ask)}

@@ -14,6 +14,7 @@ import { Menu } from "../ui/menu";
 import { moment } from "../ui/moment";
 import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
+import { FlowsSheet } from "./flows";
 import { useCopyCase, useOpenDocument, useStartCase } from "../ui/start";
 
 const ASKED: Record<string, string> = {
@@ -41,6 +42,8 @@ function found(listed: CaseListed, marks: MarksWord): ReactNode {
   const { unknown, value, quote, fits, reason } = listed.found;
   if (unknown === null || unknown === undefined)
     return <b>{fits ? "the figures fit" : "the figures do not fit"}</b>;
+  if (!reason && (value === null || value === undefined))
+    return <span className="text-soft">several rates fit</span>;
   if (value === null || value === undefined)
     return (
       <span className="text-soft" title={reason ?? ""}>
@@ -225,6 +228,7 @@ export function CasesPage() {
   const { list, cases, total } = useList(q, sort);
   const start = useStartCase();
   const { last, away, undo, failed } = useDelete();
+  const [flows, setFlows] = useState(false);
   const find = useRef<HTMLInputElement>(null);
   const keys = useMemo(() => [{ key: "f", run: () => find.current?.focus() }], []);
   useKeys(keys);
@@ -266,6 +270,13 @@ export function CasesPage() {
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="mr-auto font-serif text-3xl font-semibold">Cases</h1>
         <OpenFile />
+        <button
+          className="rounded border border-rule-strong px-4 py-1.5"
+          onClick={() => setFlows(true)}
+        >
+          Flows
+        </button>
+        <FlowsSheet open={flows} onOpen={setFlows} />
         <button
           className="rounded bg-ink px-4 py-1.5 font-semibold text-paper"
           onClick={() => start.mutate()}

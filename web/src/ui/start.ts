@@ -3,7 +3,8 @@ import { useNavigate } from "react-router";
 import { ask, client, type CaseOpened, type Statement } from "../api/client";
 import { useDesk } from "./settings";
 
-function useOpened() {
+/** Goes to a case that was just made. */
+export function useOpened() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (opened: CaseOpened) => {

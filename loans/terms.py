@@ -1,0 +1,224 @@
+"""The figures of a document as terms: as stated, as they will be paid, as they were solved."""
+
+from dataclasses import replace
+from decimal import Decimal
+from fractions import Fraction
+from math import log10
+from typing import Final, NamedTuple
+
+from .cut import known_at, lay_out, level_points
+from .document import MOST_PAYMENTS, UNKNOWN, Clause, Loan, Quote, Share
+from .figures import DIGITS, decimal_places, precise
+from .ledger import unrounded_end
+from .line import Cash, Put, Terms, beats_of, timetable
+from .rates import as_decimal, as_fraction, periodic_rate
+from .words import Sentence
+
+#: Decimals a found percent is put back with.
+PERCENT_PLACES: Final = 10
+#: Digits added at the most for loans whose balances grow beyond measure on the way.
+_MOST_EXTRA_DIGITS: Final = 400
+#: Periods laid out beyond twice a count that was found.
+_ROOM: Final = 60
+
+
+class Found(NamedTuple):
+    """Every solution, ascending; where there is none, the reason.
+
+    A rate is told as the percent of its quote; `periodic` is then the rate of one payment period
+    it stands for. Of several solutions `ordinary` is the place of the one that is meant as a rule,
+    None where the flows do not make that clear; `note` says what is to be known of them.
+    """
+
+    solutions: tuple[Decimal, ...]
+    reason: Sentence | None = None
+    periodic: Decimal | None = None
+    ordinary: int | None = 0
+    note: Sentence | None = None
+
+
+def _number(value: object) -> Decimal:
+    return Decimal(0) if value == UNKNOWN else Decimal(value)  # type: ignore[arg-type]
+
+
+def _stated_rate(loan: Loan) -> Fraction:
+    percent = loan.rate.percent
+    return Fraction(0) if percent == UNKNOWN else periodic_rate(percent, loan.style)
+
+
+def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
+    """The document's figures on the clock of its payments, zero where unknown.
+
+    An unknown count has no end; periods that differ are laid out up to `most`.
+    """
+    count = None if loan.count == UNKNOWN else loan.count
+    return Terms(
+        principal=_number(loan.principal),
+        rate=_stated_rate(loan),
+        count=count,
+        payment=_number(loan.payment),
+        balance=_number(loan.balance),
+        beats=beats_of(loan, count or None, most),
+        time=timetable(loan),
+        puts=tuple(_put(loan, clause) for clause in loan.clauses),
+        open_to=most,
+    )
+
+
+def _put(loan: Loan, clause: Clause) -> Put:
+    """A clause with its numbers, zero where unknown."""
+    verb = clause.verb
+    figure: object = getattr(clause, verb)
+    rate, of_money, by_percent = None, False, False
+    if clause.rate is not None:
+        percent = clause.rate.percent
+        rate = Fraction(0)
+        if percent != UNKNOWN:
+            rate = periodic_rate(percent, loan.style_of(clause.rate))
+        figure = Decimal(0)
+    elif isinstance(clause.fee, Share):
+        figure, of_money = clause.fee.percent, True
+    elif clause.step is not None:
+        by_percent = clause.step.percent is not None
+        figure = clause.step.percent if by_percent else clause.step.amount
+    elif clause.pay is not None:
+        figure = Decimal(0)
+    return Put(
+        verb=verb,
+        at=clause.at,
+        begin=clause.begin,
+        to=clause.to,
+        months=clause.months,
+        amount=_number(figure),
+        rate=rate,
+        pay=clause.pay,
+        every=clause.every or loan.payments_a_year,
+        taken=clause.taken or ("from-proceeds" if verb == "fee" else None),
+        of_money=of_money,
+        by_percent=by_percent,
+        levels=clause.then is not None,
+    )
+
+
+def payable_terms(loan: Loan, solution: Decimal) -> Terms:
+    """The terms with the solution put back as it will be paid, as the schedule starts from.
+
+    A stated amount finer than the currency pays is rounded as the document rounds.
+    """
+    cash = Cash(loan.rounding.payment, loan.step, loan.minor_unit)
+    terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
+    if decimal_places(terms.payment) > loan.decimals:
+        terms = terms.having("payment", cash.payment(terms.payment))
+    if unknown == "rate" or (unknown and unknown.endswith("rate.percent")):
+        style = loan.style_of(quote_of(loan))
+        terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))
+    elif unknown == "principal":
+        terms = terms.having("principal", cash.amount(solution))
+    elif unknown == "payment":
+        terms = terms.having("payment", cash.payment(solution))
+    elif unknown and unknown.startswith("clauses."):
+        terms = terms.having(unknown, _clause_cash(unknown, solution, cash))
+    return levelled(terms)
+
+
+def _clause_cash(path: str, solution: Decimal, cash: Cash) -> Decimal:
+    """A figure found in a clause, as it is put back."""
+    if path.endswith("percent"):
+        return payable_percent(solution)
+    return cash.payment(solution) if path.endswith("payment") else cash.amount(solution)
+
+
+def quote_of(loan: Loan) -> Quote:
+    """The quote whose percent is asked for; the loan's own where none is."""
+    unknown = loan.unknown
+    if unknown and unknown.endswith("rate.percent"):
+        rate = loan.clauses[int(unknown.split(".")[1])].rate
+        if rate is not None:
+            return rate
+    return loan.rate
+
+
+def _terms_around(loan: Loan, solution: Decimal) -> Terms:
+    """The stated terms; of an unknown count with room for what rounding adds to the solution."""
+    return stated_terms(
+        loan, _ROOM + 2 * int(solution) if loan.unknown == "count" else MOST_PAYMENTS
+    )
+
+
+def solved_terms(loan: Loan, found: Found) -> Terms:
+    """The terms with the solution put back unrounded; an unknown count stays open.
+
+    A payment that is asked for is that before anything is set anew.
+    """
+    solution, unknown = found.solutions[0], loan.unknown
+    if found.ordinary is not None:
+        solution = found.solutions[found.ordinary]
+    terms = _terms_around(loan, solution)
+    if unknown == "payment":
+        terms = unforeseen(terms)
+    if unknown == "rate" or (unknown and unknown.endswith("rate.percent")):
+        return terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
+    if unknown in (None, "count"):
+        return terms
+    return terms.having(unknown or "", solution)
+
+
+def unforeseen(terms: Terms) -> Terms:
+    """The terms without what sets the payment anew: what was not known when it was first set."""
+    return replace(terms, puts=tuple(put for put in terms.puts if not put.levels))
+
+
+def levelled(terms: Terms) -> Terms:
+    """The terms with each payment that is set anew as a clause of its own.
+
+    Each time the regular payment from the next one on is made such that the loan ends as stated
+    with its last payment, later ones of the kind not being foreseen.
+    """
+    for number in level_points(terms):
+        again = Put("payment", None, number, None, None, Decimal(0))
+        known = known_at(terms, number)
+        trial = replace(known, puts=(*known.puts, again), cash=None)
+        with precise(digits_for(terms)):
+            amount = linear(trial, f"clauses.{len(known.puts)}.payment")
+        if amount is None:
+            continue
+        paid = max(amount, Decimal(0))
+        if terms.cash is not None:
+            paid = terms.cash.payment(paid)
+        terms = replace(terms, puts=(*terms.puts, again._replace(amount=paid)))
+    return terms
+
+
+def linear(terms: Terms, name: str) -> Decimal | None:
+    """An unknown amount: what is left at the end is linear in it, so two rolls tell it.
+
+    None where it moves nothing. In the decimal context in force.
+    """
+    left = []
+    for trial in (Decimal(0), Decimal(1)):
+        line = lay_out(terms.having(name, trial))
+        left.append(unrounded_end(line) - line.balance)
+    at_zero, at_one = left
+    return None if at_zero == at_one else at_zero / (at_zero - at_one)
+
+
+def payable_percent(solution: Decimal) -> Decimal:
+    """A found percent to the decimals it is put back with."""
+    with precise(80):
+        return round(solution, PERCENT_PLACES)
+
+
+def digits_for(terms: Terms) -> int:
+    """Digits that keep an unrounded roll exact to `DIGITS` through the growth of its balance."""
+    longest = max(max(beat.before.size, beat.after.size) for beat in terms.beats)
+    growth = max(float(1 + terms.rate), 1e-300)
+    extra = int(abs(log10(growth) * ((terms.count or 0) + longest)))
+    return DIGITS + 10 + min(_MOST_EXTRA_DIGITS, extra)
+
+
+def footing_rate(loan: Loan, found: Found) -> Decimal | None:
+    """The unrounded rate of one payment period, if it is stated or was found."""
+    if loan.unknown == "rate":
+        return found.periodic
+    with precise(DIGITS + 20):
+        return as_decimal(_stated_rate(loan))

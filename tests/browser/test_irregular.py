@@ -1,0 +1,117 @@
+"""Irregular loans: clauses, every rate that fits, costs, flows."""
+
+import re
+
+from playwright.sync_api import expect
+
+from .base import BrowserTest
+
+
+class Clauses(BrowserTest):
+    def add(self, verb: str) -> None:
+        self.page.get_by_role("button", name="Add a clause").click()
+        self.page.get_by_role("menuitemradio", name=verb, exact=True).click()
+
+    def test_staged_advances_a_winter_pause_and_a_reset(self) -> None:
+        page = self.open("Cider hall")
+        # The payment by an independent roll of the balance in mpmath: 3,154.925917781.
+        self.answers("3,154.93")
+        expect(page.get_by_text("before rounding 3,154.925917781")).to_be_visible()
+        table = page.get_by_role("table", name="Schedule of payments")
+        expect(table.get_by_role("columnheader", name="Lent")).to_be_visible()
+        page.keyboard.press("w")
+        expect(page.get_by_text("Carried across: payments 1 to 3")).to_be_visible()
+        page.keyboard.press("w")
+        self.accessible()
+
+    def test_added_edited_moved_and_taken_off(self) -> None:
+        page = self.open("Cider press")
+        self.add("more is repaid")
+        self.figure("Place, clause 1").fill("12")
+        self.figure("Figure, clause 1").fill("5k")
+        page.get_by_role("button", name="Then, clause 1").click()
+        page.get_by_role("menuitemradio", name="the payment is set anew, the end stays").click()
+        # From payment 13 on: what is owed after 12 payments and 5,000, over 48: by hand.
+        i = (1 + 0.0635 / 2) ** (1 / 6) - 1
+        owed = 48250 * (1 + i) ** 12 - 938.82 * ((1 + i) ** 12 - 1) / i - 5000
+        again = owed * i / (1 - (1 + i) ** -48)
+        expect(page.get_by_text(f"payments of {again:.2f}")).to_be_visible()
+        pin = page.get_by_role("button", name=re.compile("Clause 1, repaid .*at payment 12"))
+        pin.focus()
+        page.keyboard.press("ArrowRight")
+        expect(self.figure("Place, clause 1")).to_have_value("13")
+        self.add("a fee is taken")
+        self.figure("Place, clause 2").fill("0")
+        self.figure("Figure, clause 2").fill("2")
+        expect(page.get_by_text("Net proceeds")).to_be_visible()
+        expect(page.get_by_text("47,285.00")).to_be_visible()
+        page.get_by_role("button", name="Take off clause 1").click()
+        expect(page.get_by_role("list", name="Clauses").get_by_role("listitem")).to_have_count(1)
+        self.figure("Place, clause 1").fill("99")
+        self.figure("Payment").focus()
+        expect(page.get_by_role("alert")).to_contain_text("There is no payment 99")
+        self.figure("Place, clause 1").fill("somewhere")
+        self.figure("Payment").focus()
+        expect(page.get_by_role("alert")).to_contain_text("is no place")
+        self.accessible()
+
+    def test_the_unknown_in_a_clause(self) -> None:
+        page = self.open("Cider press")
+        self.figure("Payment").fill("900")
+        self.add("more is repaid")
+        self.figure("Place, clause 1").fill("60")
+        self.figure("Figure, clause 1").fill("?")
+        # What 60 payments of 900 leave: 48,250 u^60 - 900 s, by hand.
+        i = (1 + 0.0635 / 2) ** (1 / 6) - 1
+        left = 48250 * (1 + i) ** 60 - 900 * ((1 + i) ** 60 - 1) / i
+        self.answers(f"{left:,.2f}")
+        expect(page.get_by_text("In “at payment 60 ? is repaid on top” the ? is")).to_be_visible()
+
+    def test_at_the_cursor(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("slider").focus()
+        page.keyboard.press("PageUp")
+        self.add("more is repaid")
+        expect(self.figure("Place, clause 1")).to_have_value("12")
+
+
+class Rates(BrowserTest):
+    def test_two_rates_and_their_curve(self) -> None:
+        page = self.open("Slate quarry")
+        # 16,000 u^2 - 42,400 u + 27,600 = 0: u = 1.15 and 1.5.
+        expect(page.get_by_text("2 rates fit", exact=True)).to_be_visible()
+        expect(page.locator("output")).to_have_text(["15", "50"])
+        curve = page.get_by_role("img", name="The curve crosses at 15.00 % and 50.00 %")
+        expect(curve).to_be_visible()
+        self.figure("Figure, clause 2").fill("28,500")
+        expect(page.get_by_text("There is no answer")).to_be_visible()
+        expect(page.get_by_text("it never does")).to_be_visible()
+        self.accessible()
+
+    def test_flows_pasted(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="Flows").click()
+        page.get_by_label("Name of the flows").fill("Cold store money")
+        page.get_by_label("Days and amounts").fill(
+            "date;amount\n1.3.2027;-10.000,00\n1.9.2027;6.000,00\n1.3.2028;5000"
+        )
+        page.get_by_role("button", name="Find the rate").click()
+        # pyxirr.xirr of the same flows.
+        self.answers("14.013888")
+        page.go_back()
+        page.get_by_role("button", name="Flows").click()
+        page.get_by_label("Days and amounts").fill("nonsense")
+        page.get_by_role("button", name="Find the rate").click()
+        expect(page.get_by_role("alert")).to_contain_text("names of its columns")
+
+    def test_settled_early(self) -> None:
+        page = self.open("Letter press")
+        expect(page.get_by_text("Lender’s yield, effective a year")).to_be_visible()
+        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("menuitem", name="Settled early").click()
+        page.get_by_label("After payment").fill("24")
+        page.get_by_label("What is agreed").select_option("percent")
+        expect(page.get_by_text("Owed after payment 24")).to_be_visible()
+        page.get_by_label("After payment").fill("99")
+        expect(page.get_by_role("alert")).to_contain_text("There is no payment 99")
+        self.accessible()
