@@ -96,7 +96,7 @@ class Rates(BrowserTest):
             "date;amount\n1.3.2027;-10.000,00\n1.9.2027;6.000,00\n1.3.2028;5000"
         )
         page.get_by_role("button", name="Find the rate").click()
-        # pyxirr.xirr of the same flows.
+        # The rate of the same flows by pyxirr.
         self.answers("14.013888")
         page.go_back()
         page.get_by_role("button", name="Flows").click()

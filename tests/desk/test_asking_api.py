@@ -92,7 +92,7 @@ class Irregular(Desk):
         case = self.send("POST", "cases/flows", {"text": text, "name": "Press money"})
         self.assertEqual(case.status_code, 201)
         worked = self.send("POST", "work", case.json()["statement"]).json()
-        # pyxirr.xirr of the same flows: 14.0138884306 %.
+        # The rate of the same flows by pyxirr: 14.0138884306 %.
         self.assertEqual(worked["answer"]["value"], "14.0138884306")
         for wrong in ("date;amount\n1.3.2027;5", "a;b\n1;2", "date;amount\nx;5\n1.1.2027;6"):
             refused = self.send("POST", "cases/flows", {"text": wrong})
