@@ -3,7 +3,6 @@
 import csv
 import tempfile
 from collections.abc import Iterator
-from datetime import date
 from typing import IO, Any, Final
 
 import xlsxwriter
@@ -14,6 +13,8 @@ from loans.answer import RowTold
 from loans.live import FIRST_ROW, Live, LiveRow, live
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
+#: Columns that only loans with such clauses have.
+MOVED: Final = ("advance", "fee", "repay")
 _HEADS: Final = (
     "Payment no.",
     "Due",
@@ -23,6 +24,7 @@ _HEADS: Final = (
     "Payment",
     "Closing balance",
 )
+_MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
 
 
 class _Echo:
@@ -36,14 +38,21 @@ def csv_lines(answer: Answer) -> Iterator[str]:
     """The schedule line by line, with a row of names on top."""
     writer = csv.writer(_Echo(), lineterminator="\r\n")
     yield "\ufeff"
-    yield writer.writerow(COLUMNS)
+    columns = columns_of(answer)
+    yield writer.writerow(columns)
     for row in answer.schedule:
-        yield writer.writerow(_cells(row))
+        yield writer.writerow(_cells(row, columns))
 
 
-def _cells(row: RowTold) -> list[Any]:
+def columns_of(answer: Answer) -> tuple[str, ...]:
+    """The columns a schedule has: what moves besides payments stands before the closing balance."""
+    moved = tuple(name for name in MOVED if answer.schedule and name in answer.schedule[0])
+    return (*COLUMNS[:-1], *moved, COLUMNS[-1])
+
+
+def _cells(row: RowTold, columns: tuple[str, ...]) -> list[Any]:
     told: dict[str, Any] = dict(row)
-    return [told[name] if told[name] is not None else "" for name in COLUMNS]
+    return [told[name] if told[name] is not None else "" for name in columns]
 
 
 def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
@@ -107,15 +116,21 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
     sheet.set_column(0, 1, 13)
     sheet.set_column(2, 6, 17)
     sheet.set_column(7, 7, 14)
-    sheet.set_column(8, 8, 46)
+    sheet.set_column(8, 8, 22)
     sheet.freeze_panes(1, 0)
-    for column, name in enumerate((*_HEADS, schedule.measured_in or "", "")):
+    sheet.set_column(9, 10, 17 if schedule.busy else None)
+    own = any(row.percent is not None for row in schedule.rows)
+    further = ("Percent of this period" if own else "", *(_MOVED_HEADS if schedule.busy else ()))
+    for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
         if name:
             sheet.write_string(0, column, name[:1].upper() + name[1:], head)
     calendar = loan.calendar
-    for live_row in schedule.rows:
+    for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         due = calendar.payment(live_row.row.number) if calendar else None
-        _row(sheet, live_row, due, schedule, (money, marked, day))
+        sheet.write_number(at, 0, live_row.row.number)
+        if due is not None:
+            sheet.write_datetime(at, 1, due, day)
+        _row(sheet, at, live_row, schedule, (money, marked))
     last = len(schedule.rows) + 1
     sheet.write_string(last, 0, "Total", head)
     for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):
@@ -127,14 +142,10 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
 
 
 def _row(
-    sheet: Worksheet, live_row: LiveRow, due: date | None, schedule: Live, formats: tuple[Any, ...]
+    sheet: Worksheet, at: int, live_row: LiveRow, schedule: Live, formats: tuple[Any, ...]
 ) -> None:
-    money, marked, day = formats
+    money, marked = formats
     row, amount = live_row.row, schedule.schedule.unit.amount
-    at = row.number + FIRST_ROW - 2
-    sheet.write_number(at, 0, row.number)
-    if due is not None:
-        sheet.write_datetime(at, 1, due, day)
     for column, name in enumerate(COLUMNS[2:], 2):
         text, value = getattr(live_row, name), float(amount(getattr(row, name)))
         form = marked if live_row.marked and name == "interest" else money
@@ -144,8 +155,13 @@ def _row(
             sheet.write_number(at, column, value, form)
     if live_row.measured is not None:
         sheet.write_number(at, 7, float(live_row.measured))
+    if live_row.percent is not None:
+        sheet.write_number(at, 8, float(live_row.percent))
+    if schedule.busy:
+        sheet.write_number(at, 9, float(live_row.added), money)
+        sheet.write_number(at, 10, float(live_row.repaid), money)
     if live_row.marked:
-        sheet.write_string(at, 8, live_row.marked)
+        sheet.write_string(at, 11, live_row.marked)
 
 
 def _money_format(decimals: int) -> str:

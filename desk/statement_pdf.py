@@ -26,6 +26,8 @@ from loans import Answer, Loan, Marks
 from loans.read_dates import write_day
 from loans.sentence import terms_in_words
 
+from .schedules import columns_of
+
 _INK, _SOFT, _RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
 _WIDTH: Final = A4[0] - 36 * mm
@@ -257,9 +259,11 @@ def _years(answer: Answer, marks: Marks) -> Table:
 
 
 def _schedule(answer: Answer, marks: Marks) -> list[Table]:
-    names = ("opening", "interest", "principal", "payment", "closing")
+    names = columns_of(answer)[2:]
     dated = answer.schedule[0]["date"] is not None
-    head = ["No.", *(["Due"] if dated else []), *(name.capitalize() for name in names)]
+    words = {"advance": "Lent", "repay": "On top"}
+    titles = (words.get(name, name.capitalize()) for name in names)
+    head = ["No.", *(["Due"] if dated else []), *titles]
     rows = []
     for row in answer.schedule:
         told: dict[str, Any] = dict(row)

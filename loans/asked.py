@@ -7,19 +7,20 @@ payment date what is owed is what that payment leaves.
 import re
 from bisect import bisect_right
 from collections.abc import Iterator
-from datetime import date, timedelta
+from datetime import date
 from decimal import ROUND_CEILING, ROUND_HALF_UP
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
 from typing_extensions import TypedDict
 
-from .dates import Calendar, year_fraction
+from .cut import Accruals
+from .dates import Calendar
 from .document import Loan
 from .errors import FieldError, NotALoan
-from .figures import precise
+from .figures import divide_nearest, precise
 from .ledger import Schedule
-from .line import Span, Terms
+from .line import Terms
 from .rates import as_decimal
 from .read_dates import read_day
 from .solved import work_out
@@ -31,7 +32,8 @@ Payoff = Literal["nearest", "up"]
 
 class Owed(TypedDict):
     """What is owed at a moment: `balance` and the interest `accrued` since the last payment (none
-    on a payment date) make `owed`; `per_day` is what a day adds."""
+    on a payment date) make `owed`; what was lent or repaid since is in the balance; `per_day` is
+    what a day adds."""
 
     what: str
     number: int
@@ -43,7 +45,8 @@ class Owed(TypedDict):
 
 
 class StretchTold(TypedDict):
-    """What payments `first` to `last` add up to."""
+    """What payments `first` to `last` add up to: `paid` in all, `added` by further amounts lent and
+    by fees; opening + added + interest - paid = closing."""
 
     what: str
     first: int
@@ -52,6 +55,7 @@ class StretchTold(TypedDict):
     ends: str | None
     opening: str
     paid: str
+    added: str
     interest: str
     principal: str
     closing: str
@@ -64,6 +68,13 @@ class _Asked(NamedTuple):
     terms: Terms
     laid: Schedule
     marks: Marks
+    numbers: list[int]
+    accruals: Accruals
+
+    @property
+    def last(self) -> int:
+        """The number of the last row."""
+        return self.numbers[-1]
 
 
 def _refused(field: str, message: str) -> NotALoan:
@@ -77,7 +88,8 @@ def _asking(loan: Loan, marks: Marks) -> _Asked:
             found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
         )
         raise _refused("", reason)
-    return _Asked(loan, terms, laid, marks)
+    numbers = [row.number for row in laid.rows]
+    return _Asked(loan, terms, laid, marks, numbers, Accruals(terms, numbers[-1] + 1))
 
 
 def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> list[Owed]:
@@ -99,7 +111,7 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> li
 
 
 def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
-    count = len(asked.laid.rows)
+    count = asked.last
     every = re.fullmatch(r"every\s+(\d{1,6})(?:th|st|nd|rd)?(?:\s+payments?)?", part.lower())
     if every and int(every[1]):
         yield from range(int(every[1]), count + 1, int(every[1]))
@@ -127,14 +139,14 @@ def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
 
 
 def _end(asked: _Asked, calendar: Calendar) -> date:
-    count = len(asked.laid.rows)
+    count = asked.last
     ended = calendar.in_advance and not asked.laid.rows[-1].closing
     return calendar.payment(count) if ended else calendar.end(count)
 
 
 def _after(asked: _Asked, number: int) -> Owed:
-    rows, write, calendar = asked.laid.rows, asked.laid.unit.write, asked.loan.calendar
-    balance = write(rows[number - 1].rest if number else rows[0].opening)
+    write, calendar = asked.laid.unit.write, asked.loan.calendar
+    balance = write(_standing(asked, number))
     day = None
     if calendar is not None:
         day = (calendar.payment(number) if number else calendar.start).isoformat()
@@ -149,64 +161,52 @@ def _after(asked: _Asked, number: int) -> Owed:
     }
 
 
+def _standing(asked: _Asked, number: int) -> int:
+    """What is owed right after a payment, in units; between the rows of a deal without payments
+    interest alone is added."""
+    rows = asked.laid.rows
+    if number == 0:
+        return rows[0].opening
+    at = bisect_right(asked.numbers, number) - 1
+    owed = Fraction(rows[at].rest if at >= 0 else rows[0].opening)
+    last = rows[at].number if at >= 0 else 0
+    for between in range(last + 1, number + 1):
+        owed *= 1 + asked.accruals.whole(between)
+    minor: int = 10 ** (asked.laid.unit.places - asked.laid.unit.shown)
+    if last == number:
+        return int(owed)
+    return divide_nearest(owed.numerator, owed.denominator * minor) * minor
+
+
 def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
-    loan, laid, calendar = asked.loan, asked.laid, asked.loan.calendar
+    loan, unit, calendar = asked.loan, asked.laid.unit, asked.loan.calendar
     if calendar is None:
         raise ValueError("a loan without dates has no days to ask for")
-    rows, unit = laid.rows, laid.unit
-    dates = [calendar.payment(row.number) for row in rows]
+    dates = [calendar.payment(number) for number in range(1, asked.last + 1)]
     number = bisect_right(dates, day)
     told = _after(asked, number)
-    begins = dates[number - 1] if number else calendar.start
-    if day == begins:
+    if day == (dates[number - 1] if number else calendar.start):
         return told
-    ends = dates[number] if number < len(dates) else calendar.end(number)
-    base = rows[number - 1].rest if number else rows[0].opening
-    span = _span_of(asked.terms, number, before=number < len(dates) and not calendar.in_advance)
-    if number == 0:
-        span = asked.terms.beats[0].before
-    share = _accrued(asked, span, begins, day, ends)
-    tomorrow = _per_day(asked, span, begins, day, ends)
+    base = _standing(asked, number)
+    accrued = asked.accruals.until(number, day)
+    moved = sum(unit.count(amount) for amount, _, _ in accrued.inner)
+    interest = accrued.interest * base + sum(
+        share * unit.count(amount) for amount, share, _ in accrued.inner
+    )
     with precise():
-        accrued = as_decimal(share * base)
         minor = 10 ** (unit.places - unit.shown)
         rounding = ROUND_CEILING if payoff == "up" else ROUND_HALF_UP
-        whole = int((accrued / minor).to_integral_value(rounding)) * minor
-        each = unit.amount(1) * as_decimal(tomorrow * base)
+        whole = int((as_decimal(interest) / minor).to_integral_value(rounding)) * minor
+        each = unit.amount(1) * as_decimal(accrued.next_day * (base + moved))
     return {
         "what": f"on {day}",
         "number": number,
         "date": day.isoformat(),
-        "balance": told["balance"],
+        "balance": unit.write(base + moved),
         "accrued": unit.write(whole),
-        "owed": unit.write(base + whole),
+        "owed": unit.write(base + moved + whole),
         "per_day": f"{each:.{loan.decimals + 2}f}",
     }
-
-
-def _span_of(terms: Terms, number: int, *, before: bool) -> Span:
-    """The time in which a day after payment `number` lies: before the next payment or after it."""
-    at = number + 1 if before else number
-    for beat in terms.beats:
-        if beat.last is None or at <= beat.last:
-            return beat.before if before else beat.after
-    return terms.beats[-1].after
-
-
-def _accrued(asked: _Asked, span: Span, begins: date, day: date, ends: date) -> Fraction:
-    """Interest on 1 from the last payment to a day."""
-    loan, rate = asked.loan, asked.terms.rate
-    if loan.day_count != "equal":
-        return rate * loan.payments_a_year * year_fraction(loan.day_count, begins, day)
-    return span.interest(rate) * Fraction((day - begins).days, (ends - begins).days)
-
-
-def _per_day(asked: _Asked, span: Span, begins: date, day: date, ends: date) -> Fraction:
-    loan = asked.loan
-    if loan.day_count in ("30/360", "30E/360"):
-        return asked.terms.rate * loan.payments_a_year / 360
-    later = day + timedelta(days=1)
-    return _accrued(asked, span, begins, later, ends) - _accrued(asked, span, begins, day, ends)
 
 
 def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
@@ -216,8 +216,10 @@ def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
     """
     asked = _asking(loan, marks)
     first, last = _bounds(asked, " ".join(typed.lower().split()))
-    rows, write, calendar = asked.laid.rows, asked.laid.unit.write, loan.calendar
-    some = rows[first - 1 : last]
+    write, calendar = asked.laid.unit.write, loan.calendar
+    some = [row for row in asked.laid.rows if first <= row.number <= last]
+    if not some:
+        raise _refused("stretch", f"Nothing is paid or lent in {first} to {last}.")
     return {
         "what": f"payment {first}" if first == last else f"payments {first} to {last}",
         "first": first,
@@ -225,7 +227,8 @@ def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
         "begins": calendar and calendar.payment(first).isoformat(),
         "ends": calendar and calendar.payment(last).isoformat(),
         "opening": write(some[0].opening),
-        "paid": write(sum(row.payment for row in some)),
+        "paid": write(sum(row.payment + row.repay for row in some)),
+        "added": write(sum(row.advance + row.fee for row in some)),
         "interest": write(sum(row.interest for row in some)),
         "principal": write(sum(row.principal for row in some)),
         "closing": write(some[-1].closing),
@@ -233,7 +236,7 @@ def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
 
 
 def _bounds(asked: _Asked, text: str) -> tuple[int, int]:
-    count, each = len(asked.laid.rows), asked.loan.payments_a_year
+    count, each = asked.last, asked.loan.payments_a_year
     if text in ("all", ""):
         return 1, count
     edge = re.fullmatch(r"(first|last) (\d{1,6})(?: payments?)?", text)
@@ -256,7 +259,7 @@ def _bounds(asked: _Asked, text: str) -> tuple[int, int]:
 
 
 def _inside(asked: _Asked, first: int, last: int, text: str) -> tuple[int, int]:
-    count = len(asked.laid.rows)
+    count = asked.last
     if first > last:
         raise _refused("stretch", f"“{text[:40]}” ends before it begins.")
     if first < 1 or first > count:
@@ -279,8 +282,7 @@ def _by_dates(asked: _Asked, text: str) -> tuple[int, int] | None:
         begin, end = (day for day in days if day)
     if calendar is None:
         raise _refused("stretch", "This loan has no dates: state its start, or name payments.")
-    dates = [calendar.payment(row.number) for row in asked.laid.rows]
-    inside = [number for number, day in enumerate(dates, 1) if begin <= day <= end]
+    inside = [number for number in asked.numbers if begin <= calendar.payment(number) <= end]
     if not inside:
         raise _refused("stretch", f"No payment falls between {begin} and {end}.")
     return inside[0], inside[-1]

@@ -9,10 +9,11 @@ fees, then payments and repayments.
 from bisect import bisect_left
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from datetime import date
+from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
 from functools import cache
+from itertools import islice
 from typing import NamedTuple
 
 from .dates import year_fraction
@@ -76,6 +77,33 @@ def fees_of(terms: Terms) -> list[Fee]:
 def periods_of(terms: Terms) -> tuple[Stretch, ...]:
     """Every period of a loan on its own, even where only clauses are the loan."""
     return tuple(_Cutting(terms).each())
+
+
+class Accrued(NamedTuple):
+    """What accrues from a payment to a day before the next: `interest` on 1 owed after it, the
+    money that moved meanwhile, and what a day more adds."""
+
+    interest: Fraction
+    inner: tuple[Inner, ...]
+    next_day: Fraction
+
+
+class Accruals:
+    """Interest between the payments of a loan on dates."""
+
+    def __init__(self, terms: Terms, last: int) -> None:
+        self._cutting = _Cutting(terms)
+        self._periods = list(islice(self._cutting.periods(), last))
+
+    def whole(self, number: int) -> Fraction:
+        """Interest on 1 over a whole period."""
+        period = self._periods[number - 1]
+        before, after = self._cutting.grown(period)
+        return (1 + before) * (1 + after) - 1
+
+    def until(self, number: int, day: date) -> Accrued:
+        """From payment `number` (0: the start) to a day before the next one."""
+        return self._cutting.until(self._periods, number, day)
 
 
 def level_points(terms: Terms) -> list[int]:
@@ -230,7 +258,8 @@ class _Cutting:
 
     # Periods, rates and payments
 
-    def _periods(self) -> Iterator[_Period]:
+    def periods(self) -> Iterator[_Period]:
+        """Every period, as far as the loan may run."""
         dates = self.calendar.periods() if self.calendar else None
         for beat in self.terms.beats:
             last = self.last if beat.last is None else min(beat.last, self.last)
@@ -406,19 +435,58 @@ class _Cutting:
         if pending is not None:
             yield pending
 
+    def _has_stub(self, period: _Period) -> bool:
+        """Whether interest runs before the first payment in advance."""
+        return self.time.in_advance and period.number == 1 and period.before != NO_TIME
+
+    def _up_to_payment(self, period: _Period) -> _Period:
+        """The part of a period that lies before its payment."""
+        begins, ends = period.begins, period.ends
+        if self.calendar and self._has_stub(period):
+            begins, ends = self.calendar.start, period.begins
+        return _Period(period.number, period.before, NO_TIME, begins, ends)
+
+    def grown(self, period: _Period) -> tuple[Fraction, Fraction]:
+        """Interest on 1 before a period's payment and after it."""
+        shift = self._up_to_payment(period)
+        before = self._interest(shift, period.before, shift.begins, shift.ends)
+        return before, self._interest(period, period.after, period.begins, period.ends)
+
+    def until(self, periods: list[_Period], number: int, day: date) -> Accrued:
+        """What accrues from payment `number` to a day before the next."""
+        in_advance = self.time.in_advance
+        place = number if in_advance and number else number + 1
+        if place > len(periods):
+            return Accrued(Fraction(0), (), Fraction(0))
+        period = periods[place - 1]
+        spot, span = period, period.after
+        if not (in_advance and number):
+            spot, span = self._up_to_payment(period), period.before
+
+        def accrued(begins: date | None, ends: date) -> Fraction:
+            return self._interest(spot, span, begins, ends)
+
+        moved = self.moments.get(number if in_advance else place, _Moment()).inner
+        inner = tuple(
+            Inner(amount, accrued(moves, day) if moves < day else Fraction(0), in_advance)
+            for moves, amount in moved
+            if moves <= day
+        )
+        if self.time.day_count in ("30/360", "30E/360"):
+            daily = self._rate_at(period.number, day) * self.time.a_year / 360
+        else:
+            daily = accrued(day, day + timedelta(days=1))
+        return Accrued(accrued(spot.begins, day), inner, daily)
+
     def each(self) -> Iterator[Stretch]:
         """Every period on its own."""
-        calendar = self.calendar
-        for period in self._periods():
+        for period in self.periods():
             moment = self.moments.get(period.number)
             payment, interest_only = self._payment(period.number)
             in_advance = self.time.in_advance
-            stub = in_advance and period.number == 1 and period.before != NO_TIME
-            before_begins = calendar.start if calendar and stub else period.begins
-            before_ends = period.begins if stub else period.ends
-            shift = _Period(period.number, period.before, NO_TIME, before_begins, before_ends)
-            before = self._interest(shift, period.before, before_begins, before_ends)
-            after = self._interest(period, period.after, period.begins, period.ends)
+            stub = self._has_stub(period)
+            shift = self._up_to_payment(period)
+            before, after = self.grown(period)
             inner = []
             early = self.moments.get(0)
             days = list(moment.inner) if moment else []

@@ -21,6 +21,12 @@ from .worth import worth
 _FIRST_TRIED: Final = 800
 
 
+_CHANGES_NOTHING: Final = Sentence(
+    "This figure does not change what is owed, so nothing tells it. A fee that is kept back or "
+    "paid apart changes what the loan costs, not what it leaves."
+)
+
+
 def find(loan: Loan) -> Found:
     """Every solution for the figure marked `?`, unrounded, or the reason there is none."""
     terms, unknown = stated_terms(loan, _FIRST_TRIED), loan.unknown or ""
@@ -97,13 +103,7 @@ def _in_a_clause(loan: Loan, terms: Terms) -> Found:
         return _step(loan, terms, path)
     value = linear(terms, path)
     if value is None:
-        return Found(
-            (),
-            Sentence(
-                "This figure does not change what is owed, so nothing tells it. A fee that is kept "
-                "back or paid apart changes what the loan costs, not what it leaves."
-            ),
-        )
+        return Found((), _CHANGES_NOTHING)
     if not _below_zero(loan, value) or ".step." in path:
         return Found((value,))
     verb = path.rsplit(".", 1)[-1]
@@ -125,6 +125,8 @@ def _step(loan: Loan, terms: Terms, path: str) -> Found:
         line = lay_out(terms.having(path, 100 * (growth.exp() - 1)))
         return unrounded_end(line) - line.balance
 
+    if left(Decimal(-1)) == left(Decimal(1)):
+        return Found((), _CHANGES_NOTHING)
     growth = root_of_monotone(left)
     if growth is None:
         return Found((), Sentence("No growth of the payments ends the loan as stated."))

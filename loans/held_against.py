@@ -3,7 +3,7 @@
 import csv
 import io
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from decimal import Decimal
 from typing import Final, Literal, NamedTuple, get_args
 
@@ -221,11 +221,14 @@ def _cannot(line: int, column: str, cell: str) -> FieldError:
 
 
 def _differing(
-    theirs: _Theirs, ours: Row, amount: object, tolerance: Decimal, loan: Loan
+    theirs: _Theirs, ours: Row, amount: Callable[[int], Decimal], tolerance: Decimal, loan: Loan
 ) -> list[Difference]:
     found = []
     for column, value in theirs.figures.items():
-        held = amount(getattr(ours, column))  # type: ignore[operator]
+        held = amount(getattr(ours, column))
+        if column == "payment" and ours.repay:
+            # Theirs may count what is paid on top with the payment, or not.
+            held = min(held, amount(ours.payment + ours.repay), key=lambda each: abs(value - each))
         gap = value - held
         if abs(gap) > tolerance:
             found.append(

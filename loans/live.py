@@ -11,10 +11,11 @@ from math import floor
 from typing import Final, NamedTuple
 
 from . import clock
+from .cut import lay_out
 from .dates import odd_time
 from .document import UNKNOWN, Loan
 from .ledger import Row, Schedule
-from .line import Terms
+from .line import Span, Stretch, Terms
 from .rates import as_decimal
 from .solved import work_out
 
@@ -24,6 +25,9 @@ PRINCIPAL, PERCENT, PER_PERIOD, PAYMENT, BALANCE = "B3", "B4", "B5", "B6", "B7"
 FIRST_ROW: Final = 2
 
 
+#: Relative room for the last bits of a float.
+_FEW_BITS: Final = 2.0**-48
+
 #: What a formula can come to in binary arithmetic; empty where it holds none.
 Binary = tuple[Decimal, ...]
 
@@ -31,8 +35,9 @@ Binary = tuple[Decimal, ...]
 class LiveRow(NamedTuple):
     """The cells of a payment: formulas as text, our values beside them.
 
-    `measured`: days or parts of a year, where interest needs them. `marked`: why a cell holds a
-    number in place of a formula.
+    `measured`: days or parts of a year, where interest needs them. `percent`: of the period, where
+    it is not that of the terms. `added` and `repaid`: what was lent or taken as a fee meanwhile,
+    and what was paid on top. `marked`: why a cell holds a number in place of a formula.
     """
 
     row: Row
@@ -42,6 +47,9 @@ class LiveRow(NamedTuple):
     payment: str
     closing: str
     measured: Decimal | None
+    percent: Decimal | None
+    added: str
+    repaid: str
     marked: str | None
 
 
@@ -57,12 +65,13 @@ class LiveTerms(NamedTuple):
 
 
 class Live(NamedTuple):
-    """A whole schedule as formulas."""
+    """A whole schedule as formulas; `busy`: money moves besides the payments."""
 
     terms: LiveTerms
     rows: tuple[LiveRow, ...]
     schedule: Schedule
     measured_in: str | None
+    busy: bool
 
 
 def live(loan: Loan) -> Live | None:
@@ -82,7 +91,7 @@ def live(loan: Loan) -> Live | None:
         balance=laid.unit.amount(laid.rows[-1].closing),
     )
     writer = _Writer(loan, terms, laid)
-    return Live(live_terms, tuple(writer.rows()), laid, writer.measured_in)
+    return Live(live_terms, tuple(writer.rows()), laid, writer.measured_in, writer.busy)
 
 
 def _per_period(loan: Loan, value: Decimal) -> str:
@@ -121,6 +130,8 @@ class _Writer:
         self.decimals = loan.decimals
         self.rounds = loan.rounding.interest == "nearest" and laid.unit.places == loan.decimals
         self.divided = self._divides_evenly()
+        self.busy = any(row.advance or row.repay or row.fee for row in laid.rows)
+        self.next_row = FIRST_ROW
         self.measured_in = {
             "equal": None,
             "actual/actual": "part of a year",
@@ -136,74 +147,107 @@ class _Writer:
         )
 
     def rows(self) -> Iterator[LiveRow]:
-        calendar = self.loan.calendar
-        periods = calendar.periods() if calendar else None
-        stretch = iter(self._spans())
-        last = len(self.laid.rows)
+        beats, stretches = iter(self.terms.beats), iter(lay_out(self.terms).stretches)
+        beat, stretch = next(beats), next(stretches)
+        last = self.laid.rows[-1].number
         for row in self.laid.rows:
-            begins_ends = next(periods) if periods else None
-            fraction = next(stretch)
-            measured = None
-            if self.measured_in and begins_ends:
-                measured = as_decimal(fraction * self._divisor())
-            yield self._row(row, measured, fraction, is_last=row.number == last)
-
-    def _spans(self) -> Iterator[Fraction]:
-        """Of each period, what part of a year it is where that is measured."""
-        for beat in self.terms.beats:
+            while beat.last is not None and beat.last < row.number:
+                beat = next(beats)
+            while stretch.last is not None and stretch.last < row.number:
+                stretch = next(stretches)
             span = beat.after if self.advance else beat.before
-            for _ in range((beat.last or len(self.laid.rows)) - beat.first + 1):
-                yield span.simple / self.loan.payments_a_year
+            yield self._row(row, stretch, span, is_last=row.number == last)
 
     def _divisor(self) -> int:
         return {"actual/365": 365, "actual/360": 360, "30/360": 360, "30E/360": 360}.get(
             self.loan.day_count, 1
         )
 
-    def _row(
-        self, row: Row, measured: Decimal | None, fraction: Fraction, *, is_last: bool
-    ) -> LiveRow:
-        number = row.number + FIRST_ROW - 1
-        opening = f"=Terms!{PRINCIPAL}" if row.number == 1 else f"=G{number - 1}"
+    def _row(self, row: Row, stretch: Stretch, span: Span, *, is_last: bool) -> LiveRow:
+        number = self.next_row
+        self.next_row += 1
+        opening = f"=Terms!{PRINCIPAL}" if number == FIRST_ROW else f"=G{number - 1}"
+        if number == FIRST_ROW and row.opening != self.laid.unit.count(self.terms.principal):
+            opening = self._stated(row.opening)
         regular = self.laid.unit.count(self.terms.payment)
         payment = f"=Terms!{PAYMENT}" if row.payment == regular else self._stated(row.payment)
-        interest, binary = self._interest(row, number, fraction)
-        if is_last and self.loan.unknown != "balance":
+        is_own = (stretch.before, stretch.after) != self._by_terms(row, stretch, span)
+        fraction = span.simple / self.loan.payments_a_year
+        if stretch.inner or (is_own and stretch.before and stretch.after):
+            interest, binary = self._stated(row.interest), None
+        elif is_own:
+            interest, binary = self._by_own_percent(row, number, stretch)
+        else:
+            interest, binary = self._interest(row, number, fraction)
+        if is_last and self.loan.unknown != "balance" and self.terms.count != 0:
             payment, interest = self._settling(row, number, interest)
         marked = None
-        if self.rounds and not interest.startswith("=F"):
+        if binary is None and not interest.startswith("="):
+            marked = "stated: money moves between two payments"
+        elif binary and not interest.startswith("=F"):
             ours = self.laid.unit.amount(row.interest)
             if other := next((each for each in binary if each != ours), None):
                 marked = f"stated: binary arithmetic may give {other:f}"
                 interest = self._stated(row.interest)
+        own = 100 * as_decimal(stretch.after if self.advance else stretch.before)
         return LiveRow(
             row,
             opening,
             interest,
-            f"=F{number}-D{number}",
+            f"=F{number}+K{number}-D{number}" if self.busy else f"=F{number}-D{number}",
             payment,
-            self._rounded(f"C{number}+D{number}-F{number}"),
-            measured,
+            self._rounded(f"C{number}+D{number}{self._moved(number)}-F{number}"),
+            as_decimal(fraction * self._divisor()) if self.measured_in and not is_own else None,
+            own if is_own and binary is not None else None,
+            self._stated(row.advance + row.fee),
+            self._stated(row.repay),
             marked,
         )
+
+    def _by_terms(self, row: Row, stretch: Stretch, span: Span) -> tuple[Fraction, Fraction]:
+        """Interest on 1 before and after the payment where nothing but the terms decides it."""
+        if not self.terms.puts:
+            return stretch.before, stretch.after
+        whole = span.interest(self.terms.rate)
+        if self.advance:
+            return (stretch.before if row.number == 1 else Fraction(0)), whole
+        return whole, Fraction(0)
+
+    def _moved(self, number: int) -> str:
+        """What moved besides the payment, in a formula."""
+        return f"+J{number}-K{number}" if self.busy else ""
+
+    def _by_own_percent(self, row: Row, number: int, stretch: Stretch) -> tuple[str, Binary]:
+        """Interest by a percent that stands in the row."""
+        percent = round(100 * as_decimal(stretch.after if self.advance else stretch.before), 17)
+        worked = self._base(row) * float(percent) / 100
+        return self._rounded(f"{self._based(number)}*I{number}/100"), self._binary(worked)
+
+    def _based(self, number: int) -> str:
+        """What a row's interest is reckoned on."""
+        return f"(C{number}{self._moved(number)}-F{number})" if self.advance else f"C{number}"
+
+    def _base(self, row: Row) -> float:
+        moved = row.advance + row.fee - row.repay - row.payment
+        return float(self.laid.unit.amount(row.opening + (moved if self.advance else 0)))
 
     def _stated(self, units: int) -> str:
         return self.laid.unit.write(units)
 
     def _settling(self, row: Row, number: int, interest: str) -> tuple[str, str]:
         """The last payment and the interest with it."""
+        moved = self._moved(number)
         if not self.advance:
-            return f"=C{number}+D{number}-Terms!{BALANCE}", interest
+            return f"=C{number}+D{number}{moved}-Terms!{BALANCE}", interest
         if not row.closing:
-            return self._stated(row.payment) if row.interest else f"=C{number}", interest
-        return self._stated(row.payment), f"=F{number}+Terms!{BALANCE}-C{number}"
+            return self._stated(row.payment) if row.interest else f"=C{number}{moved}", interest
+        back = f"-J{number}+K{number}" if self.busy else ""
+        return self._stated(row.payment), f"=F{number}{back}+Terms!{BALANCE}-C{number}"
 
     def _interest(self, row: Row, number: int, fraction: Fraction) -> tuple[str, Binary]:
         """The formula, and what it gives in binary where that can be told beforehand."""
         calendar, often = self.loan.calendar, self.loan.payments_a_year
-        unit = self.laid.unit
-        base = f"(C{number}-F{number})" if self.advance else f"C{number}"
-        owed = float(unit.amount(row.opening - (row.payment if self.advance else 0)))
+        base, owed = self._based(number), self._base(row)
         p = float(round(100 * as_decimal(self.terms.rate), 17))
         if self.measured_in:
             if calendar and calendar.in_advance and row.number == 1 and not calendar.is_regular:
@@ -235,12 +279,15 @@ class _Writer:
     def _binary(self, value: float) -> Binary:
         """A float rounded as programs round: as it stands, and by its first fifteen digits.
 
-        Ties go away from zero in both.
+        Ties go away from zero in both. The last bits of a float depend on the order and the
+        functions it was worked with: what lies a few of them apart is told too.
         """
         if not self.rounds:
             return ()
         cent = Decimal(1).scaleb(-self.decimals)
         scale = 10.0**self.decimals
-        plain = Decimal(floor(abs(value) * scale + 0.5)).scaleb(-self.decimals)
-        fifteen = Decimal(f"{value:.15g}").quantize(cent, ROUND_HALF_UP)
-        return (-plain if value < 0 else plain, fifteen)
+        rounded = []
+        for near in (value, value * (1 - _FEW_BITS), value * (1 + _FEW_BITS)):
+            plain = Decimal(floor(abs(near) * scale + 0.5)).scaleb(-self.decimals)
+            rounded.append(-plain if near < 0 else plain)
+        return (*rounded, Decimal(f"{value:.15g}").quantize(cent, ROUND_HALF_UP))

@@ -15,7 +15,7 @@ from django.conf import settings
 
 from desk import backup
 
-CASES = 7
+CASES = 12
 
 
 class BackupAndRestore(TestCase):

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from hypothesis import assume
 from hypothesis import strategies as st
 
 import loans
@@ -16,6 +17,8 @@ PRESS: dict[str, Any] = {
     "count": 60,
     "payment": "?",
 }
+
+PERIODIC = {"quoted": "periodic"}
 
 PERIODS = {
     "year": 1,
@@ -113,4 +116,56 @@ def regular(draw: st.DrawFn) -> dict[str, Any]:
         timing=draw(st.sampled_from(["in-arrears", "in-advance"])),
         balance=str(balloon),
         currency=draw(st.sampled_from(["EUR", "CHF", "USD"])),
+    )
+
+
+@st.composite
+def irregular(draw: st.DrawFn) -> dict[str, Any]:
+    """A loan with up to five clauses of every verb, its payment asked for."""
+    count = draw(st.integers(3, 40))
+    place = st.integers(1, count)
+
+    def stretch() -> dict[str, int]:
+        begin = draw(place)
+        if draw(st.booleans()):
+            return {"from": begin}
+        return {"from": begin, "to": draw(st.integers(begin, count))}
+
+    def where() -> dict[str, int]:
+        return {"at": draw(place)} if draw(st.booleans()) else stretch()
+
+    def clause() -> dict[str, Any]:
+        match draw(st.sampled_from(["repay", "advance", "rate", "payment", "pay", "step", "fee"])):
+            case "repay":
+                return {**where(), "repay": draw(st.sampled_from(["50", "125.5"]))}
+            case "advance":
+                spot = {"at": draw(st.integers(0, count))}
+                return {**spot, "advance": draw(st.sampled_from(["1000", "20000"]))}
+            case "rate":
+                percent = draw(st.sampled_from(["0", "0.4", "1.25"]))
+                return {**stretch(), "rate": {"percent": percent, **PERIODIC}}
+            case "payment":
+                return {**where(), "payment": draw(st.sampled_from(["0", "310.25", "900"]))}
+            case "pay":
+                return {**where(), "pay": draw(st.sampled_from(["nothing", "interest"]))}
+            case "step":
+                step = draw(
+                    st.sampled_from([{"percent": "3"}, {"amount": "20"}, {"percent": "-2"}])
+                )
+                return {**stretch(), "step": step, "every": draw(st.sampled_from([1, 6, 12]))}
+        fee = draw(st.sampled_from(["150", {"percent": "2"}]))
+        taken = draw(st.sampled_from(["added", "from-proceeds", "apart"]))
+        return {"at": draw(st.integers(0, count)), "fee": fee, "taken": taken}
+
+    clauses = [clause() for _ in range(draw(st.integers(1, 5)))]
+    ones = [each.get("at") for each in clauses if "payment" in each and "at" in each]
+    assume(len(ones) == len(set(ones)))
+    return document(
+        principal=draw(st.sampled_from(["48250", "9999.99"])),
+        rate={"percent": draw(st.sampled_from(["6.35", "0", "11"]))},
+        count=count,
+        every="month",
+        timing=draw(st.sampled_from(["in-arrears", "in-advance"])),
+        balance=draw(st.sampled_from(["0", "2500"])),
+        clauses=clauses,
     )

@@ -20,7 +20,7 @@ from loans.read_dates import read_day, read_days, write_day
 from loans.sentence import terms_in_words
 from loans.words import MARKS, PLAIN
 
-from .documents import document, loan, regular
+from .documents import document, irregular, loan, regular
 from .test_dates import dated
 
 CENT = Decimal("0.01")
@@ -89,6 +89,70 @@ class Owed(TestCase):
             (up,) = owed(asked, day, PLAIN, "up")
             self.assertIn(Decimal(up["owed"]) - Decimal(near["owed"]), (Decimal(0), CENT))
 
+    def test_by_days_after_the_rate_has_changed(self) -> None:
+        # Common practice, by hand: 10,000 at 7.3 % is 2.00 a day by actual/365, at 3.65 % 1.00.
+        rate = {"percent": "3.65", "compounding": "month"}
+        asked = loan(
+            principal="10000",
+            rate={"percent": "7.3", "compounding": "month"},
+            start="2027-03-01",
+            day_count="actual/365",
+            payment="0",
+            count=3,
+            balance="?",
+            clauses=[{"from": "2027-03-11", "rate": rate}],
+        )
+        for day, accrued, per_day in (
+            ("2027-03-10", "18.00", "2.0000"),
+            ("2027-03-11", "20.00", "1.0000"),
+            ("2027-03-21", "30.00", "1.0000"),
+        ):
+            (told,) = owed(asked, day, PLAIN)
+            self.assertEqual((told["accrued"], told["per_day"]), (accrued, per_day), day)
+
+    def test_what_moved_since_is_in_it(self) -> None:
+        # 2.00 a day on 10,000; from 11 March 3.00 on 15,000; from 21 March 1.00 on 5,000.
+        moved = [
+            {"at": "2027-03-11", "advance": "5000"},
+            {"at": "2027-03-21", "repay": "10000"},
+        ]
+        asked = loan(
+            principal="10000",
+            rate={"percent": "7.3", "compounding": "month"},
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=moved,
+        )
+        for day, balance, accrued in (
+            ("2027-03-10", "10000.00", "18.00"),
+            ("2027-03-16", "15000.00", "35.00"),
+            ("2027-03-25", "5000.00", "54.00"),
+        ):
+            (told,) = owed(asked, day, PLAIN)
+            self.assertEqual((told["balance"], told["accrued"]), (balance, accrued), day)
+
+    def test_between_the_flows_of_a_deal_without_payments(self) -> None:
+        # 10,000 at 12 % a year by months: 1.01 a month, nothing paid before month 6.
+        asked = loan(
+            principal="10000",
+            rate={"percent": "12", "compounding": "month"},
+            count=0,
+            payment=None,
+            balance="?",
+            clauses=[{"at": 6, "repay": "4000"}, {"at": 12, "repay": "1000"}],
+        )
+        left = Decimal(10000) * Decimal("1.01") ** 6 - 4000
+        expected = {
+            "3": Decimal(10000) * Decimal("1.01") ** 3,
+            "6": left,
+            "8": left * Decimal("1.01") ** 2,
+        }
+        for number, amount in expected.items():
+            (told,) = owed(asked, number, PLAIN)
+            self.assertEqual(told["owed"], str(amount.quantize(CENT, ROUND_HALF_UP)))
+        told = stretch(asked, "5-7", PLAIN)
+        self.assertEqual((told["first"], told["last"], told["paid"]), (5, 7, "4000.00"))
+
     def test_lists_and_every_so_many(self) -> None:
         told = owed(loan(), "every 12, 7; 13 and 0", PLAIN)
         self.assertEqual([each["number"] for each in told], [12, 24, 36, 48, 60, 7, 13, 0])
@@ -131,6 +195,21 @@ class Stretches(TestCase):
         for before, after in pairwise(parts):
             self.assertEqual(before["closing"], after["opening"])
         self.assertEqual(whole["paid"], answer.totals["paid"])
+
+    @given(irregular())
+    @settings(deadline=None, max_examples=80)
+    def test_what_moves_explains_the_balance(self, content: dict[str, Any]) -> None:
+        asked, answer = solved(content)
+        for typed in ("all", "first 2", "last 3"):
+            told = {
+                name: Decimal(value)
+                for name, value in stretch(asked, typed, PLAIN).items()
+                if name in ("opening", "added", "interest", "paid", "principal", "closing")
+            }
+            grown = told["opening"] + told["added"] + told["interest"] - told["paid"]
+            self.assertEqual(grown, told["closing"])
+            self.assertEqual(told["principal"], told["paid"] - told["interest"])
+        self.assertEqual(stretch(asked, "all", PLAIN)["paid"], answer.totals["paid"])
 
     def test_interest_by_the_closed_form(self) -> None:
         # Interest of payments 13 to 24: payments less what the balance fell by, P u^k - A s_k.
@@ -187,7 +266,7 @@ class LiveArithmetic(TestCase):
                 return f"B90{found['term']}"
             return f"{found['column']}{'1' if int(found['row']) == number else '2'}"
 
-        reference = r"Terms!B(?P<term>\d)|(?P<column>[CDFGH])(?P<row>\d+)"
+        reference = r"Terms!B(?P<term>\d)|(?P<column>[CDFGHIJK])(?P<row>\d+)"
         text = re.sub(reference, named, formula)
         if text not in self.compiled:
             self.compiled[text] = formulas.Parser().ast(text)[1].compile()
@@ -211,9 +290,16 @@ class LiveArithmetic(TestCase):
             sheet.terms.per_period.replace("B4", "Terms!B4"), terms, 0
         )
         amount, before = sheet.schedule.unit.amount, 0.0
-        for live_row in sheet.rows:
-            row, number = live_row.row, live_row.row.number + 1
-            cells = {**terms, "G2": before, "H1": float(live_row.measured or 0)}
+        for number, live_row in enumerate(sheet.rows, 2):
+            row = live_row.row
+            cells = {
+                **terms,
+                "G2": before,
+                "H1": float(live_row.measured or 0),
+                "I1": float(live_row.percent or 0),
+                "J1": float(live_row.added),
+                "K1": float(live_row.repaid),
+            }
 
             def value(text: str, cells: Any = cells, number: int = number) -> float:
                 return self.evaluate(text, cells, number) if text.startswith("=") else float(text)
@@ -225,8 +311,9 @@ class LiveArithmetic(TestCase):
             for cell, text in order:
                 cells[cell] = value(text)
             before = value(live_row.closing)
-            found = [cells["C1"], cells["D1"], cells["F1"], before]
-            ours = [row.opening, row.interest, row.payment, row.closing]
+            principal = value(live_row.principal)
+            found = [cells["C1"], cells["D1"], principal, cells["F1"], before]
+            ours = [row.opening, row.interest, row.principal, row.payment, row.closing]
             for told, expected in zip(found, ours, strict=True):
                 self.assertLess(abs(Decimal(f"{told:.9f}") - amount(expected)), Decimal("1e-6"))
 
@@ -237,6 +324,21 @@ class LiveArithmetic(TestCase):
         content["clauses"] = [each for each in content.get("clauses", []) if each["at"] <= 24]
         asked, _ = solved(content)
         self.recompute(asked)
+
+    @given(irregular())
+    @settings(deadline=None, max_examples=300)
+    def test_formulas_follow_clauses_to_our_cents(self, content: dict[str, Any]) -> None:
+        asked, _ = solved(content)
+        self.recompute(asked)
+
+    def test_money_between_payments_is_stated_and_marked(self) -> None:
+        asked = loan(start="2027-03-01", clauses=[{"at": "2027-06-17", "advance": "5000"}])
+        self.recompute(asked)
+        sheet = live(asked)
+        assert sheet is not None
+        self.assertEqual(
+            [row.row.number for row in sheet.rows if "between" in (row.marked or "")], [4]
+        )
 
     def test_the_shapes_an_analyst_meets(self) -> None:
         for changes in (
@@ -296,6 +398,18 @@ class TheirsAgainstOurs(TestCase):
         self.assertEqual(near.rows_differing, 0)
         strict = self.held(their_csv(loans.solve(loan()), interest="230.21"), "0")
         self.assertEqual(strict.rows_differing, 1)
+
+    def test_what_is_paid_on_top_counts_with_the_payment_or_apart(self) -> None:
+        clauses = [{"at": 5, "repay": "1000"}]
+        answer = loans.solve(loan(clauses=clauses))
+        text = their_csv(answer)
+        self.assertEqual(self.held(text, clauses=clauses).rows_differing, 0)
+        row = answer.schedule[4]
+        together = f"{Decimal(row['payment']) + 1000}".replace(".", ",")
+        apart = f"{row['number']};;{row['interest']};{row['payment']}".replace(".", ",")
+        self.assertIn(apart, text)
+        joined = text.replace(apart, f"5;;{row['interest']};{together}".replace(".", ","))
+        self.assertEqual(self.held(joined, clauses=clauses).rows_differing, 0)
 
     def test_dates_and_lengths(self) -> None:
         asked = loans.solve(loan(start="2027-03-01"))

@@ -108,8 +108,13 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
             <b>{sum.what}</b>
             {sum.begins && sum.ends && ` (${day(sum.begins)} to ${day(sum.ends)})`}: paid{" "}
             <b>{money(sum.paid)}</b>, interest <b>{money(sum.interest)}</b>, principal{" "}
-            <b>{money(sum.principal)}</b>; owed {money(sum.opening)} before, {money(sum.closing)}{" "}
-            after.
+            <b>{money(sum.principal)}</b>
+            {Number(sum.added) !== 0 && (
+              <>
+                , further lent and fees <b>{money(sum.added)}</b>
+              </>
+            )}
+            ; owed {money(sum.opening)} before, {money(sum.closing)} after.
           </p>
         )}
       </div>
