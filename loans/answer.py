@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from . import clock, working
+from .aim import AimTold, put, reach
 from .costs import CostsTold, costs
 from .document import FigureName, Loan
 from .figures import Unit, plain, precise, to_step, told
@@ -21,7 +22,15 @@ from .proof import Proof, prove
 from .rates import Rates, footings
 from .sentence import clause_in_words
 from .solved import work_out
-from .terms import PERCENT_PLACES, Found, footing_rate, payable_percent, quote_of
+from .terms import (
+    PERCENT_PLACES,
+    Found,
+    asks_of_purchase,
+    footing_rate,
+    payable_percent,
+    purchase_figure,
+    quote_of,
+)
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
 from .yearly_cost import YearlyCost
@@ -125,14 +134,22 @@ class Answer(BaseModel):
     working: tuple[Step, ...]
     proof: Proof | None
     engine: str
+    aim: AimTold | None = None
 
 
 def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> Answer:
     """The answer to a document; numbers inside its sentences are written in `marks`.
 
     `year_starts`: the month (1 to 12) in which the years of `by_year` start; None for those of the
-    loan, as where it has no dates.
+    loan, as where it has no dates. With an aim it is the loan with the figure that reaches it.
     """
+    if loan.aim is not None:
+        aim = reach(loan, loan.aim, marks)
+        if aim["value"] is None:
+            answer = _no_answer(loan, None, None, marks)
+            return answer.model_copy(update={"reason": aim["says"], "aim": aim})
+        answer = solve(put(loan, loan.aim.by, aim["value"]), marks, year_starts)
+        return answer.model_copy(update={"aim": aim})
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
     found, terms, laid = work_out(loan)
@@ -205,6 +222,9 @@ def _headline(loan: Loan) -> dict[str, Any]:
         "balance": ("Still owed at the end is", loan.currency),
         "count": ("It is repaid by", f"{period.often} payments"),
         "rate": ("The rate is", f"% {quote}"),
+        "purchase.price": ("The price is", loan.currency),
+        "purchase.down.percent": ("The down payment is", "% of the price"),
+        "purchase.down.amount": ("The down payment is", loan.currency),
         None: ("Every figure is stated", ""),
     }.get(loan.unknown, ("", loan.currency))
     clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
@@ -312,6 +332,8 @@ def _value(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -
         if laid:
             return laid.unit.write(laid.rows[-1].closing)
         return plain(told(solution), loan.decimals)
+    if asks_of_purchase(loan):
+        return plain(purchase_figure(loan, solution), loan.decimals)
     if (loan.unknown or "").startswith("clauses."):
         place = int((loan.unknown or "").split(".")[1])
         return plain(terms.puts[place].amount, loan.decimals)

@@ -6,11 +6,13 @@ from typing import Final
 
 from . import clock
 from .document import UNKNOWN, Rounding
-from .entry import Statement, TypedClause, readings, style_of
+from .entry import Reading, Statement, TypedClause, readings, style_of
 from .words import MARKS, MarksName
 
 _NAMES: Final = {
     "principal": "amount lent",
+    "price": "price",
+    "down": "down payment",
     "percent": "rate",
     "count": "number of payments",
     "payment": "payment",
@@ -42,6 +44,12 @@ def _clauses(statement: Statement) -> str:
     return "; ".join(_clause(clause) for clause in statement.clauses) or "none"
 
 
+def _aim(statement: Statement) -> str:
+    if not statement.aim_figure:
+        return "none"
+    return f"{statement.aim_figure} {statement.aim_is} by {statement.aim_by}"
+
+
 def _clause(clause: TypedClause) -> str:
     where = f"from {clause.begin}" + (f" to {clause.to}" if clause.to else "")
     if not clause.is_stretch:
@@ -65,17 +73,20 @@ _WORDS: Final[dict[str, tuple[str, Callable[[Statement], str]]]] = {
     "day_count": ("days counted", lambda statement: statement.day_count),
     "odd_days": ("odd days bear", lambda statement: f"{statement.odd_days} interest"),
     "clauses": ("clauses", _clauses),
+    "aim": ("aim", _aim),
 }
+
+
+def _value(read: dict[str, Reading], statement: Statement, name: str) -> str:
+    """What stands in an entry; nothing where a statement has no such entry."""
+    reading = read.get(name)
+    return (reading.value or str(getattr(statement, name))) if reading else ""
 
 
 def changed_figures(before: Statement, after: Statement) -> frozenset[str]:
     """The names of what differs; 48,250 and 48250 do not."""
     was, now = readings(before), readings(after)
-    typed = {
-        name
-        for name in _NAMES
-        if (was[name].value or getattr(before, name)) != (now[name].value or getattr(after, name))
-    }
+    typed = {name for name in _NAMES if _value(was, before, name) != _value(now, after, name)}
     chosen = {name for name, (_, told) in _WORDS.items() if told(before) != told(after)}
     return frozenset(typed | chosen)
 
@@ -86,18 +97,21 @@ def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[
     marks = MARKS[marks_name]
     was, now = readings(before), readings(after)
 
-    def shown(statement: Statement, name: str, value: str | None) -> str:
+    def shown(statement: Statement, name: str, read: dict[str, Reading]) -> str:
+        if name not in read:
+            return "none"
+        value = read[name].value
         if value is None:
             return f"“{getattr(statement, name)}”"
         if value == UNKNOWN:
             return UNKNOWN
-        if name == "percent":
+        if name == "percent" or (name == "down" and statement.down_in_percent):
             return marks.percent(Decimal(value), 10)
         return marks.number(Decimal(value), 10, 2 if name != "count" else 0)
 
     same_quote = "" if "quote" in different else f", {_quote(after)}"
     told = [
-        f"{word} {shown(before, name, was[name].value)} to {shown(after, name, now[name].value)}"
+        f"{word} {shown(before, name, was)} to {shown(after, name, now)}"
         + (same_quote if name == "percent" else "")
         for name, word in _NAMES.items()
         if name in different

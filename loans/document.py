@@ -27,7 +27,7 @@ from . import clock
 from .currencies import currencies
 from .dates import Calendar, DayCount, later, pace
 from .errors import FieldError, NotALoan
-from .figures import decimal_places
+from .figures import decimal_places, precise, to_step
 from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
 from .words import PLAIN
 
@@ -496,6 +496,89 @@ class Clause(Part):
 _LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")
 
 
+class Down(Part):
+    """What is paid of a price at once: a percent of it, or an amount."""
+
+    percent: Percent | None = None
+    amount: Amount | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> Self:
+        if (self.percent is None) == (self.amount is None):
+            raise _wrong("A down payment is a percent of the price or an amount: state one.")
+        if isinstance(self.percent, Decimal) and not 0 <= self.percent < 100:
+            raise _at("percent", "A down payment is from 0 to below 100 % of the price.")
+        return self
+
+
+#: Steps of an amount that is not rounded.
+_FINEST: Final = Decimal("1e-20")
+
+
+class Purchase(Part):
+    """What is bought: the amount lent is the price less the down payment."""
+
+    price: Amount
+    down: Down
+
+    @property
+    def asked(self) -> str | None:
+        """The path of the figure in it that is `"?"`, if one is."""
+        figures = {
+            "price": self.price,
+            "down.percent": self.down.percent,
+            "down.amount": self.down.amount,
+        }
+        return next((name for name, figure in figures.items() if figure == UNKNOWN), None)
+
+    def lent(self, minor_unit: Decimal, **figures: Decimal) -> Decimal:
+        """The amount lent, with `price`, `percent` or `amount` in place of what is stated."""
+        price = figures.get("price", self.price)
+        percent = figures.get("percent", self.down.percent)
+        amount = figures.get("amount", self.down.amount)
+        if not isinstance(price, Decimal):
+            raise ValueError("a price that is asked for is no number yet")
+        if isinstance(percent, Decimal):
+            with precise():
+                amount = to_step(price * percent / 100, minor_unit, "nearest")
+        return price - Decimal(amount or 0)
+
+
+AimFigure = Literal[
+    "payment",
+    "total_paid",
+    "total_interest",
+    "final_payment",
+    "count",
+    "effective",
+    "us_apr",
+    "eu_aprc",
+]
+_BALANCE_AT = re.compile(r"balance@(\d{1,6})")
+
+
+def _aim_figure(value: object) -> str:
+    if isinstance(value, str) and (value in get_args(AimFigure) or _BALANCE_AT.fullmatch(value)):
+        return value
+    names = ", ".join(get_args(AimFigure))
+    raise _wrong(f"{_quoted(value)} is no result: write one of {names}, or balance@24.")
+
+
+class Aim(Part):
+    """Which result is to have which value, and which figure, by its path, may move for that."""
+
+    figure: Annotated[str, BeforeValidator(_aim_figure), WithJsonSchema({"type": "string"})]
+    is_: Annotated[
+        Decimal,
+        BeforeValidator(lambda value: _decimal(value, "9000")),
+        _WRITTEN,
+        WithJsonSchema(_number_schema()),
+    ] = Field(alias="is")
+    by: str = Field(max_length=100)
+
+    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+
+
 class Loan(Part):
     """A loan, one figure of which may be unknown (`"?"`); with none the figures are checked."""
 
@@ -524,6 +607,8 @@ class Loan(Part):
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
     clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
+    purchase: Purchase | None = None
+    aim: Aim | None = None
 
     @property
     def unknown(self) -> str | None:
@@ -532,17 +617,20 @@ class Loan(Part):
         return next(iter(self._asked()), None)
 
     def _asked(self) -> tuple[str, ...]:
+        purchase = self.purchase
+        bought = (f"purchase.{purchase.asked}",) if purchase and purchase.asked else ()
         figures = (
             name
             for name in FIGURES
-            if (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
+            if not (name == "principal" and bought)
+            and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
         clauses = (
             f"clauses.{number}.{clause.asked}"
             for number, clause in enumerate(self.clauses)
             if clause.asked
         )
-        return (*figures, *clauses)
+        return (*bought, *figures, *clauses)
 
     @property
     def calendar(self) -> Calendar | None:
@@ -580,6 +668,20 @@ class Loan(Part):
     def compounding(self) -> clock.Compounding:
         """The compounding of a nominal quote, the payments' own where none is stated."""
         return self.every if self.rate.compounding is None else self.rate.compounding
+
+    @model_validator(mode="after")
+    def _lends_what_the_purchase_leaves(self) -> Self:
+        if self.purchase is None:
+            return self
+        lent: Decimal | Unknown = UNKNOWN
+        if self.purchase.asked is None:
+            lent = self.purchase.lent(
+                self.minor_unit if self.rounding.payment != "none" else _FINEST
+            )
+            if lent < 0:
+                raise _at("purchase.down.amount", "The down payment is more than the price.")
+        object.__setattr__(self, "principal", lent)
+        return self
 
     @model_validator(mode="after")
     def _one_unknown(self) -> Self:
@@ -627,10 +729,61 @@ class Loan(Part):
 
     @model_validator(mode="before")
     @classmethod
-    def _payment_may_be_left_out(cls, content: Any) -> Any:  # noqa: ANN401
-        if isinstance(content, dict) and str(content.get("count")) == "0":
-            return {"payment": "0", **content}
+    def _may_be_left_out(cls, content: Any) -> Any:  # noqa: ANN401
+        if not isinstance(content, dict):
+            return content
+        if str(content.get("count")) == "0":
+            content = {"payment": "0", **content}
+        if content.get("purchase") is not None:
+            if "principal" in content:
+                raise _at("principal", "A purchase states what is lent: leave the principal out.")
+            # Filled in from the purchase once that has been read.
+            content = {"principal": "0", **content}
         return content
+
+    @model_validator(mode="after")
+    def _aims_with_a_figure_of_its_own(self) -> Self:
+        aim = self.aim
+        if aim is None:
+            return self
+        paths = self._paths()
+        if aim.by not in paths:
+            raise _at(
+                "aim.by",
+                f"{_quoted(aim.by)} is no figure of this loan that can move: "
+                f"take one of {', '.join(paths)}.",
+            )
+        asked = "rate.percent" if self.unknown == "rate" else self.unknown
+        if aim.by == asked:
+            raise _at(
+                "aim.by",
+                "This is the figure asked for: an aim moves another one. State it, or put the ? "
+                "elsewhere.",
+            )
+        if aim.by == aim.figure:
+            raise _at("aim.by", "The figure that moves cannot be the one that is aimed at.")
+        return self
+
+    def _paths(self) -> tuple[str, ...]:
+        """Where figures stand in the document."""
+        lent = ["principal"]
+        if self.purchase is not None:
+            kind = "percent" if self.purchase.down.percent is not None else "amount"
+            lent = ["purchase.price", f"purchase.down.{kind}"]
+        own = ("rate.percent", "count", "payment", "balance")
+        clauses = []
+        for number, clause in enumerate(self.clauses):
+            verb, figure = clause.verb, getattr(clause, clause.verb)
+            if verb == "rate":
+                clauses.append(f"clauses.{number}.rate.percent")
+            elif isinstance(figure, Decimal) or figure == UNKNOWN:
+                clauses.append(f"clauses.{number}.{verb}")
+            elif isinstance(figure, Share):
+                clauses.append(f"clauses.{number}.{verb}.percent")
+            elif verb == "step":
+                kind = "percent" if figure.percent is not None else "amount"
+                clauses.append(f"clauses.{number}.step.{kind}")
+        return (*lent, *own, *clauses)
 
     @model_validator(mode="after")
     def _clauses_have_their_places(self) -> Self:
@@ -828,4 +981,7 @@ def read(text: str | bytes) -> Loan:
 
 def write(loan: Loan) -> dict[str, Any]:
     """The document as JSON holds it, without what was left out of it."""
-    return loan.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    told = loan.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    if loan.purchase is not None:
+        del told["principal"]
+    return told

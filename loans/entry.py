@@ -92,7 +92,11 @@ class TypedClause(BaseModel):
 
 
 class Statement(BaseModel):
-    """A loan as typed: figures are text in `marks`, choices are the document's own."""
+    """A loan as typed: figures are text in `marks`, choices are the document's own.
+
+    Of a purchase `price` and `down` are typed, and the principal follows from them. An aim names
+    its result and the figure that moves as a document does; what it is to be is typed.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -100,6 +104,10 @@ class Statement(BaseModel):
     name: str = Field(default="", max_length=200)
     currency: CurrencyCode = "EUR"
     principal: str = Field(default="", max_length=200)
+    is_purchase: bool = False
+    price: str = _TYPED
+    down: str = _TYPED
+    down_in_percent: bool = True
     percent: str = Field(default="", max_length=200)
     quoted: Quoted = "nominal"
     compounding: CompoundingField | None = None
@@ -116,6 +124,9 @@ class Statement(BaseModel):
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
     clauses: tuple[TypedClause, ...] = Field(default=(), max_length=MOST_CLAUSES)
+    aim_figure: str = Field(default="", max_length=20)
+    aim_is: str = _TYPED
+    aim_by: str = Field(default="", max_length=100)
 
 
 class Reading(BaseModel):
@@ -402,8 +413,13 @@ def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
 NUMBERS: Final = ("principal", "percent", "count", "payment", "balance")
 #: Where the entries of a statement stand in the document, if under another name.
 _FIELDS: Final = {"percent": "rate.percent", "over": "rate.over"}
+#: The entries of a purchase.
+BOUGHT: Final = ("price", "down")
 #: Fields of a clause in the document, by where they are typed.
 _TYPED_AT: Final = (
+    (r"purchase\.price", "price"),
+    (r"aim\.(figure|is|by)", r"aim_\1"),
+    (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
     (r"(clauses\.\d+)\.from", r"\1.begin"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
     (
@@ -465,14 +481,22 @@ def readings(statement: Statement) -> dict[str, Reading]:
     """How each entry of a statement is read, in its own marks."""
     marks, currency = MARKS[statement.marks], statement.currency
     timed = {"over": read_time(statement.over, marks)} if statement.quoted in TIMED else {}
-    principal = read_amount(statement.principal, marks, currency)
+    bought = _purchase_readings(statement, marks) if statement.is_purchase else {}
+    principal = (
+        _lent(statement, bought, marks)
+        if bought
+        else read_amount(statement.principal, marks, currency)
+    )
     start = read_date(statement.start)
     clauses = {}
+    if statement.aim_figure:
+        clauses["aim_is"] = _aim_reading(statement, marks)
     for number, clause in enumerate(statement.clauses):
         for name, reading in _clause_readings(clause, statement).items():
             clauses[f"clauses.{number}.{name}"] = reading
     return {
         **timed,
+        **bought,
         "principal": principal,
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
@@ -482,6 +506,47 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "first_payment": _first_payment(statement, start),
         **clauses,
     }
+
+
+def _aim_reading(statement: Statement, marks: Marks) -> Reading:
+    """What a result is to be: money, a percentage or a number of payments."""
+    figure, typed = statement.aim_figure, statement.aim_is
+    if figure == "count":
+        reading = read_count(typed, marks, statement.every)
+    elif figure in ("effective", "us_apr", "eu_aprc"):
+        reading = read_percent(typed, marks)
+    else:
+        reading = read_amount(typed, marks, statement.currency)
+    if reading.value == UNKNOWN:
+        return Reading(error="An aim is a number: what the result is to be.")
+    return reading
+
+
+def _purchase_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
+    """How a price and what is paid of it at once are read."""
+    currency = statement.currency
+    down = (
+        read_percent(statement.down, marks)
+        if statement.down_in_percent
+        else read_amount(statement.down, marks, currency)
+    )
+    return {"price": read_amount(statement.price, marks, currency), "down": down}
+
+
+def _lent(statement: Statement, bought: dict[str, Reading], marks: Marks) -> Reading:
+    """The amount lent, where price and down payment tell it."""
+    price, down = (bought[name].value for name in BOUGHT)
+    if price is None or down is None or UNKNOWN in (price, down):
+        return Reading()
+    decimals = currencies()[statement.currency].decimals
+    with precise():
+        paid = Decimal(down)
+        if statement.down_in_percent:
+            paid = to_step(Decimal(price) * paid / 100, Decimal(1).scaleb(-decimals), "nearest")
+        lent = Decimal(price) - paid
+    if lent < 0:
+        return Reading()
+    return Reading(value=plain(lent), text=marks.number(lent, _PLACES, decimals))
 
 
 def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Reading]:
@@ -622,15 +687,25 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     }
     if "start" in dated:
         dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
+    if statement.aim_figure:
+        dated["aim"] = {
+            "figure": statement.aim_figure,
+            "is": value["aim_is"],
+            "by": statement.aim_by,
+        }
     if statement.clauses:
         dated["clauses"] = [
             _clause(clause, number, read) for number, clause in enumerate(statement.clauses)
         ]
+    lent: dict[str, Any] = {"principal": value["principal"]}
+    if statement.is_purchase:
+        kind = "percent" if statement.down_in_percent else "amount"
+        lent = {"purchase": {"price": value["price"], "down": {kind: value["down"]}}}
     return {
         "zephyrant": "loan/1",
         "name": statement.name,
         "currency": statement.currency,
-        "principal": value["principal"],
+        **lent,
         "rate": _rate(statement, read),
         "count": value["count"],
         "every": statement.every,
@@ -654,7 +729,8 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         marks=marks_name,
         name=loan.name,
         currency=loan.currency,
-        principal=amount(loan.principal),
+        principal="" if loan.purchase else amount(loan.principal),
+        **_typed_purchase(loan, marks),
         percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES, 2),
         quoted=loan.rate.quoted,
         compounding=loan.rate.compounding,
@@ -671,7 +747,41 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         day_count=loan.day_count,
         odd_days=loan.odd_days,
         clauses=tuple(_typed_clause(clause, marks, decimals) for clause in loan.clauses),
+        **_typed_aim(loan, marks),
     )
+
+
+def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:
+    aim = loan.aim
+    if aim is None:
+        return {}
+    places = {"count": 0, "effective": 2, "us_apr": 2, "eu_aprc": 2}
+    least = places.get(aim.figure, loan.decimals)
+    return {
+        "aim_figure": aim.figure,
+        "aim_is": marks.number(aim.is_, _PLACES, least),
+        "aim_by": aim.by,
+    }
+
+
+def _typed_purchase(loan: Loan, marks: Marks) -> dict[str, Any]:
+    if loan.purchase is None:
+        return {}
+    price, down = loan.purchase.price, loan.purchase.down
+    paid = down.percent if down.percent is not None else down.amount
+
+    def number(value: Decimal | str | None, least: int) -> str:
+        return value if isinstance(value, str) else marks.number(value or _NONE, _PLACES, least)
+
+    return {
+        "is_purchase": True,
+        "price": number(price, loan.decimals),
+        "down": number(paid, 0 if down.percent is not None else loan.decimals),
+        "down_in_percent": down.percent is not None,
+    }
+
+
+_NONE: Final = Decimal(0)
 
 
 def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
@@ -739,9 +849,19 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         return marks.number(Decimal(value or "0"), _PLACES, least)
 
     was = MARKS[statement.marks]
+    least = {"percent": 2, "count": 0, "down": 0, "aim_is": 0}
     entries: dict[str, Any] = {
-        name: anew(name, getattr(statement, name), {"percent": 2, "count": 0}.get(name, decimals))
-        for name in NUMBERS
+        name: anew(
+            name,
+            getattr(statement, name),
+            least.get(name, decimals),
+        )
+        for name in (
+            *NUMBERS,
+            *(BOUGHT if statement.is_purchase else ()),
+            *(("aim_is",) if statement.aim_figure else ()),
+        )
+        if not (name == "principal" and statement.is_purchase)
     }
     if "over" in read and read["over"].value:
         number, _, period = read["over"].value.partition(" ")

@@ -13,7 +13,16 @@ from .ledger import rolled, unrounded_end
 from .line import NO_TIME, Stretch, Terms, interests
 from .rates import as_decimal, quoted_percent
 from .roots import root_of_falling, root_of_falling_convex, root_of_monotone
-from .terms import Found, digits_for, linear, quote_of, stated_terms, unforeseen
+from .terms import (
+    Found,
+    asks_of_purchase,
+    digits_for,
+    linear,
+    price_of,
+    quote_of,
+    stated_terms,
+    unforeseen,
+)
 from .words import Money, Number, Percent, Sentence
 from .worth import worth
 
@@ -53,6 +62,8 @@ def find(loan: Loan) -> Found:
                 return Found((), reason)
         elif unknown != "rate" or terms.puts:
             return _rates(loan, terms)
+        if asks_of_purchase(loan):
+            return _principal(loan, terms)
         return by_kind.get(unknown, _in_a_clause)(loan, terms)
 
 
@@ -135,6 +146,8 @@ def _step(loan: Loan, terms: Terms, path: str) -> Found:
 
 def _principal(loan: Loan, terms: Terms) -> Found:
     value = linear(terms, "principal")
+    if asks_of_purchase(loan) and value is not None and not _below_zero(loan, value):
+        return _bought(loan, value)
     if value is None or _below_zero(loan, value):
         return Found(
             (),
@@ -145,6 +158,22 @@ def _principal(loan: Loan, terms: Terms) -> Found:
             ),
         )
     return Found((value,))
+
+
+def _bought(loan: Loan, principal: Decimal) -> Found:
+    """The price or the down payment from the amount that the payments repay."""
+    if loan.purchase and loan.unknown != "purchase.price" and not loan.purchase.price:
+        return Found((), Sentence("The price is nothing, so no down payment explains the loan."))
+    figure = price_of(loan, principal)
+    if figure < 0:
+        return Found(
+            (),
+            Sentence(
+                "The payments repay {lent}, more than the price: nothing is to be paid down.",
+                lent=Money(principal, loan.decimals),
+            ),
+        )
+    return Found((figure,))
 
 
 def _balance(loan: Loan, terms: Terms) -> Found:

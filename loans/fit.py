@@ -35,7 +35,8 @@ def _asking(loan: Loan, name: FigureName) -> Loan:
     """The same loan with one figure asked for."""
     if name == "rate":
         return loan.model_copy(update={"rate": loan.rate.model_copy(update={"percent": UNKNOWN})})
-    return loan.model_copy(update={name: UNKNOWN})
+    bought = {"purchase": None} if name == "principal" else {}
+    return loan.model_copy(update={name: UNKNOWN, **bought})
 
 
 def fit(loan: Loan, marks: Marks) -> Fit:

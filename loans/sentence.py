@@ -10,13 +10,17 @@ from .document import UNKNOWN, Clause, Loan, Share
 from .read_dates import MONTHS, write_day
 from .words import Marks
 
+_NOTHING: Final = Decimal(0)
+
 
 def terms_in_words(loan: Loan, marks: Marks) -> str:
     """ "We lend 48,250.00 EUR at 6.35 % a year, ..., repaid by 60 monthly payments of ? ..."."""
     period = clock.period(loan.every)
 
-    def money(value: Decimal | str) -> str:
-        return value if isinstance(value, str) else marks.number(value, 20, loan.decimals)
+    def money(value: Decimal | str | None) -> str:
+        return (
+            value if isinstance(value, str) else marks.number(value or _NOTHING, 20, loan.decimals)
+        )
 
     percent = loan.rate.percent
     rate = percent if isinstance(percent, str) else marks.number(percent, 20, 2)
@@ -24,20 +28,32 @@ def terms_in_words(loan: Loan, marks: Marks) -> str:
     payments = "payment" if loan.count == 1 else "payments"
     end = "start" if loan.timing == "in-advance" else "end"
     calendar = loan.calendar
+    lent = f"We lend {money(loan.principal)} {loan.currency}"
+    if loan.purchase is not None:
+        down = loan.purchase.down
+        part = money(down.amount) if down.percent is None else _percent(down.percent, marks)
+        price = f"{money(loan.purchase.price)} {loan.currency}"
+        lent = f"Of a price of {price} {part} is paid at once; we lend the rest"
+        if isinstance(loan.principal, Decimal):
+            lent += f", {money(loan.principal)},"
     if loan.count == 0:
         said = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
         return (
-            f"We lend {money(loan.principal)} {loan.currency}{_lent_on(calendar)} at {rate} % "
+            f"{lent}{_lent_on(calendar)} at {rate} % "
             f"{loan.style.in_words()}, with {money(loan.balance)} still owed at the end; {said}."
         )
     text = (
-        f"We lend {money(loan.principal)} {loan.currency}{_lent_on(calendar)} at {rate} % "
+        f"{lent}{_lent_on(calendar)} at {rate} % "
         f"{loan.style.in_words()}, repaid by {count} {period.often} {payments} of "
         f"{money(loan.payment)} at the {end} of each {period.noun}{_paid_from(loan, calendar)}, "
         f"with {money(loan.balance)} still owed at the end"
     )
     clauses = [clause_in_words(loan, clause, marks) for clause in loan.clauses]
     return text + (", except that " + "; ".join(clauses) if clauses else "") + "."
+
+
+def _percent(value: Decimal | str | None, marks: Marks) -> str:
+    return f"{value if isinstance(value, str) else marks.number(Decimal(value or 0), 20)} %"
 
 
 def _lent_on(calendar: Calendar | None) -> str:
@@ -66,9 +82,6 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
             return value or ""
         return marks.number(value, 20, loan.decimals)
 
-    def percent(value: Decimal | str) -> str:
-        return f"{value if isinstance(value, str) else marks.number(value, 20)} %"
-
     where = _where(clause)
     match clause.verb:
         case "repay":
@@ -83,16 +96,16 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
             )
         case "rate" if clause.rate:
             words = loan.style_of(clause.rate).in_words()
-            text = f"{where} the rate is {percent(clause.rate.percent)} {words}"
+            text = f"{where} the rate is {_percent(clause.rate.percent, marks)} {words}"
         case "step" if clause.step:
             by = money(clause.step.amount)
             if clause.step.percent is not None:
-                by = percent(clause.step.percent)
+                by = _percent(clause.step.percent, marks)
             every = clause.every or loan.payments_a_year
             text = f"{where} the payment grows by {by} every {every} payments"
         case _:
             share = isinstance(clause.fee, Share)
-            fee = percent(clause.fee.percent) if isinstance(clause.fee, Share) else ""
+            fee = _percent(clause.fee.percent, marks) if isinstance(clause.fee, Share) else ""
             said = f"{fee} of what is lent" if share else money(clause.fee)  # type: ignore[arg-type]
             taken = {
                 "from-proceeds": "kept back from the proceeds",

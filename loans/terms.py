@@ -8,7 +8,7 @@ from typing import Final, NamedTuple
 
 from .cut import known_at, lay_out, level_points
 from .document import MOST_PAYMENTS, UNKNOWN, Clause, Loan, Quote, Share
-from .figures import DIGITS, decimal_places, precise
+from .figures import DIGITS, decimal_places, precise, to_step
 from .ledger import unrounded_end
 from .line import Cash, Put, Terms, beats_of, timetable
 from .rates import as_decimal, as_fraction, periodic_rate
@@ -114,6 +114,8 @@ def payable_terms(loan: Loan, solution: Decimal) -> Terms:
         terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))
     elif unknown == "principal":
         terms = terms.having("principal", cash.amount(solution))
+    elif asks_of_purchase(loan):
+        terms = terms.having("principal", lent_for(loan, purchase_figure(loan, solution)))
     elif unknown == "payment":
         terms = terms.having("payment", cash.payment(solution))
     elif unknown and unknown.startswith("clauses."):
@@ -160,7 +162,50 @@ def solved_terms(loan: Loan, found: Found) -> Terms:
         return terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
     if unknown in (None, "count"):
         return terms
+    if asks_of_purchase(loan):
+        return terms.having("principal", lent_for(loan, solution, exactly=True))
     return terms.having(unknown or "", solution)
+
+
+def asks_of_purchase(loan: Loan) -> bool:
+    """Whether the `?` stands in what is bought: the amount lent is what is really found."""
+    return (loan.unknown or "").startswith("purchase.")
+
+
+def purchase_figure(loan: Loan, solution: Decimal) -> Decimal:
+    """A figure found in a purchase as it is put back: money to the minor unit, a percent to ten
+    decimals."""
+    if (loan.unknown or "").endswith("percent"):
+        return payable_percent(solution)
+    return to_step(solution, loan.minor_unit, "nearest")
+
+
+def lent_for(loan: Loan, figure: Decimal, *, exactly: bool = False) -> Decimal:
+    """What is lent with a figure in place of the one asked for in the purchase."""
+    if loan.purchase is None:
+        raise ValueError("a loan without a purchase lends its principal")
+    name = (loan.unknown or "").rsplit(".", 1)[-1]
+    percent = loan.purchase.down.percent
+    if exactly and name == "price" and isinstance(percent, Decimal):
+        return figure * (1 - percent / 100)
+    if exactly and name == "percent":
+        return Decimal(loan.purchase.price) * (1 - figure / 100)
+    return loan.purchase.lent(loan.minor_unit, **{name: figure})
+
+
+def price_of(loan: Loan, principal: Decimal) -> Decimal:
+    """The figure asked for in a purchase from the amount it lends."""
+    if loan.purchase is None:
+        raise ValueError("a loan without a purchase has no price")
+    price, down = loan.purchase.price, loan.purchase.down
+    match (loan.unknown or "").rsplit(".", 1)[-1]:
+        case "price":
+            if isinstance(down.percent, Decimal):
+                return principal / (1 - down.percent / 100)
+            return principal + Decimal(down.amount or 0)
+        case "percent":
+            return 100 * (Decimal(price) - principal) / Decimal(price)
+    return Decimal(price) - principal
 
 
 def unforeseen(terms: Terms) -> Terms:

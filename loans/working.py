@@ -17,6 +17,7 @@ from .line import NO_TIME, Stretch, Terms
 from .rates import Rates, as_decimal, periodic_rate
 from .terms import (
     Found,
+    asks_of_purchase,
     digits_for,
     levelled,
     payable_percent,
@@ -91,7 +92,9 @@ def steps(
     write = Writer(loan, marks)
     with precise(digits_for(terms)):
         solved = solved_terms(loan, found)
-        solution = found.solutions[found.ordinary or 0]
+        figure = solution = found.solutions[found.ordinary or 0]
+        if asks_of_purchase(loan):
+            solution = solved.principal
         if terms.puts:
             way = _cut_steps(loan, found, solved, solution, write)
         elif loan.unknown == "rate":
@@ -102,9 +105,37 @@ def steps(
             way += (_level_steps if terms.is_level else _uneven_steps)(
                 loan, solved, solution, write
             )
+        if asks_of_purchase(loan):
+            way.append(_bought_step(loan, solution, figure, write))
         if laid:
-            way += _cash_steps(loan, solution, laid, write)
+            way += _cash_steps(loan, figure, laid, write)
     return tuple(way)
+
+
+def _asked(loan: Loan) -> str:
+    """The figure that is worked: of a purchase the amount lent."""
+    return "principal" if asks_of_purchase(loan) else loan.unknown or ""
+
+
+def _bought_step(loan: Loan, principal: Decimal, figure: Decimal, write: Writer) -> Step:
+    """From the amount lent to what was asked of the purchase."""
+    if loan.purchase is None:
+        raise ValueError("nothing is bought")
+    price, down, lent = loan.purchase.price, loan.purchase.down, write.number(principal)
+    if isinstance(price, Decimal) and down.percent is not None:
+        title, formula = "The down payment", "d = 100 · (Q − P) / Q, with Q the price"
+        numbers = f"100 × ({write.money(price)} − {lent}) / {write.money(price)}"
+    elif isinstance(price, Decimal):
+        title, formula = "The down payment", "D = Q − P, with Q the price"
+        numbers = f"{write.money(price)} − {lent}"
+    elif isinstance(down.percent, Decimal):
+        title, formula = "The price", "Q = P / (1 − d / 100)"
+        numbers = f"{lent} / (1 − {write.number(down.percent)} / 100)"
+    else:
+        title, formula = "The price", "Q = P + D"
+        numbers = f"{lent} + {write.money(Decimal(down.amount or 0))}"
+    told = write.percent if (loan.unknown or "").endswith("percent") else write.number
+    return {"title": title, "formula": formula, "numbers": numbers, "result": told(figure)}
 
 
 def _quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
@@ -176,9 +207,9 @@ def _figure_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
         "payment": ("A = (P · uⁿ − B) / s", f"({lent} × {growth} − {left}) / {added}"),
         "principal": ("P = (A · s + B) / uⁿ", f"({paid} × {added} + {left}) / {growth}"),
         "balance": ("B = P · uⁿ − A · s", f"{lent} × {growth} − {paid} × {added}"),
-    }[loan.unknown or ""]
+    }[_asked(loan)]
     return {
-        "title": f"The {loan.unknown}",
+        "title": f"The {_asked(loan)}",
         "formula": formula,
         "numbers": numbers,
         "result": write.number(solution),
@@ -252,11 +283,11 @@ def _uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -
         "payment": ("A = (P · U − B) / S", f"({lent} × {u} − {left}) / {s}"),
         "principal": ("P = (A · S + B) / U", f"({paid} × {s} + {left}) / {u}"),
         "balance": ("B = P · U − A · S", f"{lent} × {u} − {paid} × {s}"),
-    }[loan.unknown or ""]
+    }[_asked(loan)]
     return [
         *way,
         {
-            "title": f"The {loan.unknown}",
+            "title": f"The {_asked(loan)}",
             "formula": formula,
             "numbers": numbers,
             "result": write.number(solution),
@@ -312,7 +343,7 @@ def _crossing_steps(found: Found, solved: Terms, write: Writer) -> list[Step]:
 
 
 def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> Step:
-    path = loan.unknown or ""
+    path = _asked(loan)
     if path.endswith("step.percent"):
         return {
             "title": "The growth of the payments",
