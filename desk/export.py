@@ -12,7 +12,8 @@ from django.http import FileResponse, Http404, HttpResponse, StreamingHttpRespon
 from django.http.response import HttpResponseBase
 from django.utils.http import content_disposition_header
 
-from loans import Marks, check, solve
+from loans import Marks, NotALoan, check, solve
+from loans.aim import aimed
 from loans.comparison import QuoteList
 from loans.quote_files import write_csv, write_json
 from loans.sentence import terms_in_words
@@ -58,7 +59,10 @@ def schedule_csv(case: Case) -> HttpResponseBase:
 
 def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
     """A case's schedule as a workbook of formulas."""
-    loan = check(document_of(case))
+    try:
+        loan = aimed(check(document_of(case)))
+    except NotALoan as unreached:
+        raise Http404 from unreached
     file = xlsx(loan, terms_in_words(loan, marks))
     if file is None:
         raise Http404

@@ -23,6 +23,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from loans import Answer, Loan, Marks
+from loans.aim import aimed
 from loans.read_dates import write_day
 from loans.sentence import terms_in_words
 
@@ -100,10 +101,13 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
         title=name,
         author="Zephyrant",
     )
+    worked = aimed(loan) if answer.aim and answer.aim["value"] else loan
     story = [
         Paragraph(escape(name), _TITLE),
-        Paragraph(escape(terms_in_words(loan, marks)), _SENTENCE),
+        Paragraph(escape(terms_in_words(worked, marks)), _SENTENCE),
     ]
+    if answer.aim and answer.aim["value"]:
+        story.append(Paragraph(escape(answer.aim["says"]), _BODY))
     story += _answer(answer, marks)
     if note:
         story += [Paragraph("Note", _HEAD), Paragraph(escape(note).replace("\n", "<br/>"), _BODY)]

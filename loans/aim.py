@@ -9,13 +9,14 @@ the scan without crossing it is not seen.
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Context, Decimal
-from typing import Any, Final
+from functools import lru_cache
+from typing import Any, Final, cast
 
 from typing_extensions import TypedDict
 
 from .costs import costs
 from .document import MOST_PAYMENTS, UNKNOWN, Aim, Loan, Rounding, check, write
-from .errors import NotALoan
+from .errors import FieldError, NotALoan
 from .figures import plain, precise, to_step
 from .ledger import Row
 from .rates import footings
@@ -347,6 +348,24 @@ def reach(loan: Loan, aim: Aim, marks: Marks) -> AimTold:
         "nearest": None,
         "says": _reached(loan, aim, value, len(reached)).say(marks),
     }
+
+
+def aimed(loan: Loan) -> Loan:
+    """The loan with the figure that reaches its aim in its place; as it is where it has no aim.
+
+    Raises `NotALoan` where nothing reaches it.
+    """
+    if loan.aim is None:
+        return loan
+    told = _reached_once(loan)
+    if told["value"] is None:
+        raise NotALoan([FieldError(field="aim.is", message=told["says"])])
+    return put(loan, loan.aim.by, told["value"])
+
+
+@lru_cache(maxsize=16)
+def _reached_once(loan: Loan) -> AimTold:
+    return reach(loan, cast("Aim", loan.aim), PLAIN)
 
 
 def _as_stated(loan: Loan, path: str, value: Decimal) -> Decimal:

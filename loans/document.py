@@ -810,7 +810,11 @@ class Loan(Part):
                 message = "A payment is set anew for a stated number of payments: state the count."
                 raise _at(f"{field}.then", message)
         if self.count == 0 and not self.clauses:
-            raise _at("count", "Without payments the clauses are the loan: there are none here.")
+            raise _at(
+                "count",
+                f"The number of payments is between 1 and {MOST_PAYMENTS}; 0 is for a deal of "
+                "clauses alone, and there are none here.",
+            )
         if self.count == 0 and any(
             clause.is_stretch and clause.to is None and clause.rate is None
             for clause in self.clauses

@@ -9,6 +9,7 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from loans import MARKS, NotALoan
+from loans.aim import aimed
 from loans.asked import Owed, Payoff, StretchTold, owed, stretch
 from loans.entry import Statement, loan_of
 from loans.held_against import HeldAgainst, Matched, hold_against
@@ -50,7 +51,7 @@ def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed] | HttpResponse:
     """What is owed after payments or on days, with the interest accrued to each."""
     try:
         marks = MARKS[asked.statement.marks]
-        return owed(loan_of(asked.statement), asked.at, marks, asked.payoff)
+        return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
 
@@ -60,7 +61,7 @@ def ask_stretch(request: SignedIn, asked: AskStretch) -> StretchTold | HttpRespo
     """What a stretch of payments adds up to."""
     try:
         marks = MARKS[asked.statement.marks]
-        return stretch(loan_of(asked.statement), asked.stretch, marks)
+        return stretch(aimed(loan_of(asked.statement)), asked.stretch, marks)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
 
@@ -70,7 +71,7 @@ def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst | Http
     """Somebody's schedule against ours, row by row."""
     try:
         marks = MARKS[theirs.statement.marks]
-        loan = loan_of(theirs.statement)
+        loan = aimed(loan_of(theirs.statement))
         return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
@@ -95,7 +96,7 @@ def ask_settled(request: SignedIn, asked: AskSettled) -> Settled | HttpResponse:
     """What it costs to end the loan after a payment, and the yearly cost if it does."""
     try:
         marks = MARKS[asked.statement.marks]
-        return settled(loan_of(asked.statement), asked.number, asked.charge, marks)
+        return settled(aimed(loan_of(asked.statement)), asked.number, asked.charge, marks)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
 
@@ -104,6 +105,6 @@ def ask_settled(request: SignedIn, asked: AskSettled) -> Settled | HttpResponse:
 def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve | HttpResponse:
     """What is left at the end against the rate, and where that is as stated."""
     try:
-        return rate_curve(loan_of(asked.statement))
+        return rate_curve(aimed(loan_of(asked.statement)))
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)

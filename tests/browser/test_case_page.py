@@ -197,7 +197,7 @@ class BadInput(BrowserTest):
         page = self.open("Cider press")
         self.answers("938.82")
         self.figure("Payment").fill("950")
-        expect(page.get_by_text("by the end 785.21 too much has been paid")).to_be_visible()
+        expect(page.get_by_text("do not fit: by the end 785.21 too much")).to_be_visible()
         page.get_by_role("button", name="find the number of payments").click()
         self.answers("60")
 

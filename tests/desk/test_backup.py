@@ -15,7 +15,7 @@ from django.conf import settings
 
 from desk import backup
 
-CASES = 12
+CASES = 13
 
 
 class BackupAndRestore(TestCase):

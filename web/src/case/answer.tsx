@@ -5,7 +5,8 @@ import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { paymentPeriod } from "../ui/choices";
 import { Curve } from "./curve";
-import { FIGURES, titleOf, type EntryName } from "./figures";
+import { Aimed } from "./aim";
+import { FIGURES, statedFigures, textOf, titleOf, type EntryName } from "./figures";
 
 interface Props {
   statement: Statement;
@@ -16,6 +17,8 @@ interface Props {
   busy: boolean;
   onAsk: (name: EntryName) => void;
   onWorking: () => void;
+  /** Puts what reaches an aim into the loan. */
+  onTake: (name: EntryName, text: string) => void;
 }
 
 function Facts({ rows }: { rows: readonly (readonly [string, ReactNode])[] }) {
@@ -212,7 +215,7 @@ function Solved({
   statement,
   stale,
   onWorking,
-}: Omit<Props, "answer"> & { answer: Answer }) {
+}: Omit<Props, "answer" | "onTake"> & { answer: Answer }) {
   const { marks } = useDesk();
   const { proof, asks, unit } = answer;
   const value = answer.value ?? "";
@@ -264,9 +267,9 @@ function Solved({
 
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
-  const { answer, stale, busy, statement } = props;
+  const { answer, stale, busy, statement, onTake } = props;
   const asksRate = answer?.unknown === "rate" || answer?.unknown?.endsWith("rate.percent");
-  const blank = FIGURES.filter((name) => statement[name].trim() === "");
+  const blank = statedFigures(statement).filter((name) => textOf(statement, name).trim() === "");
   if (!answer)
     return (
       <section aria-label="Answer">
@@ -292,6 +295,7 @@ export function AnswerPanel(props: Props) {
           As last found. The statement is not whole now; its answer stands here once it is.
         </p>
       )}
+      {!answer.reason && <Aimed answer={answer} statement={statement} onTake={onTake} />}
       {answer.reason ? (
         <>
           <p className="flex items-center gap-2">
@@ -301,6 +305,7 @@ export function AnswerPanel(props: Props) {
           <p className="mt-1 font-serif text-[1.75rem] leading-snug font-semibold">
             {answer.reason}
           </p>
+          <Aimed answer={answer} statement={statement} onTake={onTake} />
           <div className="mt-4 max-w-sm">
             <Rates answer={answer} statement={statement} />
           </div>

@@ -43,6 +43,21 @@ const KINDS: Record<string, Kind> = {
     help: "What is still owed when the last period is over: 0 where the payments repay it all, more where a balloon is left; 30 % is that share of the amount lent.",
     askable: true,
   },
+  price: {
+    title: "Price",
+    help: "What is bought for. The amount lent is the price less what is paid at once. Such as 60,000 or 60k.",
+    askable: true,
+  },
+  down: {
+    title: "Down payment",
+    help: "What is paid of the price at once: a percent of it, or an amount. Such as 20 or 12,000.",
+    askable: true,
+  },
+  aim_is: {
+    title: "Aim",
+    help: "What the result is to be. Such as 9,000; of a yearly cost a percent.",
+    askable: false,
+  },
   over: {
     title: "Charged for",
     help: "The time the quoted interest is charged for at once. Such as 90 days, 6 months or 1 year.",
@@ -142,12 +157,34 @@ export function withText(statement: Statement, name: EntryName, text: string): S
   return { ...statement, clauses };
 }
 
+/** The figures of the sentence: of a purchase price and down payment stand for the amount lent. */
+export function statedFigures(statement: Statement): EntryName[] {
+  const [lent, ...others] = FIGURES;
+  return [...(statement.is_purchase ? ["price", "down"] : [lent]), ...others];
+}
+
+/** The path in the document of what is typed at an entry. */
+export function pathOf(statement: Statement, name: EntryName): string {
+  if (name === "percent") return "rate.percent";
+  if (name === "price") return "purchase.price";
+  if (name === "down") return `purchase.down.${statement.down_in_percent ? "percent" : "amount"}`;
+  const place = /^clauses\.(\d+)/.exec(name);
+  const clause = place && statement.clauses[Number(place[1])];
+  if (!clause) return name;
+  const kind = {
+    rate: ".percent",
+    step: clause.in_percent ? ".percent" : ".amount",
+    fee: clause.in_percent ? ".percent" : "",
+  }[clause.verb as string];
+  return `${place[0]}.${clause.verb}${kind ?? ""}`;
+}
+
 /** Every entry that may be asked for, in the order of the sentence. */
 export function askables(statement: Statement): EntryName[] {
   const clauses = statement.clauses.flatMap((clause, place) =>
     clause.verb === "pay" ? [] : [`clauses.${place}.figure`],
   );
-  return [...FIGURES, ...clauses];
+  return [...statedFigures(statement), ...clauses];
 }
 
 /** The entry marked with the ?, if there is one. */
@@ -159,5 +196,6 @@ export function asked(statement: Statement): EntryName | null {
 export function unknownEntry(unknown: string | null | undefined): EntryName | null {
   const clause = /^clauses\.\d+/.exec(unknown ?? "");
   if (clause) return `${clause[0]}.figure`;
+  if (unknown?.startsWith("purchase.")) return unknown === "purchase.price" ? "price" : "down";
   return unknown === "rate" ? "percent" : (unknown ?? null);
 }

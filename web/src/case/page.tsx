@@ -51,6 +51,9 @@ const KEYS: Record<FigureName, string> = {
   balance: "b",
 };
 
+/** The first figure of the sentence: of a purchase its price. */
+const FIRST_FIGURE = "[data-figure=principal], [data-figure=price]";
+
 function focusOn(selector: string): void {
   document.querySelector<HTMLElement>(selector)?.focus();
 }
@@ -87,6 +90,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
 
   const change = (changed: Partial<Statement>) =>
     setContent((now) => ({ ...now, statement: { ...now.statement, ...changed } }));
+  // What else has changed meanwhile stays changed.
+  const setText = (name: EntryName, text: string) =>
+    setContent((now) => ({ ...now, statement: withText(now.statement, name, text) }));
   const changeBeside = (changed: Partial<Content>) => setContent((now) => ({ ...now, ...changed }));
   const sheetOpen = (name: typeof sheet) => (open: boolean) => setSheet(open ? name : null);
 
@@ -97,20 +103,21 @@ function Opened({ opened }: { opened: CaseOpened }) {
     if (before && before !== name) {
       const found = worked?.answer?.value;
       const isFound = found && unknownEntry(worked.answer?.unknown) === before;
-      const plain = before === "percent" && found ? trimmed(found) : found;
+      const isPercent = before === "percent" || worked?.answer?.unknown?.endsWith("percent");
+      const plain = isPercent && found ? trimmed(found) : found;
       next = withText(next, before, isFound && plain ? inMarks(plain, marks) : "");
     }
     change(next);
   };
   const type = (name: EntryName, text: string) => {
     if (text.includes("?") && isAskable(name)) askFor(name);
-    else change(withText(statement, name, text));
+    else setText(name, text);
   };
   const leave = (name: EntryName) => {
     const reading = current ? worked?.readings[name] : undefined;
     const typed = textOf(statement, name);
     if (typed && reading?.text && !reading.other && reading.text !== typed)
-      change(withText(statement, name, reading.text));
+      setText(name, reading.text);
   };
   /** What stands here is saved first, so that what is taken out is what is seen. */
   const takeOut = async (what: string) => {
@@ -129,7 +136,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
     () => [
       ...FIGURES.map((name) => ({
         key: KEYS[name],
-        run: () => focusOn(`[data-figure=${name}]`),
+        run: () => focusOn(name === "principal" ? FIRST_FIGURE : `[data-figure=${name}]`),
       })),
       { key: "l", run: () => focusOn("#line-cursor") },
       { key: "s", run: () => focusOn("#schedule button") },
@@ -162,7 +169,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
             className="w-full max-w-2xl bg-transparent font-serif text-2xl font-semibold placeholder:text-soft"
             onChange={(event) => change({ name: event.target.value })}
             onKeyDown={(event) => {
-              if (event.key === "Enter") focusOn("[data-figure=principal]");
+              if (event.key === "Enter") focusOn(FIRST_FIGURE);
               if (event.key === "Escape") event.currentTarget.blur();
             }}
           />
@@ -244,6 +251,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
             busy={!current}
             onAsk={askFor}
             onWorking={() => setSheet("working")}
+            onTake={(name, text) =>
+              change({ ...withText(statement, name, text), aim_figure: "", aim_is: "", aim_by: "" })
+            }
           />
           <Note content={content} onChange={changeBeside} />
         </div>

@@ -5,6 +5,7 @@ import { Figure } from "../ui/figure";
 import { QuoteChoice } from "../ui/presets";
 import { useDesk } from "../ui/settings";
 import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../ui/choices";
+import { AimLine } from "./aim";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
 import {
@@ -75,21 +76,48 @@ export function StatementOfTerms({
     />
   );
   const clock = worked?.answer?.clock;
+  const currency = (
+    <Choice
+      name="Currency"
+      value={statement.currency}
+      shown={statement.currency}
+      options={words.currencies.map((each) => ({
+        value: each.code,
+        label: `${each.code}  ${each.name}`,
+      }))}
+      onChoose={(chosen) => onChange({ currency: chosen })}
+    />
+  );
+  const lent = worked?.readings.principal?.text ?? "";
 
   return (
     <section aria-label="Statement of terms">
       <div className="font-serif text-[1.35rem] leading-[2.55rem]">
-        We lend {figure("principal")}{" "}
-        <Choice
-          name="Currency"
-          value={statement.currency}
-          shown={statement.currency}
-          options={words.currencies.map((each) => ({
-            value: each.code,
-            label: `${each.code}  ${each.name}`,
-          }))}
-          onChoose={(currency) => onChange({ currency })}
-        />{" "}
+        {statement.is_purchase ? (
+          <>
+            Of a price of {figure("price")} {currency} {figure("down")}{" "}
+            <Choice
+              name="Down payment in"
+              value={statement.down_in_percent ? "percent" : "amount"}
+              shown={statement.down_in_percent ? "%" : statement.currency}
+              options={[
+                { value: "percent", label: "percent of the price" },
+                { value: "amount", label: `an amount, ${statement.currency}` },
+              ]}
+              onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
+            />{" "}
+            is paid at once; we lend the rest
+            {current && !statement.aim_by.startsWith("purchase") && lent && (
+              <>
+                , <b className="font-sans">{lent}</b>,
+              </>
+            )}{" "}
+          </>
+        ) : (
+          <>
+            We lend {figure("principal")} {currency}{" "}
+          </>
+        )}
         {statement.start && <>on {figure("start")} </>}
         at {figure("percent")} %{" "}
         <QuoteChoice quote={statement} onChoose={(quoting) => setAsk({ requote: quoting })} />
@@ -130,6 +158,26 @@ export function StatementOfTerms({
       )}
       <RoundingChoice statement={statement} onChange={onChange} />
       <DatesLine statement={statement} onChange={onChange} />
+      <p className="mt-1 text-[0.95rem] text-soft">
+        <button
+          className="text-choice underline decoration-dotted underline-offset-[0.3em]"
+          onClick={() => {
+            const stated = statement.principal.trim();
+            onChange(
+              statement.is_purchase
+                ? { is_purchase: false, principal: lent, price: "", down: "" }
+                : { is_purchase: true, price: stated, down: "0", principal: "" },
+            );
+            const first = statement.is_purchase ? "principal" : "price";
+            setTimeout(() =>
+              document.querySelector<HTMLElement>(`[data-figure=${first}]`)?.focus(),
+            );
+          }}
+        >
+          {statement.is_purchase ? "State the amount lent instead" : "Say what is bought"}
+        </button>
+      </p>
+      <AimLine statement={statement} figure={figure} onChange={onChange} place={place} />
       {listed.map((error) => (
         <p
           key={error.field + error.message}
