@@ -16,7 +16,7 @@ _NAME: Final = ("Maren", "Tolliver")
 _COLLEAGUE: Final = ("demo-colleague", "Edda", "Quarrie")
 
 #: Each shows something different; the first in the list is the one opened most.
-_CASES: Final[list[dict[str, Any]]] = [
+CASES: Final[list[dict[str, Any]]] = [
     {
         "name": "Water turbine, Upper Ferrow Mill",
         "currency": "CHF",
@@ -216,7 +216,7 @@ def lay_the_desk() -> None:
         username=username, defaults={"first_name": first_name, "last_name": last_name}
     )
     if not analyst.cases.exists():
-        for case in _CASES:
+        for case in CASES:
             content = {name: case[name] for name in ("note", "tags") if name in case}
             stated = {name: value for name, value in case.items() if name not in content}
             start(analyst, Content(statement=Statement.model_validate(stated), **content))

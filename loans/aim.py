@@ -140,7 +140,7 @@ class _Search:
         self.is_cost = aim.figure in _COSTS
         self.is_whole = aim.by == "count"
         self.digits = _COST_DIGITS if self.is_cost else _DIGITS
-        self.standing = _number_at(loan, aim.by)
+        self.standing = figure_at(loan, aim.by)
 
     def gap(self, at: Decimal) -> Decimal | None:
         """By how much the result lies beyond the aim, the figure being `at`."""
@@ -308,7 +308,7 @@ def _cut(value: Decimal, digits: int) -> Decimal:
     return Context(prec=digits).plus(value)
 
 
-def _number_at(loan: Loan, path: str) -> Decimal | None:
+def figure_at(loan: Loan, path: str) -> Decimal | None:
     """The value that stands at a path, if it is a number."""
     place: Any = write(loan)
     for step in path.split("."):
@@ -398,7 +398,7 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     if many > 1:
         text += " {many} values do that; the nearest to what stood there is told."
     target = _in_words(loan, aim.figure, aim.is_)
-    paid = _as_paid(put(loan, aim.by, f"{value:f}"), aim.figure)
+    paid = as_paid(put(loan, aim.by, f"{value:f}"), aim.figure)
     comes = target if paid is None else _in_words(loan, aim.figure, paid)
     if comes.say(PLAIN) != target.say(PLAIN):
         text += " As it will be paid that comes to {comes}."
@@ -412,11 +412,13 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     )
 
 
-def _as_paid(loan: Loan, figure: str) -> Decimal | None:
+def as_paid(loan: Loan, figure: str) -> Decimal | None:
     """A result of a loan as its schedule to the cent has it."""
-    laid = work_out(loan).laid
+    _, terms, laid = work_out(loan)
     if figure == "count" and laid is not None:
         return Decimal(len(laid.rows))
+    if figure == "payment" and terms is not None:
+        return terms.payment
     return result(loan, figure)
 
 

@@ -165,7 +165,7 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
-        value=_value(loan, solution, terms, laid),
+        value=value_as_paid(loan, solution, terms, laid),
         exact=plain(told(solution)),
         solutions=tuple(plain(told(each)) for each in found.solutions),
         reason=None,
@@ -323,7 +323,8 @@ def _unsettled(loan: Loan, terms: Terms) -> Sentence:
     )
 
 
-def _value(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
+def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
+    """The figure found, as it would be stated and as the schedule has it."""
     if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
         return f"{payable_percent(solution):.{PERCENT_PLACES}f}"
     if loan.unknown == "count" and laid:

@@ -557,8 +557,13 @@ AimFigure = Literal[
 _BALANCE_AT = re.compile(r"balance@(\d{1,6})")
 
 
+def is_result(name: str) -> bool:
+    """Whether a name is that of a result: `total_interest`, `balance@24`."""
+    return name in get_args(AimFigure) or bool(_BALANCE_AT.fullmatch(name))
+
+
 def _aim_figure(value: object) -> str:
-    if isinstance(value, str) and (value in get_args(AimFigure) or _BALANCE_AT.fullmatch(value)):
+    if isinstance(value, str) and is_result(value):
         return value
     names = ", ".join(get_args(AimFigure))
     raise _wrong(f"{_quoted(value)} is no result: write one of {names}, or balance@24.")
@@ -746,7 +751,7 @@ class Loan(Part):
         aim = self.aim
         if aim is None:
             return self
-        paths = self._paths()
+        paths = self.paths()
         if aim.by not in paths:
             raise _at(
                 "aim.by",
@@ -764,7 +769,7 @@ class Loan(Part):
             raise _at("aim.by", "The figure that moves cannot be the one that is aimed at.")
         return self
 
-    def _paths(self) -> tuple[str, ...]:
+    def paths(self) -> tuple[str, ...]:
         """Where figures stand in the document."""
         lent = ["principal"]
         if self.purchase is not None:

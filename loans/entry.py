@@ -42,7 +42,7 @@ from .errors import FieldError, NotALoan
 from .figures import plain, precise, to_step
 from .read_dates import read_days, write_day
 from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
-from .words import MARKS, Marks, MarksName
+from .words import MARKS, Marks, MarksName, Number, Sentence
 
 _MOST_CHARACTERS: Final = 80
 _PLACES: Final = 30
@@ -372,6 +372,59 @@ def read_date(typed: str) -> Reading:
     other = write_day(days[1]) if len(days) > 1 else None
     note = f"Read as {text}." if other else None
     return Reading(value=days[0].isoformat(), text=text, note=note, other=other)
+
+
+def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple[Decimal, ...]:
+    """Values of a figure to try: "5.5 to 7 by 1/8", "3 to 7 years by 1 year", "6; 6.35; 7".
+
+    Raises `ValueError` with a sentence where that cannot be read or is more than `most`.
+    """
+    marks = MARKS[statement.marks]
+
+    def one(text: str) -> Decimal:
+        if path.endswith("percent"):
+            reading = read_percent(text, marks)
+        elif path == "count":
+            reading = read_count(text, marks, statement.every)
+        else:
+            reading = read_amount(text, marks, statement.currency)
+        if reading.value is None or reading.value == UNKNOWN:
+            raise ValueError(reading.error or "A value to try is a number.")
+        return Decimal(reading.value)
+
+    steps = re.fullmatch(r"(.+?)\s+to\s+(.+?)\s+by\s+(.+)", _tidy(typed))
+    if steps is None:
+        parts = [part for part in re.split(r";|,\s+|\s+and\s+", typed) if part.strip()]
+        return tuple(one(part) for part in parts)
+    unit = re.search(r"[a-z]+$", steps[2])
+    first = steps[1] + (f" {unit[0]}" if path == "count" and unit and steps[1].isdecimal() else "")
+    begin, end, by = one(first), one(steps[2]), one(steps[3])
+    if by <= 0 or end < begin:
+        raise ValueError("Write it as 5.5 to 7 by 0.125: from the least to the most, in steps.")
+    many = int((end - begin) / by) + 1
+    if many > most:
+        text = "That is {many} values: at most {most} are worked at once."
+        too_many = Sentence(text, many=Number(many), most=Number(most))
+        raise ValueError(too_many.say(marks))
+    return tuple(begin + by * step for step in range(many))
+
+
+def suggested_values(path: str, standing: Decimal, statement: Statement) -> str:
+    """Values around the one that stands, as one would type them."""
+    marks, each = MARKS[statement.marks], Decimal(1)
+    if path.endswith("rate.percent"):
+        each = Decimal("0.125")
+    elif path == "count":
+        each = Decimal(clock.a_year(statement.every))
+    elif not path.endswith("percent") and standing > 0:
+        each = Decimal(1).scaleb((standing / 10).adjusted())
+    below = min(4, int((standing - (1 if path == "count" else 0)) / each))
+    least = standing - max(0, below) * each
+
+    def text(value: Decimal) -> str:
+        return marks.number(value, _PLACES)
+
+    return f"{text(least)} to {text(standing + 4 * each)} by {text(each)}"
 
 
 def _time_text(number: Decimal, period: str, marks: Marks) -> str:

@@ -13,6 +13,7 @@ from loans.aim import aimed
 from loans.asked import Owed, Payoff, StretchTold, owed, stretch
 from loans.entry import Statement, loan_of
 from loans.held_against import HeldAgainst, Matched, hold_against
+from loans.moves import Moves, Varied, variant, what_moves
 from loans.rate_curve import RateCurve, rate_curve
 from loans.settled import Charge, Settled, settled
 
@@ -106,5 +107,38 @@ def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve | HttpResponse:
     """What is left at the end against the rate, and where that is as stated."""
     try:
         return rate_curve(aimed(loan_of(asked.statement)))
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+class AskMoves(Schema):
+    """A statement, one or two figures to vary, and the results to see."""
+
+    statement: Statement
+    varied: list[Varied] = Field(max_length=2)
+    results: list[str] = Field(max_length=12)
+
+
+class AskVariant(Schema):
+    """A statement and the values, by path, to put into it."""
+
+    statement: Statement
+    values: dict[str, str] = Field(max_length=4)
+
+
+@router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
+def ask_moves(request: SignedIn, asked: AskMoves) -> Moves | HttpResponse:
+    """Results for every value of one or two figures, and what small changes do."""
+    try:
+        return what_moves(asked.statement, asked.varied, asked.results)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+
+
+@router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")
+def ask_variant(request: SignedIn, asked: AskVariant) -> Statement | HttpResponse:
+    """The statement with the values of a point of a sweep."""
+    try:
+        return variant(asked.statement, asked.values)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)

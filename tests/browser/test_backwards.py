@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from .base import BrowserTest
 
@@ -90,3 +90,58 @@ class Backwards(BrowserTest):
             page.get_by_role("button", name="Take out").click()
             page.get_by_role("menuitem", name="Schedule with live arithmetic").click()
         self.assertEqual(taken.value.suggested_filename, "boat-shed-skerrow-sound-schedule.xlsx")
+
+
+class WhatMovesIt(BrowserTest):
+    def sheet(self) -> Page:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.get_by_role("button", name="What moves it").click()
+        return page
+
+    def test_an_eighth_point_table_and_a_point_opened(self) -> None:
+        page = self.sheet()
+        page.get_by_label("Values of the figure varied").fill("5 3/4 to 6.5 by 1/8")
+        rows = page.get_by_role("table", name="What moves it").get_by_role("row")
+        expect(rows).to_have_count(8)
+        # By the formula of the annuity.
+        month = (1 + 0.06 / 2) ** (1 / 6) - 1
+        payment = 48250 * month / (1 - (1 + month) ** -60)
+        six = rows.filter(has=page.get_by_role("rowheader", name="6 %", exact=True))
+        expect(six).to_contain_text(f"{payment:,.2f}")
+        page.get_by_label("total paid").check()
+        expect(rows.first).to_contain_text("total paid")
+        # Named next to the curve: its ends.
+        curve = page.get_by_role("img", name=re.compile("From 5.75 % to 6.5 %"))
+        expect(curve).to_be_visible()
+        little = page.get_by_role("table", name="A little more")
+        expect(little).to_contain_text("rate + 0.125 %")
+        self.accessible()
+        page.get_by_role("button", name="Open rate 6 % as a case").click()
+        expect(page.get_by_label("Name of the case")).to_have_value(
+            "Cider press, Orrin & Daughters, rate 6 %"
+        )
+        self.answers(f"{payment:,.2f}")
+
+    def test_two_figures_as_a_grid(self) -> None:
+        page = self.sheet()
+        page.get_by_label("Figure varied", exact=True).select_option("rate.percent")
+        page.get_by_label("Values of the figure varied").fill("6.1, 6.35, 6.6")
+        page.get_by_label("Second figure varied", exact=True).select_option("count")
+        page.get_by_label("Values of the second figure varied").fill("3 to 6 years by 1 year")
+        grid = page.get_by_role("table", name="What moves it")
+        expect(grid.get_by_role("columnheader")).to_have_text(["36", "48", "60", "72"])
+        expect(grid.get_by_title("as it stands")).to_have_text("938.82")
+        self.accessible()
+
+    def test_what_cannot_be_worked_is_said_and_nothing_lost(self) -> None:
+        page = self.sheet()
+        values = page.get_by_label("Values of the figure varied")
+        for typed, said in (
+            ("0 to 100 by 0.00001", "at most 2,500"),
+            ("six", "“six”"),
+            ("7 to 6 by 1/8", "from the least to the most"),
+        ):
+            values.fill(typed)
+            expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text(said)
+            expect(values).to_have_value(typed)

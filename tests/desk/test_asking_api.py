@@ -51,6 +51,21 @@ class Asking(Desk):
             refused = self.send("POST", "hold-against", {"statement": PRESS, **wrong})
             self.assertEqual(refused.status_code, 422)
 
+    def test_what_moves_it(self) -> None:
+        varied = [{"path": "rate.percent", "typed": "6.35; 7"}]
+        asked = {"statement": PRESS, "varied": varied, "results": ["answer", "total_interest"]}
+        found = self.send("POST", "moves", asked).json()
+        self.assertEqual(found["swept"]["results"]["answer"][0], ["938.82"])
+        self.assertEqual(found["standing"], ["6.35"])
+        asked["varied"] = [{"path": "rate.percent", "typed": "1 to 2 by 0.0000001"}]
+        wrong = self.send("POST", "moves", asked)
+        self.assertEqual(wrong.status_code, 422)
+        self.assertEqual(wrong.json()["errors"][0]["field"], "varied.0.typed")
+        moved = {"statement": PRESS, "values": {"rate.percent": "7"}}
+        self.assertEqual(self.send("POST", "variant", moved).json()["percent"], "7.00")
+        moved["values"] = {"count": "no"}
+        self.assertEqual(self.send("POST", "variant", moved).status_code, 422)
+
 
 class Irregular(Desk):
     def test_settled_early(self) -> None:

@@ -101,7 +101,7 @@ class RealServer(TestCase):
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
         )
-        for _ in range(400):
+        for _ in range(1_200):
             try:
                 urllib.request.urlopen(f"{self.address}/api/door", timeout=5).read()
                 return

@@ -2,6 +2,7 @@ import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
+export type AskMoves = Schemas["AskMoves"];
 export type Answer = Schemas["Answer"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];
@@ -10,6 +11,7 @@ export type FieldError = Schemas["FieldError"];
 export type MarksWord = Schemas["MarksWord"];
 export type HeldAgainst = Schemas["HeldAgainst"];
 export type Matched = Schemas["Matched"];
+export type Moves = Schemas["Moves"];
 export type Me = Schemas["Me"];
 export type PeriodWord = Schemas["PeriodWord"];
 export type Comparison = Schemas["Comparison"];

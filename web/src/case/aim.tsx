@@ -3,29 +3,13 @@ import type { Answer, Statement } from "../api/client";
 import { Choice } from "../ui/choice";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
+import { PERCENTS, RESULTS, resultName } from "./results";
 import { askables, asked, pathOf, textOf, titleOf, type EntryName } from "./figures";
-
-const RESULTS: Record<string, string> = {
-  payment: "payment",
-  total_interest: "total interest",
-  total_paid: "total paid",
-  final_payment: "last payment",
-  count: "number of payments",
-  effective: "effective rate a year",
-  us_apr: "US actuarial rate a year (12 CFR 1026 App. J)",
-  eu_aprc: "EU annual percentage rate of charge",
-};
 
 const DOTTED = "text-choice underline decoration-dotted underline-offset-[0.3em]";
 
-/** What a result is called. */
-function resultName(figure: string): string {
-  const after = /^balance@(\d+)$/.exec(figure);
-  return after ? `balance after payment ${after[1]}` : (RESULTS[figure] ?? figure);
-}
-
 /** The entries that may move for an aim: all but the one asked for and the aim itself. */
-function movables(statement: Statement): EntryName[] {
+export function movables(statement: Statement): EntryName[] {
   const unknown = asked(statement);
   return askables(statement).filter(
     (name) => name !== unknown && pathOf(statement, name) !== statement.aim_figure,
@@ -67,7 +51,7 @@ export function AimLine({ statement, figure, onChange, place }: Props) {
     ? statement.aim_figure
     : `balance@${place || 12}`;
   const moves = moving(statement);
-  const isPercent = ["effective", "us_apr", "eu_aprc"].includes(statement.aim_figure);
+  const isPercent = PERCENTS.includes(statement.aim_figure);
   return (
     <p className="mt-2 font-serif text-[1.15rem] leading-[2.2rem]" data-aim>
       Aim: the{" "}

@@ -36,6 +36,7 @@ import {
   type EntryName,
   type FigureName,
 } from "./figures";
+import { WhatMoves } from "./moves";
 import { LoanLine } from "./line";
 import { Schedule, useYears } from "./schedule";
 import { StatementOfTerms } from "./statement";
@@ -73,7 +74,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const [content, setContent] = useState(() => beginning(kept));
   const send = useMemo(() => sendCase(opened.id), [opened.id]);
   const [sheet, setSheet] = useState<
-    "working" | "history" | "share" | "against" | "settled" | null
+    "working" | "history" | "share" | "against" | "settled" | "moves" | null
   >(null);
   const { statement } = content;
   const years = useYears();
@@ -180,6 +181,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
               Copy to my cases
             </button>
           </Keeping>
+          <button className="hover:text-ink" onClick={() => setSheet("moves")}>
+            What moves it
+          </button>
           <button className="hover:text-ink" onClick={() => setSheet("history")}>
             History
           </button>
@@ -282,6 +286,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Schedule answer={answer} statement={statement} marked={marked} years={years} />
         </div>
       )}
+      <WhatMoves content={content} open={sheet === "moves"} onOpen={sheetOpen("moves")} />
       <Settled statement={statement} open={sheet === "settled"} onOpen={sheetOpen("settled")} />
       <Against statement={statement} open={sheet === "against"} onOpen={sheetOpen("against")} />
       {answer && (

@@ -6,17 +6,19 @@ interface Props {
   about: string;
   open: boolean;
   onOpen: (open: boolean) => void;
+  /** As wide as a table needs. */
+  wide?: boolean;
   children: ReactNode;
 }
 
 /** A sheet over the right side of the page; what is under it stays usable. */
-export function Sheet({ title, about, open, onOpen, children }: Props) {
+export function Sheet({ title, about, open, onOpen, wide = false, children }: Props) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
       <Dialog.Portal>
         <Dialog.Content
           onInteractOutside={(event) => event.preventDefault()}
-          className="fixed inset-y-0 right-0 z-40 flex w-[min(36rem,100vw)] flex-col overflow-auto border-l border-rule bg-sheet p-6 shadow-2xl"
+          className={`fixed inset-y-0 right-0 z-40 flex flex-col overflow-auto border-l border-rule bg-sheet p-6 shadow-2xl ${wide ? "w-[min(58rem,100vw)]" : "w-[min(36rem,100vw)]"}`}
         >
           <div className="flex items-start justify-between gap-4">
             <Dialog.Title className="font-serif text-2xl font-semibold">{title}</Dialog.Title>

@@ -1,0 +1,68 @@
+"""What moves a statement: figures typed to vary, read and swept."""
+
+from decimal import Decimal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from .aim import aimed, figure_at, put
+from .document import Loan
+from .entry import Statement, loan_of, read_values, restate, suggested_values
+from .errors import FieldError, NotALoan
+from .figures import plain
+from .sweep import MOST_POINTS, Axis, Nudge, Swept, nudges, sweep
+
+
+class Varied(BaseModel):
+    """A figure to vary, by its path, and what was typed for its values; nothing typed: some around
+    the one that stands."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    path: str = Field(max_length=100)
+    typed: str = Field(default="", max_length=2_000)
+
+
+class Moves(BaseModel):
+    """A sweep told: what each figure was varied over, where it stands, and the small changes."""
+
+    varied: list[Varied]
+    standing: list[str | None]
+    swept: Swept
+    nudges: list[Nudge]
+
+
+def what_moves(statement: Statement, varied: list[Varied], results: list[str]) -> Moves:
+    """Results of a statement for every value of one or two of its figures.
+
+    Raises `NotALoan` with what is wrong at its place.
+    """
+    loan = aimed(loan_of(statement))
+    axes, told, standing = [], [], []
+    for number, each in enumerate(varied):
+        stands = _standing(loan, each.path, number)
+        typed = each.typed.strip() or suggested_values(each.path, stands or Decimal(0), statement)
+        try:
+            values = read_values(typed, each.path, statement, MOST_POINTS)
+        except ValueError as error:
+            field = f"varied.{number}.typed"
+            raise NotALoan([FieldError(field=field, message=str(error))]) from None
+        axes.append(Axis(path=each.path, values=values))
+        told.append(Varied(path=each.path, typed=typed))
+        standing.append(None if stands is None else plain(stands))
+    swept = sweep(loan, axes, results)
+    return Moves(varied=told, standing=standing, swept=swept, nudges=nudges(loan))
+
+
+def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
+    if path not in loan.paths():
+        message = f"“{path[:40]}” is no figure of this loan."
+        raise NotALoan([FieldError(field=f"varied.{number}.path", message=message)])
+    return figure_at(loan, path)
+
+
+def variant(statement: Statement, values: dict[str, str]) -> Statement:
+    """The statement with other values in place, as a point of a sweep has them."""
+    loan = aimed(loan_of(statement))
+    for path, value in values.items():
+        loan = put(loan, path, value)
+    return restate(loan, statement.marks)

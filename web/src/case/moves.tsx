@@ -1,0 +1,501 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { ask, client, type AskMoves, type Content, type Moves } from "../api/client";
+import { inMarks, rounded, trimmed } from "../ui/numbers";
+import { useDesk } from "../ui/settings";
+import { Sheet } from "../ui/sheet";
+import { useOpened } from "../ui/start";
+import { useSettled } from "../ui/use-settled";
+import { askables, asked, pathOf, titleOf } from "./figures";
+import { PERCENTS, RESULTS, resultName } from "./results";
+
+interface Props {
+  content: Content;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}
+
+const FIELD = "rounded border border-rule-strong bg-sheet px-2 py-1";
+const ANSWER = "answer";
+
+/** The figures that can be varied: path and name. */
+function variables({ statement }: Content): [string, string][] {
+  const unknown = asked(statement);
+  return askables(statement)
+    .filter((name) => name !== unknown)
+    .map((name) => [pathOf(statement, name), titleOf(name).toLowerCase()]);
+}
+
+/** One figure to vary: which, and over what. */
+function Vary({
+  label,
+  path,
+  typed,
+  used,
+  options,
+  none,
+  onPath,
+  onTyped,
+}: {
+  label: string;
+  path: string;
+  typed: string;
+  used: string | undefined;
+  options: [string, string][];
+  none: string | undefined;
+  onPath: (path: string) => void;
+  onTyped: (typed: string) => void;
+}) {
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+      <select
+        aria-label={label}
+        value={path}
+        className={FIELD}
+        onChange={(event) => onPath(event.target.value)}
+      >
+        {none && <option value="">{none}</option>}
+        {options.map(([value, name]) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {path && (
+        <label className="min-w-0 grow text-soft">
+          over{" "}
+          <input
+            aria-label={`Values of the ${label.toLowerCase()}`}
+            value={typed}
+            placeholder={used ?? "5.5 to 7 by 0.125"}
+            maxLength={2000}
+            className={`${FIELD} w-full max-w-sm text-ink`}
+            onChange={(event) => onTyped(event.target.value)}
+          />
+        </label>
+      )}
+    </div>
+  );
+}
+
+/** What moves the loan: results against one figure, or one result against two. */
+export function WhatMoves({ content, open, onOpen }: Props) {
+  const { marks } = useDesk();
+  const { statement } = content;
+  const options = variables(content);
+  const [chosen, setChosen] = useState<[string, string]>(["rate.percent", ""]);
+  const [typed, setTyped] = useState<[string, string]>(["", ""]);
+  const [results, setResults] = useState([ANSWER, "total_interest"]);
+  const paths = options.map(([path]) => path);
+  const first = paths.includes(chosen[0]) ? chosen[0] : (paths[0] ?? "");
+  const second = paths.includes(chosen[1]) && chosen[1] !== first ? chosen[1] : "";
+  const varied = [
+    { path: first, typed: typed[0] },
+    ...(second ? [{ path: second, typed: typed[1] }] : []),
+  ];
+  const asking = useSettled(
+    JSON.stringify({ statement, varied, results: second ? results.slice(0, 1) : results }),
+    120,
+  );
+  const found = useQuery({
+    queryKey: ["moves", asking],
+    queryFn: ({ signal }) =>
+      ask(
+        client.POST("/api/moves", {
+          body: JSON.parse(asking) as AskMoves,
+          signal,
+        }),
+      ),
+    enabled: open,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  const opened = useOpened();
+  const name = (path: string) => options.find(([each]) => each === path)?.[1] ?? path;
+  const shown = (path: string, value: string) =>
+    `${inMarks(path.endsWith("percent") ? trimmed(value) : value, marks)}${path.endsWith("percent") ? " %" : ""}`;
+  const take = useMutation({
+    mutationFn: async (values: Record<string, string>) => {
+      const moved = await ask(client.POST("/api/variant", { body: { statement, values } }));
+      const said = Object.entries(values).map(
+        ([path, value]) => `${name(path)} ${shown(path, value)}`,
+      );
+      const called = `${statement.name || "Unnamed case"}, ${said.join(", ")}`.slice(0, 200);
+      return ask(
+        client.POST("/api/cases", {
+          body: { ...content, statement: { ...moved, name: called } },
+        }),
+      );
+    },
+    onSuccess: opened,
+  });
+  const set = <Two extends [string, string]>(now: Two, place: 0 | 1, text: string) =>
+    now.map((each, number) => (number === place ? text : each)) as Two;
+  const { data } = found;
+  const told = { data, name, shown, onTake: take.mutate };
+  return (
+    <Sheet
+      title="What moves it"
+      about="The loan worked anew for every value of one figure, or of two."
+      open={open}
+      onOpen={onOpen}
+      wide
+    >
+      <div className="mt-4 grid gap-2">
+        <Vary
+          label="Figure varied"
+          path={first}
+          typed={typed[0]}
+          used={data?.varied[0]?.path === first ? data.varied[0].typed : undefined}
+          options={options}
+          none={undefined}
+          onPath={(path) => {
+            setChosen((now) => set(now, 0, path));
+            setTyped((now) => set(now, 0, ""));
+          }}
+          onTyped={(text) => setTyped((now) => set(now, 0, text))}
+        />
+        <Vary
+          label="Second figure varied"
+          path={second}
+          typed={typed[1]}
+          used={data?.varied[1]?.path === second ? data.varied[1]?.typed : undefined}
+          options={options.filter(([path]) => path !== first)}
+          none="and no other figure"
+          onPath={(path) => {
+            setChosen((now) => set(now, 1, path));
+            setTyped((now) => set(now, 1, ""));
+          }}
+          onTyped={(text) => setTyped((now) => set(now, 1, text))}
+        />
+        <ResultChoice results={results} single={second !== ""} onChoose={setResults} />
+      </div>
+      {found.error ? (
+        <p role="alert" className="mt-3 text-wrong">
+          {found.error.message}
+        </p>
+      ) : (
+        data && (
+          <div aria-busy={found.isFetching} className="mt-4">
+            {second && data.swept.values.length > 1 ? (
+              <Grid {...told} data={data} />
+            ) : (
+              <List {...told} data={data} />
+            )}
+            <Nudges data={data} name={name} shown={shown} />
+          </div>
+        )
+      )}
+      {take.error && (
+        <p role="alert" className="mt-3 text-wrong">
+          {take.error.message}
+        </p>
+      )}
+    </Sheet>
+  );
+}
+
+/** Which results to see: any of them, or one where two figures are varied. */
+function ResultChoice({
+  results,
+  single,
+  onChoose,
+}: {
+  results: string[];
+  single: boolean;
+  onChoose: (results: string[]) => void;
+}) {
+  const all = [ANSWER, ...Object.keys(RESULTS)];
+  const called = (each: string) => (each === ANSWER ? "the figure asked for" : resultName(each));
+  return (
+    <fieldset className="flex flex-wrap gap-x-4 gap-y-0.5 text-[0.95rem]">
+      <legend className="text-sm text-soft">Results</legend>
+      {all.map((each) => (
+        <label key={each} className="flex items-baseline gap-1.5">
+          <input
+            type={single ? "radio" : "checkbox"}
+            name="moves-results"
+            checked={single ? results[0] === each : results.includes(each)}
+            onChange={() => {
+              if (single) onChoose([each]);
+              else if (!results.includes(each))
+                onChoose(all.filter((one) => [...results, each].includes(one)));
+              else if (results.length > 1) onChoose(results.filter((one) => one !== each));
+            }}
+          />
+          {called(each)}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+interface Told {
+  data: Moves;
+  name: (path: string) => string;
+  shown: (path: string, value: string) => string;
+  onTake: (values: Record<string, string>) => void;
+}
+
+const MANY_DIGITS = /\.\d{7,}$/;
+
+/** A result in the reader's marks; a rate to six decimals. */
+function useResult() {
+  const { marks } = useDesk();
+  return (name: string, value: string | null | undefined) => {
+    if (value === null || value === undefined) return "–";
+    const text = MANY_DIGITS.test(value) ? trimmed(rounded(value, 6)) : value;
+    return `${inMarks(text, marks)}${PERCENTS.includes(name) ? " %" : ""}`;
+  };
+}
+
+/** Whether two decimal texts are the same number. */
+const same = (one: string | null | undefined, other: string | undefined) =>
+  typeof one === "string" && other !== undefined && trimmed(one) === trimmed(other);
+
+/** One figure varied: a row for each value, and the curve of the first result. */
+function List({ data, name, shown, onTake }: Told) {
+  const result = useResult();
+  const [axis] = data.varied;
+  const values = data.swept.values[0] ?? [];
+  const results = Object.keys(data.swept.results);
+  if (!axis) return null;
+  return (
+    <>
+      <Trend data={data} name={name} shown={shown} />
+      <div className="mt-3 overflow-x-auto">
+        <table aria-label="What moves it" className="w-full">
+          <thead>
+            <tr className="border-b border-rule-strong text-sm text-soft">
+              <th scope="col" className="py-1 text-left font-normal">
+                {name(axis.path)}
+              </th>
+              {results.map((each) => (
+                <th key={each} scope="col" className="py-1 pl-4 text-right font-normal">
+                  {each === ANSWER ? "figure asked for" : resultName(each)}
+                </th>
+              ))}
+              <td />
+            </tr>
+          </thead>
+          <tbody>
+            {values.map((value, row) => {
+              const stands = same(data.standing[0], value);
+              const reason = data.swept.reasons[String(row)];
+              return (
+                <tr
+                  key={value}
+                  className={`border-b border-rule ${stands ? "bg-owed-fill font-semibold" : ""}`}
+                >
+                  <th scope="row" className="py-1 text-left font-[inherit]">
+                    {shown(axis.path, value)}
+                    {stands && <span className="text-sm text-soft"> as it stands</span>}
+                  </th>
+                  {reason ? (
+                    <td colSpan={results.length} className="py-1 pl-4 text-right text-soft">
+                      {reason}
+                    </td>
+                  ) : (
+                    results.map((each) => (
+                      <td key={each} className="py-1 pl-4 text-right">
+                        {result(each, data.swept.results[each]?.[row]?.[0])}
+                      </td>
+                    ))
+                  )}
+                  <td className="py-1 pl-4 text-right font-normal">
+                    {!stands && !reason && (
+                      <button
+                        className="text-choice underline"
+                        aria-label={`Open ${name(axis.path)} ${shown(axis.path, value)} as a case`}
+                        onClick={() => onTake({ [axis.path]: value })}
+                      >
+                        open
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}
+
+const WIDTH = 800;
+const HEIGHT = 190;
+const PAD = 14;
+
+/** The first result against the figure, only for the eye. */
+function Trend({ data, name, shown }: Omit<Told, "onTake">) {
+  const result = useResult();
+  const [axis] = data.varied;
+  const [first] = Object.keys(data.swept.results);
+  const values = (data.swept.values[0] ?? []).map(Number);
+  const points = values.flatMap((value, row) => {
+    const text = first && data.swept.results[first]?.[row]?.[0];
+    return text ? [{ at: value, to: Number(text), text }] : [];
+  });
+  const [left, right] = [points[0], points.at(-1)];
+  if (!axis || !first || !left || !right || points.length < 2) return null;
+  const heights = points.map((point) => point.to);
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const x = (at: number) => PAD + ((at - left.at) / (right.at - left.at || 1)) * (WIDTH - 2 * PAD);
+  const y = (to: number) => HEIGHT - 30 - ((to - low) / (high - low || 1)) * (HEIGHT - 56);
+  const stands = points.find((point) => point.at === Number(data.standing[0] ?? NaN));
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      className="block w-full text-soft"
+      aria-label={`From ${shown(axis.path, String(left.at))} to ${shown(axis.path, String(right.at))} the result goes from ${result(first, left.text)} to ${result(first, right.text)}`}
+    >
+      <polyline
+        points={points.map((point) => `${x(point.at)},${y(point.to)}`).join(" ")}
+        fill="none"
+        stroke="var(--owed)"
+        strokeWidth={2}
+      />
+      {points.map((point) => (
+        <circle key={point.at} cx={x(point.at)} cy={y(point.to)} r={3} fill="var(--owed)" />
+      ))}
+      {stands && (
+        <>
+          <circle
+            cx={x(stands.at)}
+            cy={y(stands.to)}
+            r={6}
+            fill="var(--unknown)"
+            stroke="var(--owed)"
+          />
+          <text
+            x={x(stands.at)}
+            y={y(stands.to) - 12}
+            fontSize={14}
+            fontWeight={600}
+            textAnchor="middle"
+            fill="var(--ink)"
+          >
+            {result(first, stands.text)}
+          </text>
+        </>
+      )}
+      {[left, right].map((end, place) => (
+        <text
+          key={place}
+          x={x(end.at)}
+          y={HEIGHT - 6}
+          fontSize={13}
+          textAnchor={place ? "end" : "start"}
+          fill="currentColor"
+        >
+          {`${shown(axis.path, String(end.at))}: ${result(first, end.text)}`}
+        </text>
+      ))}
+      <text x={WIDTH / 2} y={HEIGHT - 6} fontSize={13} textAnchor="middle" fill="currentColor">
+        {name(axis.path)}
+      </text>
+    </svg>
+  );
+}
+
+/** Two figures varied: one result as a grid, darker where it is more. */
+function Grid({ data, name, shown, onTake }: Told) {
+  const result = useResult();
+  const [down, across] = data.varied;
+  const [first] = Object.keys(data.swept.results);
+  const [rows, columns] = [data.swept.values[0] ?? [], data.swept.values[1] ?? []];
+  const cells = (first && data.swept.results[first]) || [];
+  const numbers = cells.flat().flatMap((text) => (text === null ? [] : [Number(text)]));
+  const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
+  if (!down || !across || !first) return null;
+  return (
+    <div className="max-h-[70vh] overflow-auto">
+      <table aria-label="What moves it" className="text-sm">
+        <caption className="text-left text-soft">
+          {first === ANSWER ? "The figure asked for" : resultName(first)}, by {name(down.path)}{" "}
+          (down) and {name(across.path)} (across); darker is more
+        </caption>
+        <thead>
+          <tr>
+            <td />
+            {columns.map((value) => (
+              <th
+                key={value}
+                scope="col"
+                className="px-1.5 py-1 text-right font-semibold whitespace-nowrap"
+              >
+                {shown(across.path, value)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((value, row) => (
+            <tr key={value}>
+              <th scope="row" className="pr-2 text-right font-semibold whitespace-nowrap">
+                {shown(down.path, value)}
+              </th>
+              {columns.map((other, column) => {
+                const text = cells[row]?.[column] ?? null;
+                const stands = same(data.standing[0], value) && same(data.standing[1], other);
+                const part = text === null ? 0 : (Number(text) - low) / (high - low || 1);
+                return (
+                  <td
+                    key={other}
+                    className={`p-0 text-right ${stands ? "outline-3 -outline-offset-2 outline-unknown" : ""}`}
+                    style={{
+                      background: `color-mix(in srgb, var(--principal) ${Math.round(4 + 30 * part)}%, transparent)`,
+                    }}
+                  >
+                    <button
+                      className="w-full px-1.5 py-0.5 text-right whitespace-nowrap hover:underline"
+                      title={
+                        data.swept.reasons[String(row * columns.length + column)] ??
+                        (stands ? "as it stands" : "Open as a case")
+                      }
+                      disabled={stands || text === null}
+                      onClick={() => onTake({ [down.path]: value, [across.path]: other })}
+                    >
+                      {result(first, text)}
+                    </button>
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What a little more of each figure does to the one asked for. */
+function Nudges({ data, name, shown }: Omit<Told, "onTake">) {
+  const result = useResult();
+  if (data.nudges.length === 0) return null;
+  return (
+    <table aria-label="A little more" className="mt-5 w-full max-w-lg">
+      <caption className="text-left text-sm text-soft">
+        A little more, and what it does to the figure asked for
+      </caption>
+      <tbody>
+        {data.nudges.map((nudge) => (
+          <tr key={nudge.path} className="border-b border-rule">
+            <th scope="row" className="py-1 text-left font-normal">
+              {name(nudge.path)} + {shown(nudge.path, nudge.by)}
+            </th>
+            <td className="py-1 pl-4 text-right">{result(ANSWER, nudge.value)}</td>
+            <td className="py-1 pl-4 text-right font-semibold">
+              {Number(nudge.change) > 0 ? "+" : ""}
+              {result(ANSWER, nudge.change)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
