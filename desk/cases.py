@@ -15,10 +15,11 @@ from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
 from loans import MARKS, Marks, MarksName
-from loans.entry import NUMBERS, Statement, Worked, read_amount, readings, remark, work
+from loans.entry import NUMBERS, Statement, Worked, readings, remark, work
+from loans.reading import read_amount
 
-from . import revisions
-from .models import BIN_KEEPS, Case, Preferences, Revision
+from . import revisions, trail
+from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
 
 MOST_TAGS = 20
 
@@ -93,7 +94,7 @@ def own(user: User, case_id: uuid.UUID) -> Case:
     return case
 
 
-def statement_of(case: Case | Revision, user: User) -> Statement:
+def statement_of(case: Case | Revision | TrailPoint, user: User) -> Statement:
     """What stands on the page of a case, in the marks `user` reads."""
     return remark(Statement.model_validate(case.statement), marks_of(user))
 
@@ -144,6 +145,7 @@ def start(owner: User, content: Content) -> Case:
     _fill(case, content, worked)
     case.save()
     revisions.add(case, owner, worked)
+    trail.add(case, owner, worked)
     return case
 
 
@@ -170,6 +172,7 @@ def save(
     case.version += 1
     case.save()
     revisions.add(case, user, worked, step=step)
+    trail.add(case, user, worked)
     return case
 
 

@@ -5,7 +5,7 @@ import json
 import re
 import unicodedata
 import zipfile
-from typing import Literal
+from typing import Final, Literal
 
 from django.contrib.auth.models import User
 from django.http import FileResponse, Http404, HttpResponse, StreamingHttpResponse
@@ -14,14 +14,18 @@ from django.utils.http import content_disposition_header
 
 from loans import Marks, NotALoan, check, solve
 from loans.aim import aimed
+from loans.beside import Beside
 from loans.comparison import QuoteList
 from loans.quote_files import write_csv, write_json
 from loans.sentence import terms_in_words
 
+from .beside_files import beside_csv, beside_pdf, beside_xlsx
 from .cases import document_of
 from .models import Case
 from .schedules import csv_lines, xlsx
 from .statement_pdf import statement_pdf
+
+_WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 def file_name(name: str, otherwise: str = "unnamed-case") -> str:
@@ -66,8 +70,7 @@ def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
     file = xlsx(loan, terms_in_words(loan, marks))
     if file is None:
         raise Http404
-    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-    response = FileResponse(file, content_type=kind)
+    response = FileResponse(file, content_type=_WORKBOOK)
     response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.xlsx")
     return response
 
@@ -111,6 +114,17 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
         # The mark tells programs that guess that this is UTF-8.
         return _file(write_csv(content).encode("utf-8-sig"), name, "text/csv; charset=utf-8")
     return _file(write_json(content).encode(), name, "application/json")
+
+
+def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
+    """Loans side by side."""
+    file = f"{file_name(name)}-side-by-side.{kind}"
+    if kind == "csv":
+        return _file(beside_csv(content).encode(), file, "text/csv; charset=utf-8")
+    if kind == "xlsx":
+        return _file(beside_xlsx(content), file, _WORKBOOK)
+    title = f"{name or 'Unnamed case'}, side by side"
+    return _file(beside_pdf(content, title), file, "application/pdf")
 
 
 def text_of(content: bytes) -> str:

@@ -16,7 +16,8 @@ class Case(models.Model):
 
     `statement` is what stands on the page, as typed; `document` the whole loan document last
     read from it (null until there is one). `found` tells what the list shows of its answer,
-    `search` is what searching looks through.
+    `search` is what searching looks through. `asides` is what is asked beside the statement, and
+    what it is pinned beside.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -30,6 +31,7 @@ class Case(models.Model):
     document = models.JSONField(null=True)
     found = models.JSONField(null=True)
     search = models.TextField(blank=True)
+    asides = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -112,6 +114,35 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.case}, revision {self.number}"
+
+
+class TrailPoint(models.Model):
+    """An answer once found in a case, with the statement it was found for.
+
+    `digest` is that of the document: an answer is listed once, however often one returns to it.
+    """
+
+    case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="trail")
+    number = models.PositiveIntegerField()
+    digest = models.CharField(max_length=64)
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+    found_at = models.DateTimeField()
+    name = models.CharField(max_length=120, blank=True)
+    statement = models.JSONField()
+    document = models.JSONField()
+    answer = models.JSONField()
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [
+            models.UniqueConstraint(fields=["case", "number"], name="trail_points_are_numbered"),
+            models.UniqueConstraint(fields=["case", "digest"], name="trail_points_differ"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.case}, answer {self.number}"
 
 
 class Preferences(models.Model):

@@ -30,7 +30,8 @@ class AnswerKept(TypedDict):
     total_interest: str | None
 
 
-def _kept(answer: loans.Answer | None) -> AnswerKept | None:
+def kept(answer: loans.Answer | None) -> AnswerKept | None:
+    """What is kept of an answer."""
     if answer is None:
         return None
     totals = answer.totals
@@ -65,7 +66,7 @@ def add(case: Case, by: User, worked: Worked, *, step: bool = False) -> Revision
         "note": case.note,
         "tags": case.tags,
         "document": worked.document,
-        "answer": _kept(worked.answer),
+        "answer": kept(worked.answer),
         "engine": ENGINE,
         "saved_at": now,
     }
@@ -123,7 +124,7 @@ def differences(revision: Revision, marks_name: MarksName) -> list[str]:
     """
     if revision.engine == ENGINE or revision.document is None or revision.answer is None:
         return []
-    now: dict[str, Any] = dict(_kept(loans.solve(loans.check(revision.document))) or {})
+    now: dict[str, Any] = dict(kept(loans.solve(loans.check(revision.document))) or {})
     then: dict[str, Any] = revision.answer
     marks = MARKS[marks_name]
     told = []

@@ -3,23 +3,13 @@
 import io
 from collections.abc import Sequence
 from datetime import date
-from pathlib import Path
 from typing import Any, Final
 from xml.sax.saxutils import escape
 
-import font_source_sans_pro
-import font_source_serif_pro
-from django.utils import timezone
 from reportlab.graphics.shapes import Drawing, Line, Polygon, PolyLine, Rect
 from reportlab.lib.colors import HexColor
-from reportlab.lib.enums import TA_RIGHT
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.lib.utils import simpleSplit
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from loans import Answer, Loan, Marks
@@ -27,68 +17,30 @@ from loans.aim import aimed
 from loans.read_dates import write_day
 from loans.sentence import terms_in_words
 
+from .pdf import (
+    BODY,
+    GRID,
+    HEAD,
+    INK,
+    LABEL,
+    LARGE,
+    REASON,
+    RULE,
+    SENTENCE,
+    SOFT,
+    TITLE,
+    numbered,
+    register,
+)
 from .schedules import columns_of
 
-_INK, _SOFT, _RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
 _WIDTH: Final = A4[0] - 36 * mm
-_FONTS: Final = {
-    "Sans": (font_source_sans_pro, "SourceSansPro-Regular.ttf"),
-    "Sans-Bold": (font_source_sans_pro, "SourceSansPro-Semibold.ttf"),
-    "Serif": (font_source_serif_pro, "SourceSerifPro-Regular.ttf"),
-    "Serif-Bold": (font_source_serif_pro, "SourceSerifPro-Semibold.ttf"),
-}
-
-
-def _register() -> None:
-    for name, (package, file) in _FONTS.items():
-        if name not in pdfmetrics.getRegisteredFontNames():
-            found = next(Path(str(package.__file__)).parent.rglob(file))
-            pdfmetrics.registerFont(TTFont(name, str(found)))
-
-
-def _style(name: str, font: str, size: float, **more: Any) -> ParagraphStyle:  # noqa: ANN401
-    return ParagraphStyle(
-        name, fontName=font, fontSize=size, leading=size * 1.3, textColor=_INK, **more
-    )
-
-
-_TITLE = _style("title", "Serif-Bold", 19, spaceAfter=6)
-_SENTENCE = _style("sentence", "Serif", 11.5, spaceAfter=8)
-_LABEL = _style("label", "Sans", 10, spaceBefore=4)
-_LARGE = _style("large", "Sans-Bold", 27, spaceAfter=2)
-_REASON = _style("reason", "Serif-Bold", 14, spaceAfter=4)
-_BODY = _style("body", "Sans", 9.5)
-_HEAD = _style("head", "Serif-Bold", 12.5, spaceBefore=10, spaceAfter=4)
-_RIGHT = _style("right", "Sans", 9.5, alignment=TA_RIGHT)
-
-
-class _Numbered(Canvas):
-    """A canvas that knows how many pages there are when it draws their feet."""
-
-    def __init__(self, *args: Any, **kwargs: Any) -> None:  # noqa: ANN401
-        super().__init__(*args, **kwargs)
-        self.pages: list[dict[str, Any]] = []
-        self.foot = ""
-
-    def showPage(self) -> None:  # noqa: N802
-        self.pages.append(dict(self.__dict__))
-        self._startPage()
-
-    def save(self) -> None:
-        for number, page in enumerate(self.pages, 1):
-            self.__dict__.update(page)
-            self.setFont("Sans", 8)
-            self.setFillColor(_SOFT)
-            self.drawString(18 * mm, 10 * mm, self.foot)
-            self.drawRightString(A4[0] - 18 * mm, 10 * mm, f"{number} / {len(self.pages)}")
-            super().showPage()
-        super().save()
 
 
 def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
     """The whole statement; numbers in the reader's marks."""
-    _register()
+    register()
     out = io.BytesIO()
     name = loan.name or "Unnamed case"
     document = SimpleDocTemplate(
@@ -103,48 +55,41 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
     )
     worked = aimed(loan) if answer.aim and answer.aim["value"] else loan
     story = [
-        Paragraph(escape(name), _TITLE),
-        Paragraph(escape(terms_in_words(worked, marks)), _SENTENCE),
+        Paragraph(escape(name), TITLE),
+        Paragraph(escape(terms_in_words(worked, marks)), SENTENCE),
     ]
     if answer.aim and answer.aim["value"]:
-        story.append(Paragraph(escape(answer.aim["says"]), _BODY))
+        story.append(Paragraph(escape(answer.aim["says"]), BODY))
     story += _answer(answer, marks)
     if note:
-        story += [Paragraph("Note", _HEAD), Paragraph(escape(note).replace("\n", "<br/>"), _BODY)]
+        story += [Paragraph("Note", HEAD), Paragraph(escape(note).replace("\n", "<br/>"), BODY)]
     if answer.schedule:
-        story += [Paragraph("The line", _HEAD), _line(answer)]
-        story += [Paragraph("Year by year", _HEAD), _years(answer, marks)]
-        story += [Paragraph("The schedule", _HEAD), *_schedule(answer, marks)]
+        story += [Paragraph("The line", HEAD), _line(answer)]
+        story += [Paragraph("Year by year", HEAD), _years(answer, marks)]
+        story += [Paragraph("The schedule", HEAD), *_schedule(answer, marks)]
 
-    def canvas(*args: Any, **kwargs: Any) -> _Numbered:  # noqa: ANN401
-        made = _Numbered(*args, **kwargs)
-        today = write_day(timezone.localdate())
-        foot = f"{name} · {today} · {answer.engine}"
-        made.foot = simpleSplit(foot, "Sans", 8, _WIDTH - 30 * mm)[0]
-        return made
-
-    document.build(story, canvasmaker=canvas)
+    document.build(story, canvasmaker=numbered(f"{name} · {answer.engine}", A4[0]))
     return out.getvalue()
 
 
 def _answer(answer: Answer, marks: Marks) -> list[Any]:
     if answer.reason:
-        return [Paragraph("There is no answer", _LABEL), Paragraph(escape(answer.reason), _REASON)]
+        return [Paragraph("There is no answer", LABEL), Paragraph(escape(answer.reason), REASON)]
     story: list[Any] = []
     if answer.value is not None:
         value = marks.write(answer.value)
         story += [
-            Paragraph(escape(f"{answer.asks} (found)"), _LABEL),
-            Paragraph(f"{escape(value)} <font size=12>{escape(answer.unit)}</font>", _LARGE),
+            Paragraph(escape(f"{answer.asks} (found)"), LABEL),
+            Paragraph(f"{escape(value)} <font size=12>{escape(answer.unit)}</font>", LARGE),
         ]
     lines = [f"before rounding {marks.write(answer.exact)}"] if answer.exact else []
     lines += [answer.paid_as] if answer.paid_as else []
-    story += [Paragraph(escape(line), _BODY) for line in lines]
-    story += [Paragraph(escape(note), _BODY) for note in answer.notes]
-    story += [Paragraph(escape(answer.clock), _BODY)] if answer.clock else []
+    story += [Paragraph(escape(line), BODY) for line in lines]
+    story += [Paragraph(escape(note), BODY) for note in answer.notes]
+    story += [Paragraph(escape(answer.clock), BODY)] if answer.clock else []
     story += [Spacer(1, 5), _facts(answer, marks)]
     if answer.proof:
-        story += [Spacer(1, 4), Paragraph(escape(f"Proof. {answer.proof['says']}"), _BODY)]
+        story += [Spacer(1, 4), Paragraph(escape(f"Proof. {answer.proof['says']}"), BODY)]
     return story
 
 
@@ -178,7 +123,7 @@ def _facts(answer: Answer, marks: Marks) -> Table:
                 ("FONT", (0, 0), (0, -1), "Sans", 9.5),
                 ("FONT", (1, 0), (1, -1), "Sans-Bold", 9.5),
                 ("ALIGN", (1, 0), (1, -1), "RIGHT"),
-                ("TEXTCOLOR", (0, 0), (0, -1), _SOFT),
+                ("TEXTCOLOR", (0, 0), (0, -1), SOFT),
                 ("TOPPADDING", (0, 0), (-1, -1), 1),
                 ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
                 ("LEFTPADDING", (0, 0), (0, -1), 0),
@@ -203,8 +148,8 @@ def _line(answer: Answer) -> Drawing:
     for number, amount in enumerate(owed):
         points += [number * step, base + amount / most * (height - base - 2)]
     drawing.add(Polygon([0.0, base, *points, _WIDTH, base], fillColor=_FILL, strokeColor=None))
-    drawing.add(PolyLine(points, strokeColor=_INK, strokeWidth=1.1))
-    drawing.add(Line(0, base, _WIDTH, base, strokeColor=_RULE))
+    drawing.add(PolyLine(points, strokeColor=INK, strokeWidth=1.1))
+    drawing.add(Line(0, base, _WIDTH, base, strokeColor=RULE))
     paid = max(*(float(row["payment"]) for row in rows), 1e-9)
     together = max(1, len(rows) // 160)
     for first in range(0, len(rows), together):
@@ -233,22 +178,13 @@ def _line(answer: Answer) -> Drawing:
 
 #: Rows laid out as one table: the time for one grows with its square.
 _TOGETHER: Final = 400
-_GRID: Final = [
-    ("FONT", (0, 0), (-1, -1), "Sans", 8.5),
-    ("FONT", (0, 0), (-1, 0), "Sans-Bold", 8.5),
-    ("ALIGN", (1, 0), (-1, -1), "RIGHT"),
-    ("LINEBELOW", (0, 0), (-1, 0), 0.8, _INK),
-    ("LINEBELOW", (0, 1), (-1, -1), 0.25, _RULE),
-    ("TOPPADDING", (0, 0), (-1, -1), 1.5),
-    ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-]
 
 
 def _table(rows: Sequence[Sequence[str]], first: float) -> Table:
     others = len(rows[0]) - 1
     widths = [_WIDTH * first, *[_WIDTH * (1 - first) / others] * others]
     table = Table([list(row) for row in rows], colWidths=widths, repeatRows=1)
-    table.setStyle(TableStyle(_GRID))
+    table.setStyle(TableStyle(GRID))
     return table
 
 

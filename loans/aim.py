@@ -8,7 +8,8 @@ the scan without crossing it is not seen.
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from decimal import Context, Decimal
+from datetime import date
+from decimal import ROUND_CEILING, ROUND_FLOOR, Context, Decimal
 from functools import lru_cache
 from typing import Any, Final, cast
 
@@ -18,8 +19,9 @@ from .costs import costs
 from .document import MOST_PAYMENTS, UNKNOWN, Aim, Loan, Rounding, check, write
 from .errors import FieldError, NotALoan
 from .figures import plain, precise, to_step
-from .ledger import Row
+from .ledger import Row, Schedule
 from .rates import footings
+from .read_dates import write_day
 from .solved import Solved, work_out
 from .terms import PERCENT_PLACES, footing_rate
 from .words import PLAIN, Marks, Money, Number, Percent, Sentence
@@ -29,8 +31,9 @@ _DIGITS: Final = 20
 #: Digits where the result is a yearly cost, which is worked in floats.
 _COST_DIGITS: Final = 9
 _COSTS: Final = ("us_apr", "eu_aprc")
-_MONEY: Final = ("payment", "total_paid", "total_interest", "final_payment")
 _MOST_TRIALS: Final = 90
+#: Trials to find where a loan begins to have a result.
+_EDGE_TRIALS: Final = 14
 #: Terms of this many payments are tried where the count may move.
 _LONGEST: Final = 1_200
 
@@ -43,6 +46,7 @@ _NAMES: Final = {
     "effective": "an effective rate",
     "us_apr": "a US yearly rate",
     "eu_aprc": "an EU yearly rate",
+    "end_date": "an end date",
 }
 _MOVES: Final = {
     "principal": "amount lent",
@@ -94,6 +98,8 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
         return found.solutions[0]
     if figure == "count":
         return Decimal(loan.count)
+    if figure == "end_date":
+        return _ends(loan, laid)
     if figure == "effective":
         rate = footing_rate(loan, found)
         return None if rate is None else footings(rate, loan.payments_a_year).effective
@@ -107,12 +113,29 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
     return None if units is None else laid.unit.amount(units)
 
 
+def _ends(loan: Loan, laid: Schedule | None) -> Decimal | None:
+    """The day of the last payment, in the count of days."""
+    if laid is None or loan.calendar is None:
+        return None
+    paying = [row.number for row in laid.rows if row.payment or row.repay]
+    try:
+        day = loan.calendar.payment(paying[-1] if paying else len(laid.rows))
+    except OverflowError:
+        return None
+    return Decimal(day.toordinal())
+
+
 def _told_by(rows: Sequence[Row], figure: str) -> int | None:
     """A result that the rows of a schedule tell, in units."""
     name, _, number = figure.partition("@")
     if name == "balance":
         after = {0: rows[0].opening, **{row.number: row.rest for row in rows}}
         return after.get(int(number))
+    if name == "interest":
+        first, last = map(int, number.split("-"))
+        if not 1 <= first <= last <= len(rows):
+            return None
+        return sum(row.interest for row in rows[first - 1 : last])
     if name == "total_interest":
         return sum(row.interest for row in rows)
     paid = [row.payment + row.repay for row in rows]
@@ -139,6 +162,7 @@ class _Search:
         )
         self.is_cost = aim.figure in _COSTS
         self.is_whole = aim.by == "count"
+        self.by_percent = aim.by.endswith("percent")
         self.digits = _COST_DIGITS if self.is_cost else _DIGITS
         self.standing = figure_at(loan, aim.by)
 
@@ -149,7 +173,7 @@ class _Search:
             found = result(trial, self.aim.figure)
         except NotALoan:
             return None
-        return None if found is None else found - self.aim.is_
+        return None if found is None else found - self.aim.number
 
     def point(self, at: Decimal) -> _Point | None:
         """A trial, where the loan has that result."""
@@ -158,7 +182,7 @@ class _Search:
 
     def size(self) -> Decimal:
         """Below this a gap is nothing."""
-        return max(abs(self.aim.is_), Decimal(1)).scaleb(-(self.digits - 4))
+        return max(abs(self.aim.number), Decimal(1)).scaleb(-(self.digits - 4))
 
     # Where to look
 
@@ -197,16 +221,46 @@ class _Search:
             linear = self._linear()
             if linear is not None:
                 return linear
-        points = [point for at in self.trials() if (point := self.point(at))]
+        points = self._scanned()
         reached = list(self._narrowed(points))
         return reached, points
+
+    def _scanned(self) -> list[_Point]:
+        """The trials that have the result; where they begin to have it or cease to, up to there."""
+        points: list[_Point] = []
+        before: tuple[Decimal, _Point | None] | None = None
+        for at in self.trials():
+            point = self.point(at)
+            if before and (point is None) != (before[1] is None) and not self.is_whole:
+                found = list(self._up_to_the_edge(before, (at, point)))
+                points += found if point is None else reversed(found)
+            if point is not None:
+                points.append(point)
+            before = at, point
+        return points
+
+    def _up_to_the_edge(
+        self, low: tuple[Decimal, _Point | None], high: tuple[Decimal, _Point | None]
+    ) -> Iterator[_Point]:
+        has, has_not = (low[0], high[0]) if low[1] else (high[0], low[0])
+        for _ in range(_EDGE_TRIALS):
+            middle = _cut((has + has_not) / 2, 12)
+            point = self.point(middle)
+            if point is None:
+                has_not = middle
+            else:
+                has = middle
+                yield point
 
     def _linear(self) -> tuple[list[Decimal], list[_Point]] | None:
         base = self.standing or Decimal(0)
         if base <= 0:
             base = Decimal(8) if self.aim.by.endswith("percent") else Decimal(1000)
-        points = [point for part in (1, 2, 3) if (point := self.point(base * part / 4))]
-        if len(points) < 3:
+        for parts in ((1, 2, 3), (4, 5, 6)):
+            points = [point for part in parts if (point := self.point(base * part / 4))]
+            if len(points) == 3:
+                break
+        else:
             return None
         one, two, three = points
         size = max(abs(point.gap) for point in points).scaleb(-15)
@@ -258,8 +312,24 @@ class _Search:
                 left, at_low = at, point.gap
                 at_high = at_high / 2 if side < 0 else at_high
                 side = -1
+        if not best.gap and self.aim.figure == "end_date" and not self.by_percent:
+            return self._least(low if low.gap else high, best)
         # Where the result jumps over the aim nothing reaches it.
         return best.at if abs(best.gap) <= self.size() else None
+
+    def _least(self, beyond: _Point, reached: _Point) -> Decimal:
+        """Of amounts that all reach an aim the one next to those that do not, to the minor unit."""
+        minor = self.loan.minor_unit
+        off, on = beyond.at, reached.at
+        while abs(on - off) > minor / 8:
+            middle = (on + off) / 2
+            point = self.point(middle)
+            if point is not None and not point.gap:
+                on = middle
+            else:
+                off = middle
+        units = (on / minor).to_integral_value(ROUND_CEILING if on > off else ROUND_FLOOR)
+        return units * minor
 
     def _whole(self, low: _Point, high: _Point) -> Decimal | None:
         """The whole number within a change of sign that reaches the aim to the cent."""
@@ -377,7 +447,9 @@ def _as_stated(loan: Loan, path: str, value: Decimal) -> Decimal:
     return to_step(value, loan.minor_unit, "nearest")
 
 
-def _in_words(loan: Loan, figure: str, value: Decimal) -> Money | Number | Percent:
+def _in_words(loan: Loan, figure: str, value: Decimal) -> Money | Number | Percent | str:
+    if figure == "end_date":
+        return write_day(date.fromordinal(int(value)))
     if figure in (*_COSTS, "effective") or figure.endswith("percent"):
         return Percent(value)
     if figure == "count":
@@ -388,7 +460,11 @@ def _in_words(loan: Loan, figure: str, value: Decimal) -> Money | Number | Perce
 def _names(aim: Aim) -> tuple[str, str]:
     """The result and the figure that moves, in words."""
     figure, _, number = aim.figure.partition("@")
-    named = _NAMES.get(figure) or f"a balance after payment {number}"
+    named = _NAMES.get(figure) or (
+        f"an interest of payments {number}"
+        if figure == "interest"
+        else f"a balance after payment {number}"
+    )
     return named, _MOVES.get(aim.by) or f"figure of clause {int(aim.by.split('.')[1]) + 1}"
 
 
@@ -397,10 +473,10 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     text = "With {value} as the {moves}, " + "the loan has " + named + " of {target}."
     if many > 1:
         text += " {many} values do that; the nearest to what stood there is told."
-    target = _in_words(loan, aim.figure, aim.is_)
+    target = _in_words(loan, aim.figure, aim.number)
     paid = as_paid(put(loan, aim.by, f"{value:f}"), aim.figure)
     comes = target if paid is None else _in_words(loan, aim.figure, paid)
-    if comes.say(PLAIN) != target.say(PLAIN):
+    if _said(comes) != _said(target):
         text += " As it will be paid that comes to {comes}."
     return Sentence(
         text,
@@ -410,6 +486,10 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
         many=Number(many),
         comes=comes,
     )
+
+
+def _said(words: Money | Number | Percent | str) -> str:
+    return words if isinstance(words, str) else words.say(PLAIN)
 
 
 def as_paid(loan: Loan, figure: str) -> Decimal | None:
@@ -424,7 +504,7 @@ def as_paid(loan: Loan, figure: str) -> Decimal | None:
 
 def _unreached(loan: Loan, aim: Aim, nearest: _Point | None) -> Sentence:
     named, moves = _names(aim)
-    target = _in_words(loan, aim.figure, aim.is_)
+    target = _in_words(loan, aim.figure, aim.number)
     text = "No {moves} gives the loan " + named + " of {target}"
     if nearest is None:
         text += ": with none that was tried has it an answer."
@@ -433,6 +513,6 @@ def _unreached(loan: Loan, aim: Aim, nearest: _Point | None) -> Sentence:
         text + "; the nearest is {result}, with {at}.",
         moves=moves,
         target=target,
-        result=_in_words(loan, aim.figure, aim.is_ + nearest.gap),
+        result=_in_words(loan, aim.figure, aim.number + nearest.gap),
         at=_in_words(loan, aim.by, _as_stated(loan, aim.by, nearest.at)),
     )

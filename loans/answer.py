@@ -10,9 +10,10 @@ from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from . import clock, working
-from .aim import AimTold, put, reach
+from .aim import AimTold, aimed, put, reach
 from .costs import CostsTold, costs
 from .document import FigureName, Loan
+from .errors import FieldError, NotALoan
 from .figures import Unit, plain, precise, to_step, told
 from .find import never_repays
 from .fit import Fit, WouldFit, fit
@@ -339,6 +340,22 @@ def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | 
         place = int((loan.unknown or "").split(".")[1])
         return plain(terms.puts[place].amount, loan.decimals)
     return plain(getattr(terms, loan.unknown or ""), loan.decimals)
+
+
+def with_the_answer(loan: Loan) -> Loan:
+    """The loan with what was found for its unknown, or reaches its aim, stated in its place.
+
+    Raises `NotALoan` with the reason where there is no answer.
+    """
+    loan = aimed(loan)
+    if loan.unknown is None:
+        return loan
+    found, terms, laid = work_out(loan)
+    if found.reason or terms is None or not found.solutions:
+        said = found.reason.say() if found.reason else "The loan has no answer."
+        raise NotALoan([FieldError(field="", message=said)])
+    value = value_as_paid(loan, found.solutions[found.ordinary or 0], terms, laid)
+    return put(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
 
 
 def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -> list[Sentence]:

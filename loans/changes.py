@@ -6,7 +6,8 @@ from typing import Final
 
 from . import clock
 from .document import UNKNOWN, Rounding
-from .entry import Reading, Statement, TypedClause, readings, style_of
+from .entry import Statement, TypedClause, readings, style_of
+from .reading import Reading
 from .words import MARKS, MarksName
 
 _NAMES: Final = {

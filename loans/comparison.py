@@ -13,10 +13,11 @@ from typing_extensions import TypedDict
 
 from .answer import Answer, solve
 from .document import CompoundingField, CurrencyCode, Every, Timing, check, outside
-from .entry import Reading, Statement, readings, remark, style_of
+from .entry import Statement, readings, remark, style_of
 from .errors import FieldError, NotALoan
 from .figures import DIGITS, plain, precise, told
 from .rates import growth_of
+from .reading import Reading
 from .styles import Quoted, YearDays
 from .words import MARKS, Marks, MarksName, Number, Sentence
 

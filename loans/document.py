@@ -553,20 +553,34 @@ AimFigure = Literal[
     "effective",
     "us_apr",
     "eu_aprc",
+    "end_date",
 ]
-_BALANCE_AT = re.compile(r"balance@(\d{1,6})")
+#: Results at a payment, or over a stretch of them.
+_PLACED_RESULT = re.compile(r"balance@(\d{1,6})|interest@(\d{1,6})-(\d{1,6})")
 
 
 def is_result(name: str) -> bool:
-    """Whether a name is that of a result: `total_interest`, `balance@24`."""
-    return name in get_args(AimFigure) or bool(_BALANCE_AT.fullmatch(name))
+    """Whether a name is that of a result: `total_interest`, `balance@24`, `interest@13-24`."""
+    return name in get_args(AimFigure) or bool(_PLACED_RESULT.fullmatch(name))
+
+
+def _aim_value(value: object) -> Decimal | date:
+    if isinstance(value, date) or (isinstance(value, str) and value.count("-") == 2):
+        return _date(value)
+    return _decimal(value, "9000")
+
+
+def _written_aim(value: Decimal | date) -> str:
+    return value.isoformat() if isinstance(value, date) else f"{value:f}"
 
 
 def _aim_figure(value: object) -> str:
     if isinstance(value, str) and is_result(value):
         return value
     names = ", ".join(get_args(AimFigure))
-    raise _wrong(f"{_quoted(value)} is no result: write one of {names}, or balance@24.")
+    raise _wrong(
+        f"{_quoted(value)} is no result: write one of {names}, balance@24 or interest@13-24."
+    )
 
 
 class Aim(Part):
@@ -574,14 +588,25 @@ class Aim(Part):
 
     figure: Annotated[str, BeforeValidator(_aim_figure), WithJsonSchema({"type": "string"})]
     is_: Annotated[
-        Decimal,
-        BeforeValidator(lambda value: _decimal(value, "9000")),
-        _WRITTEN,
-        WithJsonSchema(_number_schema()),
+        Decimal | date,
+        BeforeValidator(_aim_value),
+        PlainSerializer(_written_aim, return_type=str),
+        WithJsonSchema(_number_schema(_DAY_SCHEMA)),
     ] = Field(alias="is")
     by: str = Field(max_length=100)
 
     model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+
+    @property
+    def number(self) -> Decimal:
+        """What the result is to be; an end date by its day in the count of days."""
+        return Decimal(self.is_.toordinal()) if isinstance(self.is_, date) else self.is_
+
+    @model_validator(mode="after")
+    def _dates_are_days(self) -> Self:
+        if (self.figure == "end_date") != isinstance(self.is_, date):
+            raise _at("is", "An end date is a day such as 2032-03-01; any other aim is a number.")
+        return self
 
 
 class Loan(Part):
@@ -765,6 +790,8 @@ class Loan(Part):
                 "This is the figure asked for: an aim moves another one. State it, or put the ? "
                 "elsewhere.",
             )
+        if aim.figure == "end_date" and self.start is None:
+            raise _at("aim.figure", "A loan without dates has no end date: say when it is lent.")
         if aim.by == aim.figure:
             raise _at("aim.by", "The figure that moves cannot be the one that is aimed at.")
         return self

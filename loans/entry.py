@@ -1,17 +1,12 @@
-"""What people type, understood: `48,250`, `48k`, `6 3/8`, `5y6m`, and told back in one form.
+"""A loan as typed: read into a document, worked, and a document told back as typed.
 
-A statement is a loan document whose figures stand as typed. Which mark is the decimal one is
-the reader's setting; an entry that could be read two ways is read by that setting, says how it
-was read and offers the other reading.
+A statement is a loan document whose figures stand as typed, in the marks of whoever types.
 """
 
 import re
-import unicodedata
-from collections.abc import Callable
 from datetime import date
 from decimal import Decimal
-from fractions import Fraction
-from typing import Any, Final, NamedTuple
+from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -40,27 +35,24 @@ from .document import (
 )
 from .errors import FieldError, NotALoan
 from .figures import plain, precise, to_step
-from .read_dates import read_days, write_day
-from .styles import SCALED, TIMED, Quoted, Style, Time, YearDays
-from .words import MARKS, Marks, MarksName, Number, Sentence
-
-_MOST_CHARACTERS: Final = 80
-_PLACES: Final = 30
-_FRACTION_PLACES: Final = 12
-_TIMES: Final = {"k": 3, "thousand": 3, "m": 6, "mn": 6, "million": 6}
-_A_YEAR: Final = {"y": 1, "h": 2, "q": 4, "m": 12, "w": 52, "d": 365}
-_PERIODS: Final[dict[str, clock.UnitName]] = {
-    "y": "year",
-    "h": "half-year",
-    "q": "quarter",
-    "m": "month",
-    "w": "week",
-    "d": "day",
-}
-_UNITS: Final = re.compile(
-    r"(y|yr|yrs|year|years|h|half-years?|q|quarters?|m|mo|mth|mths|months?|w|wk|wks|weeks?|d|days?)"
+from .read_dates import write_day
+from .reading import (
+    PLACES,
+    Reading,
+    read_amount,
+    read_balance,
+    read_count,
+    read_date,
+    read_payment,
+    read_percent,
+    read_place,
+    read_time,
+    tidy,
+    time_of,
+    time_text,
 )
-
+from .styles import SCALED, TIMED, Quoted, Style, YearDays
+from .words import MARKS, Marks, MarksName, Number, Sentence
 
 _TYPED: Final = Field(default="", max_length=200)
 
@@ -129,22 +121,6 @@ class Statement(BaseModel):
     aim_by: str = Field(default="", max_length=100)
 
 
-class Reading(BaseModel):
-    """How one entry was understood.
-
-    `value` as the document holds it, `text` in the reader's marks; `note` where more is to be
-    said; `other` the text of the other reading, where there are two; `error` where there is none.
-    """
-
-    model_config = ConfigDict(frozen=True)
-
-    value: str | None = None
-    text: str | None = None
-    note: str | None = None
-    other: str | None = None
-    error: str | None = None
-
-
 class Worked(BaseModel):
     """A statement worked: how each entry was read, the document, its answer or what is wrong."""
 
@@ -154,224 +130,6 @@ class Worked(BaseModel):
     errors: tuple[FieldError, ...]
     document: dict[str, Any] | None
     answer: Answer | None
-
-
-class _Unreadable(Exception):  # noqa: N818
-    """An entry that cannot be read; its text is the sentence for the field."""
-
-
-class _Number(NamedTuple):
-    value: Decimal
-    other: Decimal | None = None
-
-
-def _tidy(typed: str) -> str:
-    spaced = re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", typed)
-    text = unicodedata.normalize("NFKC", spaced).strip().lower()
-    text = text.replace("⁄", "/").replace("−", "-").replace("–", "-")
-    return re.sub(r"(?<=\d)['’_ ](?=\d{3}(\D|$))", "", text)
-
-
-def _fraction(text: str) -> Decimal | None:
-    found = re.fullmatch(r"(?:(\d{1,12})[ -]+)?(\d{1,9})\s*/\s*(\d{1,9})", text)
-    if not found or not int(found[3]):
-        return None
-    value = int(found[1] or 0) + Fraction(int(found[2]), int(found[3]))
-    with precise():
-        return round(Decimal(value.numerator) / value.denominator, _FRACTION_PLACES)
-
-
-def _plain_number(text: str, marks: Marks, *, may_group: bool) -> _Number | None:
-    """Digits with at most commas and points; `may_group`: three digits after one mark group."""
-    if not re.fullmatch(r"[\d.,]*\d[\d.,]*", text, re.ASCII):
-        return None
-    kinds = [mark for mark in ",." if mark in text]
-    if not kinds:
-        return _Number(Decimal(text))
-    if len(kinds) == 2:
-        return _with_both_marks(text)
-    return _with_one_mark(text, kinds[0], marks, may_group=may_group)
-
-
-def _with_both_marks(text: str) -> _Number | None:
-    """The mark that comes last is the decimal one; the other groups by three."""
-    group, decimal_mark = sorted(",.", key=text.rfind)
-    whole, _, part = text.partition(decimal_mark)
-    if decimal_mark in part or not re.fullmatch(rf"\d{{1,3}}(\{group}\d{{3}})*", whole):
-        return None
-    return _Number(Decimal(f"{whole.replace(group, '')}.{part or '0'}"))
-
-
-def _with_one_mark(text: str, mark: str, marks: Marks, *, may_group: bool) -> _Number | None:
-    if text.count(mark) > 1:
-        grouped = re.fullmatch(rf"\d{{1,3}}(\{mark}\d{{3}})+", text)
-        return _Number(Decimal(text.replace(mark, ""))) if grouped else None
-    whole, _, part = text.partition(mark)
-    as_decimal = Decimal(f"{whole or '0'}.{part or '0'}")
-    joined = Decimal(whole + part)
-    looks_grouped = may_group and len(part) == 3 and 1 <= len(whole) <= 3 and whole[0] != "0"
-    if mark != marks.group:
-        return _Number(as_decimal, joined if looks_grouped else None)
-    if looks_grouped:
-        return _Number(joined)
-    return _Number(as_decimal, joined if part and whole.strip("0") else None)
-
-
-def _read_number(text: str, marks: Marks, *, may_group: bool = True) -> _Number | None:
-    sign = 1
-    if text.startswith("(") and text.endswith(")"):
-        sign, text = -1, text[1:-1].strip()
-    elif text[:1] in ("-", "+"):
-        sign, text = (-1 if text[0] == "-" else 1), text[1:].strip()
-    found = re.fullmatch(r"(.*?)\s*(k|thousand|mn|m|million)?", text)
-    body, times = (found[1], _TIMES.get(found[2] or "", 0)) if found else (text, 0)
-    fraction = _fraction(body)
-    number = _Number(fraction) if fraction is not None else None
-    number = number or _plain_number(body, marks, may_group=may_group)
-    if number is None:
-        return None
-    with precise(100):
-        other = None if number.other is None else number.other.scaleb(times) * sign
-        return _Number(number.value.scaleb(times) * sign, other)
-
-
-def _quoted(typed: str) -> str:
-    text = typed.strip()
-    return f"“{text[:40]}…”" if len(text) > 40 else f"“{text}”"
-
-
-def _reading(number: _Number, tell: Callable[[Decimal], str]) -> Reading:
-    text = tell(number.value)
-    other = None if number.other is None else tell(number.other)
-    note = f"Read as {text}." if other else None
-    return Reading(value=plain(number.value), text=text, note=note, other=other)
-
-
-def _read(typed: str, what: str, example: str, reader: Callable[[str], Reading]) -> Reading:
-    text = _tidy(typed)
-    if text == UNKNOWN:
-        return Reading(value=UNKNOWN, text=UNKNOWN)
-    if not text:
-        return Reading(error=f"Nothing is stated here. Write {what}, or ? to have it found.")
-    if len(text) > _MOST_CHARACTERS:
-        return Reading(error=f"This is too long to be {what}.")
-    try:
-        return reader(text)
-    except _Unreadable as error:
-        return Reading(error=str(error))
-    except ValueError:
-        return Reading(error=f"{_quoted(typed)} is not {what}. Write it as {example}.")
-
-
-def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
-    """An amount of money: `48,250`, `48250.00`, `48k`, `1.2m`, with or without its currency."""
-    decimals = currencies()[currency].decimals
-    example = f"{marks.amount(Decimal(48250), decimals)}, 48k or {marks.write('1.2')}m"
-
-    def reader(text: str) -> Reading:
-        text = re.sub(rf"^({currency.lower()}|[€$£¥])\s*|\s*({currency.lower()}|[€$£¥])$", "", text)
-        number = _read_number(text, marks, may_group=decimals != 3)
-        if number is None:
-            raise ValueError(text)
-        return _reading(number, lambda value: marks.number(value, _PLACES, decimals))
-
-    return _read(typed, "an amount", example, reader)
-
-
-def read_percent(typed: str, marks: Marks) -> Reading:
-    """A percentage: `6.35`, `6 3/8`, `6.35 %`, `635 bp`."""
-
-    def reader(text: str) -> Reading:
-        points = re.fullmatch(r"(.*?)\s*(bps?|basis points?)", text)
-        text = points[1] if points else re.sub(r"\s*(%|percent|pct)$", "", text)
-        number = _read_number(text, marks, may_group=False)
-        if number is None:
-            raise ValueError(text)
-        if points:
-            return _reading(
-                _Number(number.value.scaleb(-2)), lambda value: marks.number(value, _PLACES, 2)
-            )
-        return _reading(number, lambda value: marks.number(value, _PLACES, 2))
-
-    return _read(typed, "a percentage", f"{marks.write('6.35')} or 6 3/8", reader)
-
-
-def read_count(typed: str, marks: Marks, every: clock.Frequency) -> Reading:
-    """A number of payments, or a term that is made of them: `60`, `5 years`, `5y6m`."""
-
-    def reader(text: str) -> Reading:
-        text = re.sub(r"\s*payments?$", "", text)
-        number = None if re.search(r"[a-z]", text) else _read_number(text, marks)
-        if number is not None:
-            return _reading(number, lambda value: marks.number(value, _PLACES))
-        total = _term_in_payments(text, marks, clock.a_year(every))
-        spoken = clock.period(every).often
-        if total.denominator != 1:
-            shown = marks.number(Decimal(total.numerator) / total.denominator, 2)
-            raise _Unreadable(
-                f"{_quoted(typed)} is {shown} {spoken} payments: a whole number is needed."
-            )
-        count = str(total.numerator)
-        shown = marks.write(count)
-        payments = "payment" if count == "1" else "payments"
-        return Reading(
-            value=count, text=shown, note=f"{typed.strip()} = {shown} {spoken} {payments}."
-        )
-
-    return _read(typed, "a number of payments", "60, 5 years or 5y6m", reader)
-
-
-def read_time(typed: str, marks: Marks) -> Reading:
-    """The time a quote is charged for: `90 days`, `6m`, `1.5 years`; its value is "90 day"."""
-
-    def reader(text: str) -> Reading:
-        parts = _time_parts(text, marks)
-        unit = parts[0][1] if len(parts) == 1 else "m"
-        number = sum(value * Fraction(_A_YEAR[unit], _A_YEAR[of]) for value, of in parts)
-        with precise():
-            whole = round(Decimal(number.numerator) / number.denominator, _FRACTION_PLACES)
-        period = _PERIODS[unit]
-        return Reading(value=f"{plain(whole)} {period}", text=_time_text(whole, period, marks))
-
-    reading = _read(typed, "a time", f"90 days, 6 months or {marks.write('1.5')} years", reader)
-    if reading.value == UNKNOWN:
-        return Reading(error="The time a quote is charged for has to be stated, such as 90 days.")
-    return reading
-
-
-def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) -> Reading:
-    """What is left at the end: an amount, or a share of the amount lent as `30 %`."""
-    share = re.fullmatch(r"(.*?)\s*%(?: of (?:it|the amount lent|the principal))?", _tidy(typed))
-    if not share:
-        return read_amount(typed, marks, currency)
-    percent = read_percent(share[1], marks)
-    if percent.error or percent.value == UNKNOWN:
-        return Reading(error=f"{_quoted(typed)} is no share of the amount lent. Write it as 30 %.")
-    if principal.value in (None, UNKNOWN):
-        return Reading(error="A share of the amount lent needs that amount to be stated.")
-    decimals = currencies()[currency].decimals
-    with precise():
-        amount = Decimal(percent.value or "0") * Decimal(principal.value or "0") / 100
-    whole = to_step(amount, Decimal(1).scaleb(-decimals), "nearest")
-    text = f"{percent.text} %"
-    note = f"{text} of the amount lent = {marks.number(whole, _PLACES, decimals)}."
-    return Reading(value=plain(whole), text=text, note=note)
-
-
-def read_date(typed: str) -> Reading:
-    """A day: `2027-03-01`, `1 Mar 2027`, `1.3.2027`; nothing where there is none."""
-    if not typed.strip():
-        return Reading()
-    days = read_days(unicodedata.normalize("NFKC", typed))
-    if not days:
-        return Reading(
-            error=f"{_quoted(typed)} is no day of the calendar. Write it as 1 Mar 2027 or "
-            "2027-03-01."
-        )
-    text = write_day(days[0])
-    other = write_day(days[1]) if len(days) > 1 else None
-    note = f"Read as {text}." if other else None
-    return Reading(value=days[0].isoformat(), text=text, note=note, other=other)
 
 
 def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple[Decimal, ...]:
@@ -392,7 +150,7 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
             raise ValueError(reading.error or "A value to try is a number.")
         return Decimal(reading.value)
 
-    steps = re.fullmatch(r"(.+?)\s+to\s+(.+?)\s+by\s+(.+)", _tidy(typed))
+    steps = re.fullmatch(r"(.+?)\s+to\s+(.+?)\s+by\s+(.+)", tidy(typed))
     if steps is None:
         parts = [part for part in re.split(r";|,\s+|\s+and\s+", typed) if part.strip()]
         return tuple(one(part) for part in parts)
@@ -422,44 +180,9 @@ def suggested_values(path: str, standing: Decimal, statement: Statement) -> str:
     least = standing - max(0, below) * each
 
     def text(value: Decimal) -> str:
-        return marks.number(value, _PLACES)
+        return marks.number(value, PLACES)
 
     return f"{text(least)} to {text(standing + 4 * each)} by {text(each)}"
-
-
-def _time_text(number: Decimal, period: str, marks: Marks) -> str:
-    return clock.number_of(marks.number(number, _PLACES), period)
-
-
-def time_of(reading: Reading) -> Time | None:
-    """The time that was read, if one was."""
-    if reading.value is None:
-        return None
-    number, _, period = reading.value.partition(" ")
-    return Time(Fraction(number), _PERIODS[period[0]])
-
-
-def _term_in_payments(text: str, marks: Marks, a_year: int) -> Fraction:
-    parts = _time_parts(text, marks)
-    return sum((value * Fraction(a_year, _A_YEAR[unit]) for value, unit in parts), Fraction(0))
-
-
-def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
-    """Each number of a time with the letter of its unit."""
-    parts = re.findall(r"([\d.,/ ]*\d)\s*([a-z-]+)[\s,]*(?:and\s+)?", text)
-    if "".join(re.findall(r"[\da-z]+", text.replace("and", ""))) != "".join(
-        re.findall(r"[\da-z]+", "".join(number + unit for number, unit in parts))
-    ):
-        raise ValueError(text)
-    read = []
-    for number, unit in parts:
-        value = _read_number(number.strip(), marks)
-        if value is None or not _UNITS.fullmatch(unit):
-            raise ValueError(text)
-        read.append((Fraction(value.value), unit[0]))
-    if not read:
-        raise ValueError(text)
-    return read
 
 
 #: The entries of a statement that are plain numbers once they are read.
@@ -553,7 +276,7 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "principal": principal,
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
-        "payment": read_amount(statement.payment, marks, currency),
+        "payment": read_payment(statement.payment, marks, currency, statement.every),
         "balance": read_balance(statement.balance, marks, currency, principal),
         "start": start,
         "first_payment": _first_payment(statement, start),
@@ -566,6 +289,10 @@ def _aim_reading(statement: Statement, marks: Marks) -> Reading:
     figure, typed = statement.aim_figure, statement.aim_is
     if figure == "count":
         reading = read_count(typed, marks, statement.every)
+    elif figure == "end_date":
+        reading = read_date(typed)
+        if reading.value is None and reading.error is None:
+            reading = Reading(error="Nothing is stated here. Write the day it is to end on.")
     elif figure in ("effective", "us_apr", "eu_aprc"):
         reading = read_percent(typed, marks)
     else:
@@ -599,7 +326,7 @@ def _lent(statement: Statement, bought: dict[str, Reading], marks: Marks) -> Rea
         lent = Decimal(price) - paid
     if lent < 0:
         return Reading()
-    return Reading(value=plain(lent), text=marks.number(lent, _PLACES, decimals))
+    return Reading(value=plain(lent), text=marks.number(lent, PLACES, decimals))
 
 
 def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Reading]:
@@ -619,23 +346,6 @@ def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Rea
     if clause.verb == "step" and clause.every.strip():
         read["every"] = read_count(clause.every, marks, statement.every)
     return read
-
-
-def read_place(typed: str, marks: Marks, *, may_be_open: bool = False) -> Reading:
-    """Where a clause stands: the number of a payment, 0 for the start, or a day."""
-    if may_be_open and not typed.strip():
-        return Reading()
-    if read_days(unicodedata.normalize("NFKC", typed)):
-        return read_date(typed)
-    text = re.sub(r"^payment\s+", "", _tidy(typed))
-    if text.isdecimal():
-        return Reading(value=str(int(text)), text=marks.write(str(int(text))))
-    if not text:
-        return Reading(error="Nothing is stated here. Write the number of a payment, or a day.")
-    return Reading(
-        error=f"{_quoted(typed)} is no place. Write the number of a payment, 0 for the start, or "
-        "a day."
-    )
 
 
 def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:  # noqa: PLR0912
@@ -775,7 +485,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
     marks, decimals = MARKS[marks_name], loan.decimals
 
     def amount(value: Decimal | str) -> str:
-        return value if isinstance(value, str) else marks.number(value, _PLACES, decimals)
+        return value if isinstance(value, str) else marks.number(value, PLACES, decimals)
 
     percent, count, over = loan.rate.percent, loan.count, loan.rate.over
     return Statement(
@@ -784,10 +494,10 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         currency=loan.currency,
         principal="" if loan.purchase else amount(loan.principal),
         **_typed_purchase(loan, marks),
-        percent=percent if isinstance(percent, str) else marks.number(percent, _PLACES, 2),
+        percent=percent if isinstance(percent, str) else marks.number(percent, PLACES, 2),
         quoted=loan.rate.quoted,
         compounding=loan.rate.compounding,
-        over=_time_text(over.number, over.period, marks) if over else "",
+        over=time_text(over.number, over.period, marks) if over else "",
         year_days=loan.rate.year_days or 365,
         count=count if isinstance(count, str) else marks.write(str(count)),
         every=loan.every,
@@ -808,11 +518,13 @@ def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:
     aim = loan.aim
     if aim is None:
         return {}
+    if isinstance(aim.is_, date):
+        return {"aim_figure": aim.figure, "aim_is": write_day(aim.is_), "aim_by": aim.by}
     places = {"count": 0, "effective": 2, "us_apr": 2, "eu_aprc": 2}
     least = places.get(aim.figure, loan.decimals)
     return {
         "aim_figure": aim.figure,
-        "aim_is": marks.number(aim.is_, _PLACES, least),
+        "aim_is": marks.number(aim.is_, PLACES, least),
         "aim_by": aim.by,
     }
 
@@ -824,7 +536,7 @@ def _typed_purchase(loan: Loan, marks: Marks) -> dict[str, Any]:
     paid = down.percent if down.percent is not None else down.amount
 
     def number(value: Decimal | str | None, least: int) -> str:
-        return value if isinstance(value, str) else marks.number(value or _NONE, _PLACES, least)
+        return value if isinstance(value, str) else marks.number(value or _NONE, PLACES, least)
 
     return {
         "is_purchase": True,
@@ -858,7 +570,7 @@ def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
     if clause.pay is None:
         least = 2 if rate is not None else 0 if in_percent else decimals
         text = (
-            figure if isinstance(figure, str) else marks.number(Decimal(figure), _PLACES, least)  # type: ignore[arg-type]
+            figure if isinstance(figure, str) else marks.number(Decimal(figure), PLACES, least)  # type: ignore[arg-type]
         )
     quote: dict[str, Any] = {}
     if rate is not None:
@@ -866,7 +578,7 @@ def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
         quote = {
             "quoted": rate.quoted,
             "compounding": rate.compounding,
-            "over": _time_text(over.number, over.period, marks) if over else "",
+            "over": time_text(over.number, over.period, marks) if over else "",
             "year_days": rate.year_days or 365,
         }
     return TypedClause(
@@ -895,11 +607,16 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
 
     def anew(name: str, typed: str, least: int) -> str:
         value = read[name].value
+        if name == "payment" and read[name].note and not read[name].other:
+            carried = read_payment(typed, was, statement.currency, statement.every, marks)
+            return carried.text or typed
+        if name == "aim_is" and statement.aim_figure == "end_date":
+            return typed
         if value in (None, UNKNOWN) or typed.rstrip().endswith("%"):
             return (
                 typed.replace(was.decimal, marks.decimal) if typed.rstrip()[-1:] == "%" else typed
             )
-        return marks.number(Decimal(value or "0"), _PLACES, least)
+        return marks.number(Decimal(value or "0"), PLACES, least)
 
     was = MARKS[statement.marks]
     least = {"percent": 2, "count": 0, "down": 0, "aim_is": 0}
@@ -918,7 +635,7 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
     }
     if "over" in read and read["over"].value:
         number, _, period = read["over"].value.partition(" ")
-        entries["over"] = _time_text(Decimal(number), period, marks)
+        entries["over"] = time_text(Decimal(number), period, marks)
     entries["clauses"] = tuple(
         clause
         if clause.verb == "pay"

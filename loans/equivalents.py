@@ -12,11 +12,11 @@ from typing_extensions import TypedDict
 
 from . import clock
 from .document import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every, outside
-from .entry import Reading, read_count, read_percent, read_time, time_of
 from .errors import FieldError
 from .figures import DIGITS, plain, precise, told
 from .formulas import growth_formula, quote_formula
 from .rates import as_decimal, growth_of, percent_of
+from .reading import Reading, read_count, read_percent, read_time, time_of
 from .styles import TIMED, Quoted, Style, YearDays
 from .words import MARKS, Marks, MarksName, Percent, Sentence
 

@@ -7,12 +7,12 @@ A row that cannot be read is named and left out; the rest is read. Numbers in fi
 import csv
 import io
 import json
-import re
 from collections.abc import Sequence
 from typing import Any, Final, NamedTuple, get_args
 
 from pydantic import ValidationError
 
+from .cells import as_text, from_text
 from .comparison import MOST_QUOTES, QuoteLine, QuoteList, Yardstick, mistakes, restated
 from .document import field_errors, parse
 from .errors import FieldError, NotALoan
@@ -29,9 +29,6 @@ COLUMNS: Final = (
     "count",
     "every",
 )
-#: Cells that begin so would be taken for a formula by programs that open the file.
-_FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
-_NUMBER: Final = re.compile(r"-?[\d.]+")
 
 
 class ReadList(NamedTuple):
@@ -69,14 +66,13 @@ def write_csv(quotes: QuoteList) -> str:
     writer = csv.DictWriter(out, COLUMNS, lineterminator="\r\n")
     writer.writeheader()
     for quote in restated(quotes, "plain").quotes:
-        writer.writerow({name: _harmless(cell) for name, cell in _row(quote).items()})
+        writer.writerow(
+            {
+                name: as_text(cell) if isinstance(cell, str) else cell
+                for name, cell in _row(quote).items()
+            }
+        )
     return out.getvalue()
-
-
-def _harmless(cell: object) -> object:
-    if isinstance(cell, str) and cell.startswith(_FORMULA) and not _NUMBER.fullmatch(cell):
-        return f"'{cell}"
-    return cell
 
 
 def read_file(text: str, name: str) -> ReadList:
@@ -141,12 +137,7 @@ def _read_csv(text: str, name: str) -> ReadList:
 def _quote_of(row: object) -> QuoteLine:
     if not isinstance(row, dict):
         raise _refused("a quote in braces is expected.")
-    told = {
-        key: cell[1:]
-        if isinstance(cell, str) and cell[:1] == "'" and cell[1:].startswith(_FORMULA)
-        else cell
-        for key, cell in row.items()
-    }
+    told = {key: from_text(cell) if isinstance(cell, str) else cell for key, cell in row.items()}
     for figure in ("percent", "count", "over"):
         if figure in told and not isinstance(told[figure], str | dict | list):
             told[figure] = str(told[figure])

@@ -11,7 +11,7 @@ from .document import Loan
 from .errors import FieldError, NotALoan
 from .figures import precise, to_step
 from .ledger import Schedule
-from .solved import work_out
+from .solved import schedule_of, work_out
 from .terms import footing_rate
 from .words import Marks
 from .yearly_cost import YearlyCost
@@ -41,12 +41,10 @@ class Settled(TypedDict):
 
 def settled(loan: Loan, number: int, charge: Charge, marks: Marks) -> Settled:
     """The loan ended right after a payment; raises `NotALoan` where there is no such payment."""
-    found, terms, laid = work_out(loan)
-    if terms is None or laid is None:
-        reason = (
-            found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
-        )
-        raise NotALoan([FieldError(field="", message=reason)])
+    laid = schedule_of(loan, marks)
+    found, terms, _ = work_out(loan)
+    if terms is None:
+        raise ValueError("a loan with a schedule has its terms")
     if not 1 <= number <= len(laid.rows):
         message = f"There is no payment {number}: the loan has {len(laid.rows)}."
         raise NotALoan([FieldError(field="number", message=message)])

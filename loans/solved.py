@@ -6,10 +6,12 @@ from typing import NamedTuple
 
 from .cut import lay_out
 from .document import Loan
+from .errors import FieldError, NotALoan
 from .find import find
 from .ledger import NeverSettlesError, Schedule, cash_rule, schedule
 from .line import Terms
 from .terms import Found, payable_terms
+from .words import Marks
 
 
 class Solved(NamedTuple):
@@ -44,3 +46,12 @@ def work_out(loan: Loan) -> Solved:
         return Solved(found, terms, schedule(line, rule))
     except NeverSettlesError:
         return Solved(found, terms, None)
+
+
+def schedule_of(loan: Loan, marks: Marks) -> Schedule:
+    """The loan to the cent; raises `NotALoan` with the reason where it has no schedule."""
+    found, _, laid = work_out(loan)
+    if laid is None:
+        said = found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
+        raise NotALoan([FieldError(field="", message=said)])
+    return laid

@@ -6,6 +6,7 @@ other loan, goes the exact way.
 """
 
 from collections.abc import Sequence
+from datetime import date
 from decimal import Decimal
 from itertools import product
 from typing import Final
@@ -143,6 +144,8 @@ def _told(loan: Loan, name: str, value: Decimal | None) -> str | None:
         return None
     if name == "count":
         return plain(value)
+    if name == "end_date":
+        return date.fromordinal(int(value)).isoformat()
     if name in ("effective", "us_apr", "eu_aprc"):
         return f"{value:.10f}"
     return plain(value, loan.decimals)

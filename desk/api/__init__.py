@@ -2,6 +2,7 @@
 
 from .asking import router as asking
 from .base import api
+from .beside import router as beside
 from .cases import router as cases
 from .quotes import router as quotes
 from .rates import router as rates
@@ -17,6 +18,7 @@ api.add_router("", quotes)
 api.add_router("", session)
 api.add_router("cases", cases)
 api.add_router("cases", revisions)
+api.add_router("cases", beside)
 api.add_router("", sharing)
 
 __all__ = ["api"]

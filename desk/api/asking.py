@@ -1,23 +1,24 @@
 """Asking a loan: owed at a moment, the sum of a stretch, its end brought forward, its rate's curve,
-somebody's schedule held against it."""
+somebody's schedule held against it, what moves it, more paid, points for a lower rate."""
 
 from decimal import Decimal
 from typing import Annotated
 
-from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from loans import MARKS, NotALoan
+from loans import MARKS
 from loans.aim import aimed
 from loans.asked import Owed, Payoff, StretchTold, owed, stretch
 from loans.entry import Statement, loan_of
 from loans.held_against import HeldAgainst, Matched, hold_against
 from loans.moves import Moves, Varied, variant, what_moves
+from loans.paying_more import More, PaidMore, paying_more
+from loans.points import Points, TwoOffers, two_offers
 from loans.rate_curve import RateCurve, rate_curve
 from loans.settled import Charge, Settled, settled
 
-from .base import REFUSALS, SignedIn, refuse
+from .base import REFUSALS, SignedIn
 
 router = Router()
 
@@ -48,34 +49,25 @@ class Theirs(Schema):
 
 
 @router.post("owed", response={200: list[Owed], **REFUSALS}, operation_id="owed")
-def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed] | HttpResponse:
+def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
     """What is owed after payments or on days, with the interest accrued to each."""
-    try:
-        marks = MARKS[asked.statement.marks]
-        return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    marks = MARKS[asked.statement.marks]
+    return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
 
 
 @router.post("stretch", response={200: StretchTold, **REFUSALS}, operation_id="stretch")
-def ask_stretch(request: SignedIn, asked: AskStretch) -> StretchTold | HttpResponse:
+def ask_stretch(request: SignedIn, asked: AskStretch) -> StretchTold:
     """What a stretch of payments adds up to."""
-    try:
-        marks = MARKS[asked.statement.marks]
-        return stretch(aimed(loan_of(asked.statement)), asked.stretch, marks)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    marks = MARKS[asked.statement.marks]
+    return stretch(aimed(loan_of(asked.statement)), asked.stretch, marks)
 
 
 @router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
-def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst | HttpResponse:
+def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst:
     """Somebody's schedule against ours, row by row."""
-    try:
-        marks = MARKS[theirs.statement.marks]
-        loan = aimed(loan_of(theirs.statement))
-        return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    marks = MARKS[theirs.statement.marks]
+    loan = aimed(loan_of(theirs.statement))
+    return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
 
 
 class AskSettled(Schema):
@@ -93,22 +85,16 @@ class AskCurve(Schema):
 
 
 @router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
-def ask_settled(request: SignedIn, asked: AskSettled) -> Settled | HttpResponse:
+def ask_settled(request: SignedIn, asked: AskSettled) -> Settled:
     """What it costs to end the loan after a payment, and the yearly cost if it does."""
-    try:
-        marks = MARKS[asked.statement.marks]
-        return settled(aimed(loan_of(asked.statement)), asked.number, asked.charge, marks)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    marks = MARKS[asked.statement.marks]
+    return settled(aimed(loan_of(asked.statement)), asked.number, asked.charge, marks)
 
 
 @router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
-def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve | HttpResponse:
+def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve:
     """What is left at the end against the rate, and where that is as stated."""
-    try:
-        return rate_curve(aimed(loan_of(asked.statement)))
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    return rate_curve(aimed(loan_of(asked.statement)))
 
 
 class AskMoves(Schema):
@@ -127,18 +113,38 @@ class AskVariant(Schema):
 
 
 @router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
-def ask_moves(request: SignedIn, asked: AskMoves) -> Moves | HttpResponse:
+def ask_moves(request: SignedIn, asked: AskMoves) -> Moves:
     """Results for every value of one or two figures, and what small changes do."""
-    try:
-        return what_moves(asked.statement, asked.varied, asked.results)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    return what_moves(asked.statement, asked.varied, asked.results)
 
 
 @router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")
-def ask_variant(request: SignedIn, asked: AskVariant) -> Statement | HttpResponse:
+def ask_variant(request: SignedIn, asked: AskVariant) -> Statement:
     """The statement with the values of a point of a sweep."""
-    try:
-        return variant(asked.statement, asked.values)
-    except NotALoan as wrong:
-        return refuse(422, *wrong.errors)
+    return variant(asked.statement, asked.values)
+
+
+class AskMore(Schema):
+    """A statement, and what is paid on top."""
+
+    statement: Statement
+    more: More
+
+
+class AskPoints(Schema):
+    """A statement, and the other offer."""
+
+    statement: Statement
+    points: Points
+
+
+@router.post("paying-more", response={200: PaidMore, **REFUSALS}, operation_id="payingMore")
+def ask_more(request: SignedIn, asked: AskMore) -> PaidMore:
+    """The loan with more paid than is due, against the loan as it stands."""
+    return paying_more(asked.statement, asked.more)
+
+
+@router.post("points", response={200: TwoOffers, **REFUSALS}, operation_id="points")
+def ask_points(request: SignedIn, asked: AskPoints) -> TwoOffers:
+    """The loan as it stands against the same at another rate with points."""
+    return two_offers(asked.statement, asked.points)

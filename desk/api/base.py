@@ -67,6 +67,11 @@ def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
     return refuse(error.status_code, said(str(error)))
 
 
+@api.exception_handler(NotALoan)
+def _not_a_loan(request: HttpRequest, error: NotALoan) -> HttpResponse:
+    return refuse(422, *error.errors)
+
+
 @api.exception_handler(RequestDataTooBig)
 def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
     return refuse(422, said("This is too long for a loan document: at most one million bytes."))

@@ -10,6 +10,7 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from desk import cases, export, revisions
+from desk.asides import Asides, asides_of
 from desk.cases import Content
 from desk.models import BIN_KEEPS, Case
 from loans import MARKS, FieldError, Loan, NotALoan
@@ -58,6 +59,7 @@ class CaseOpened(Schema):
     owner: str | None
     may_edit: bool
     differs: list[str]
+    asides: Asides
 
 
 class CaseBinned(Schema):
@@ -115,6 +117,7 @@ def opened(case: Case, request: SignedIn) -> CaseOpened:
         owner=_owner(case, request),
         may_edit=cases.may_edit(case, request.user),
         differs=revisions.differences(last, marks) if last else [],
+        asides=asides_of(case),
     )
 
 

@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.test import Client, TestCase
+from django.test import Client, TestCase, override_settings
 
 PRESS = {
     "name": "Cider press",
@@ -22,8 +22,9 @@ def content(**changes: Any) -> dict[str, Any]:
     return {"statement": {**PRESS, **changes}, **beside}
 
 
+@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 class Desk(TestCase):
-    """An analyst signed in."""
+    """An analyst signed in; passwords are hashed quickly, as nobody is to be kept out here."""
 
     def setUp(self) -> None:
         self.analyst = User.objects.create_user("ilse", password="sorrel-and-flint")

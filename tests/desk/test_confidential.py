@@ -29,6 +29,12 @@ class Strangers(Desk):
             ("GET", f"cases/{case}/statement", None),
             ("GET", f"cases/{case}/shares", None),
             ("PUT", f"cases/{case}/shares", []),
+            ("GET", f"cases/{case}/trail", None),
+            ("GET", f"cases/{case}/trail/1", None),
+            ("PUT", f"cases/{case}/trail/1", {"name": "mine"}),
+            ("PUT", f"cases/{case}/asides", {}),
+            ("GET", f"cases/{case}/beside", None),
+            ("GET", f"cases/{case}/beside/file", None),
         ]
 
     def test_404_by_every_endpoint(self) -> None:
@@ -72,6 +78,10 @@ class Strangers(Desk):
             ("POST", "stretch", {}),
             ("POST", "settled", {}),
             ("POST", "curve", {}),
+            ("POST", "moves", {}),
+            ("POST", "variant", {}),
+            ("POST", "paying-more", {}),
+            ("POST", "points", {}),
             ("POST", "hold-against", {}),
             ("POST", "quotes/compare", {}),
             ("POST", "cases/flows", {}),

@@ -129,6 +129,12 @@ class Aims(TestCase):
         left = (1 + HALF_YEARLY) ** 24
         after = left - each * (left - 1) / HALF_YEARLY
         self.near(aimed("balance@24", "30000", "principal"), 30000 / after)
+        # Interest of payments 13 to 24: what is paid less what is repaid of the principal.
+        year = (1 + HALF_YEARLY) ** 12
+        before = year - each * (year - 1) / HALF_YEARLY
+        self.near(
+            aimed("interest@13-24", "2000", "principal"), 2000 / (12 * each - (before - after))
+        )
 
     def test_a_rate_by_an_independent_root(self) -> None:
         root = findroot(lambda rate: 48250 / annuity(rate, 60) - 900, (mpf("0.003"), mpf("0.005")))
@@ -139,6 +145,24 @@ class Aims(TestCase):
     def test_a_payment_for_a_number_of_payments(self) -> None:
         answer = aimed("count", "48", "payment", count="?", payment="900")
         self.near(answer, 48250 / annuity(HALF_YEARLY, 48))
+
+    def test_an_end_date(self) -> None:
+        dated = {"start": "2027-03-01"}
+        # 48 months after 1 Mar 2027.
+        answer = aimed("end_date", "2031-03-01", "count", **dated)
+        self.assertEqual(answer.aim and answer.aim["value"], "48")
+        # The least payment, to the cent, that repays it in 48 months.
+        answer = aimed(
+            "end_date", "2031-03-01", "payment", **{**dated, "count": "?", "payment": "900"}
+        )
+        assert answer.aim and answer.aim["value"]
+        least = 48250 / annuity(HALF_YEARLY, 48)
+        self.assertEqual(Decimal(answer.aim["value"]), Decimal(int(mp.ceil(100 * least))) / 100)
+        self.assertEqual(answer.final_date, "2031-03-01")
+        self.assertEqual(len(answer.schedule), 48)
+        # On no payment's day.
+        answer = aimed("end_date", "2031-03-10", "count", **dated)
+        self.assertIn("the nearest is 1 Mar 2031, with 48", answer.reason or "")
 
     def test_yearly_costs_to_their_digits(self) -> None:
         # Without fees the EU rate is the effective one; the US rate here twelve times the month's.
@@ -218,6 +242,9 @@ class Aims(TestCase):
             ({"figure": "total_paid", "is": "900", "by": "luck"}, "aim.by"),
             ({"figure": "luck", "is": "900", "by": "principal"}, "aim.figure"),
             ({"figure": "balance@x", "is": "900", "by": "principal"}, "aim.figure"),
+            ({"figure": "end_date", "is": "2031-03-01", "by": "count"}, "aim.figure"),
+            ({"figure": "end_date", "is": "900", "by": "count"}, "aim.is"),
+            ({"figure": "end_date", "is": "2031-02-30", "by": "count"}, "aim.is"),
             ({"figure": "payment", "is": "?", "by": "principal"}, "aim.is"),
             ({"figure": "payment", "by": "principal"}, "aim.is"),
         ):

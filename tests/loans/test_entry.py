@@ -7,16 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from loans import MARKS, solve
-from loans.entry import (
-    Reading,
-    Statement,
-    read_amount,
-    read_count,
-    read_percent,
-    remark,
-    restate,
-    work,
-)
+from loans.entry import Statement, remark, restate, work
+from loans.reading import Reading, read_amount, read_count, read_payment, read_percent
 
 from .documents import loan
 
@@ -28,6 +20,33 @@ class Entries(TestCase):
         self.assertEqual((reading.value, reading.other), (value, other), reading)
         if value is None:
             self.assertTrue(reading.error)
+
+    def test_payments_that_can_be_carried(self) -> None:
+        for typed, marks, every, value in (
+            ("938.82", POINT, "month", "938.82"),
+            ("35 % of 5,400", POINT, "month", "1890"),
+            ("5,400 - 640", POINT, "month", "4760"),
+            ("5400 less 3,200 less 640", POINT, "month", "1560"),
+            ("33 1/3 % of 5k − 640", POINT, "month", "1026.66"),
+            ("35 % of 64,800 a year", POINT, "month", "1890"),
+            ("5,400 - 640 a month", POINT, "quarter", "14280"),
+            ("35,5 % of 5.400,00 - 640,50 a month", COMMA, "month", "1276.5"),
+            ("1-5", POINT, "month", None),
+            ("35 % of ?", POINT, "month", None),
+            ("35 % of nothing", POINT, "month", None),
+            ("-500", POINT, "month", "-500"),
+        ):
+            with self.subTest(typed):
+                self.reads(read_payment(typed, marks, "EUR", every), value)
+        asked = Statement(
+            principal="?",
+            percent="6",
+            count="60",
+            payment="35,5 % of 5.400 a year",
+            marks="point-comma",
+        )
+        self.assertEqual(remark(asked, "comma-point").payment, "35.5 % of 5,400.00 a year")
+        self.assertEqual(work(asked).document["payment"], "159.75")
 
     def test_amounts(self) -> None:
         cases: list[tuple[str, Any, str | None, str | None]] = [
