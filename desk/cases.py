@@ -145,7 +145,7 @@ def start(owner: User, content: Content) -> Case:
     _fill(case, content, worked)
     case.save()
     revisions.add(case, owner, worked)
-    trail.add(case, owner, worked)
+    trail.add(case, owner, content.statement, worked)
     return case
 
 
@@ -172,7 +172,7 @@ def save(
     case.version += 1
     case.save()
     revisions.add(case, user, worked, step=step)
-    trail.add(case, user, worked)
+    trail.add(case, user, content.statement, worked)
     return case
 
 

@@ -6,10 +6,12 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from loans.comparison import QuoteList
-from loans.entry import Statement
+from loans.entry import Statement, work
 
-from . import quote_lists
+from . import quote_lists, trail
+from .asides import Asides, Pin, keep
 from .cases import Content, start
+from .models import Case
 
 ANALYST: Final = "demo-analyst"
 _NAME: Final = ("Maren", "Tolliver")
@@ -204,6 +206,16 @@ _QUOTES: Final[dict[str, Any]] = {
 }
 
 
+#: What was tried in a case: what each is called, and what it changed.
+_TRIED: Final[dict[str, list[tuple[str, dict[str, str]]]]] = {
+    "Cider press, Orrin & Daughters": [
+        ("Locked a quarter lower", {"percent": "6.10"}),
+        ("Over four years", {"count": "48"}),
+        ("With a balloon of 9,650", {"balance": "9,650.00"}),
+    ],
+}
+
+
 @transaction.atomic
 def lay_the_desk() -> None:
     """The demo analyst and her cases, anew where none are kept yet."""
@@ -219,5 +231,21 @@ def lay_the_desk() -> None:
         for case in CASES:
             content = {name: case[name] for name in ("note", "tags") if name in case}
             stated = {name: value for name, value in case.items() if name not in content}
-            start(analyst, Content(statement=Statement.model_validate(stated), **content))
+            statement = Statement.model_validate(stated)
+            begun = start(analyst, Content(statement=statement, **content))
+            _try(begun, analyst, statement)
         quote_lists.start(analyst, QuoteList.model_validate(_QUOTES))
+
+
+def _try(case: Case, analyst: User, statement: Statement) -> None:
+    """What was tried in a case, on its trail and pinned beside it."""
+    pins = []
+    for name, changed in _TRIED.get(case.name, []):
+        tried = statement.model_copy(update=changed)
+        trail.add(case, analyst, tried, work(tried), typing=False)
+        point = case.trail.all()[0]
+        point.name = name
+        point.save(update_fields=["name"])
+        pins.append(Pin(case=case.pk, point=point.number))
+    if pins:
+        keep(analyst, case.pk, Asides(pins=pins))

@@ -41,13 +41,16 @@ class TrailTold(Schema):
 
 
 def _digest(document: dict[str, Any]) -> str:
-    """That of what is given; the name of a case is not part of it."""
-    given = {name: value for name, value in document.items() if name != "name"}
+    """That of what is given, said or left to be as usual; the name of a case is not part of it."""
+    given = check(document).model_dump(mode="json", exclude={"name"})
     return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()
 
 
-def add(case: Case, by: User, worked: Worked) -> None:
-    """The answer just found, where there is one that is not listed yet."""
+def add(case: Case, by: User, statement: Statement, worked: Worked, *, typing: bool = True) -> None:
+    """The answer just found, where there is one that is not listed yet.
+
+    While `typing` it takes the place of one found a moment before.
+    """
     answer = worked.answer
     if answer is None or worked.document is None or answer.reason:
         return
@@ -56,7 +59,8 @@ def add(case: Case, by: User, worked: Worked) -> None:
         return
     now = timezone.now()
     last = case.trail.first()
-    if last and not last.name and last.by_id == by.pk and now - last.found_at < TYPING:
+    soon = last is not None and now - last.found_at < TYPING
+    if typing and last and soon and not last.name and last.by_id == by.pk:
         last.delete()
     TrailPoint.objects.create(
         case=case,
@@ -64,7 +68,7 @@ def add(case: Case, by: User, worked: Worked) -> None:
         digest=digest,
         by=by,
         found_at=now,
-        statement=case.statement,
+        statement=statement.model_dump(mode="json", exclude_unset=True),
         document=worked.document,
         answer=kept(answer),
     )

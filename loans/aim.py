@@ -62,11 +62,13 @@ _MOVES: Final = {
 
 class AimTold(TypedDict):
     """What came of an aim. `value`: the figure as it would be stated, with which the loan is then
-    worked; `exact`: unrounded; `solutions`: every one found, ascending. Without one `says` tells
+    worked; `exact`: unrounded; `target`: what
+    the result is to be; `solutions`: every one found, ascending. Without one `says` tells
     the nearest result that can be reached, `nearest` at which value of the figure."""
 
     figure: str
     by: str
+    target: str
     value: str | None
     exact: str | None
     solutions: tuple[str, ...]
@@ -390,6 +392,7 @@ def figure_at(loan: Loan, path: str) -> Decimal | None:
 def reach(loan: Loan, aim: Aim, marks: Marks) -> AimTold:
     """The aim of a loan sought."""
     search = _Search(loan, aim)
+    target = str(write(loan)["aim"]["is"]) if loan.aim else plain(aim.number)
     with precise():
         reached, points = search.solutions()
         if not reached:
@@ -398,6 +401,7 @@ def reach(loan: Loan, aim: Aim, marks: Marks) -> AimTold:
             return {
                 "figure": aim.figure,
                 "by": aim.by,
+                "target": target,
                 "value": None,
                 "exact": None,
                 "solutions": (),
@@ -412,6 +416,7 @@ def reach(loan: Loan, aim: Aim, marks: Marks) -> AimTold:
     return {
         "figure": aim.figure,
         "by": aim.by,
+        "target": target,
         "value": f"{value:f}",
         "exact": plain(_cut(meant, search.digits)),
         "solutions": tuple(plain(_cut(each, search.digits)) for each in reached),
@@ -431,6 +436,15 @@ def aimed(loan: Loan) -> Loan:
     if told["value"] is None:
         raise NotALoan([FieldError(field="aim.is", message=told["says"])])
     return put(loan, loan.aim.by, told["value"])
+
+
+def nearest_to_aim(loan: Loan) -> Loan:
+    """The loan with the figure that reaches its aim or comes nearest to it, to look at."""
+    if loan.aim is None:
+        return loan
+    told = _reached_once(loan)
+    value = told["value"] or told["nearest"]
+    return loan.model_copy(update={"aim": None}) if value is None else put(loan, loan.aim.by, value)
 
 
 @lru_cache(maxsize=16)

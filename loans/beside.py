@@ -131,7 +131,7 @@ def _money(loan: Loan, value: Decimal | str | None, marks: Marks) -> str:
 
 
 def _rate(loan: Loan, marks: Marks) -> str:
-    return f"{marks.number(Decimal(loan.rate.percent), 10, 2)} % {loan.style.in_words()}"
+    return f"{marks.number(round(Decimal(loan.rate.percent), 6), 6, 2)} % {loan.style.in_words()}"
 
 
 def _price(loan: Loan, marks: Marks) -> str:

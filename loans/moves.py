@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from .aim import aimed, figure_at, put
+from .aim import aimed, figure_at, nearest_to_aim, put
 from .document import Loan
 from .entry import Statement, loan_of, read_values, restate, suggested_values
 from .errors import FieldError, NotALoan
@@ -36,7 +36,7 @@ def what_moves(statement: Statement, varied: list[Varied], results: list[str]) -
 
     Raises `NotALoan` with what is wrong at its place.
     """
-    loan = aimed(loan_of(statement))
+    loan = nearest_to_aim(loan_of(statement))
     axes, told, standing = [], [], []
     for number, each in enumerate(varied):
         stands = _standing(loan, each.path, number)

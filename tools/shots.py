@@ -11,12 +11,6 @@ PORT = 8978
 ADDRESS = f"http://127.0.0.1:{PORT}"
 
 
-def sign_in(page: Page) -> None:
-    page.get_by_role("button", name="Maren Tolliver").click()
-    page.get_by_role("menuitem", name="Sign out").click()
-    page.get_by_role("heading", name="Sign in").wait_for()
-
-
 def cases(page: Page) -> None:
     page.get_by_role("link", name="Cider press").wait_for()
 
@@ -40,17 +34,10 @@ def rates(page: Page) -> None:
     page.get_by_role("table").wait_for()
 
 
-def side_by_side(page: Page) -> None:
+def quotes(page: Page) -> None:
     page.goto(f"{ADDRESS}/rates/side-by-side")
     page.get_by_role("link", name="Offers for the second press").click()
     page.get_by_label("Ranked").wait_for()
-
-
-def two_ways(page: Page) -> None:
-    open_case(page, ADDRESS, "Cider press")
-    page.get_by_role("button", name="Quoted:").click()
-    page.get_by_role("menuitemradio", name="effective a year", exact=True).click()
-    page.get_by_role("group", name="Two ways").wait_for()
 
 
 def dated(page: Page) -> None:
@@ -71,20 +58,6 @@ def several_rates(page: Page) -> None:
     page.get_by_text("2 rates fit", exact=True).wait_for()
 
 
-def checked(page: Page) -> None:
-    open_case(page, ADDRESS, "Stone crusher")
-
-
-def against(page: Page) -> None:
-    open_case(page, ADDRESS, "Cider press")
-    page.get_by_role("button", name="Take out").click()
-    page.get_by_role("menuitem", name="Hold theirs against ours").click()
-    rows = ["no;payment;closing", "1;938,82;47563,19", "2;938,82;46872,97", "3;938,82;46178,79"]
-    page.get_by_label("Their schedule").fill("\n".join(rows))
-    page.get_by_role("button", name="Compare").click()
-    page.get_by_text("One row differs").wait_for()
-
-
 def history(page: Page) -> None:
     open_case(page, ADDRESS, "Six looms")
     page.get_by_label("Rate", exact=True).fill("7 1/8")
@@ -97,15 +70,39 @@ def history(page: Page) -> None:
     page.get_by_role("button", name="Open", exact=True).nth(1).click()
 
 
-def conflict(page: Page) -> None:
-    open_case(page, ADDRESS, "Kiln")
-    other = page.context.new_page()
-    other.goto(page.url)
-    other.get_by_label("Payment", exact=True).fill("440.00")
-    other.wait_for_timeout(1_500)
-    other.close()
-    page.get_by_label("Number of payments").fill("60")
-    page.get_by_role("alert").wait_for()
+def aim(page: Page) -> None:
+    open_case(page, ADDRESS, "Boat shed")
+    page.get_by_role("img", name="the aim is").wait_for()
+
+
+def _what_if(page: Page, name: str) -> None:
+    open_case(page, ADDRESS, "Cider press")
+    page.get_by_role("button", name="What if").click()
+    page.get_by_role("menuitem", name=name).click()
+
+
+def moves(page: Page) -> None:
+    _what_if(page, "What moves it")
+    page.get_by_label("Second figure varied", exact=True).select_option("count")
+    page.get_by_role("table", name="What moves it").get_by_title("as it stands").wait_for()
+
+
+def points(page: Page) -> None:
+    _what_if(page, "Points for a lower rate")
+    page.get_by_label("The other rate").fill("5.85")
+    page.get_by_role("table", name="If the loan ends earlier").wait_for()
+
+
+def trail(page: Page) -> None:
+    open_case(page, ADDRESS, "Cider press")
+    page.get_by_role("button", name="Trail").click()
+    page.get_by_role("list", name="Trail").wait_for()
+
+
+def side_by_side(page: Page) -> None:
+    open_case(page, ADDRESS, "Cider press")
+    page.get_by_role("link", name="Side by side").click()
+    page.get_by_role("table", name="Side by side").wait_for()
 
 
 def no_answer(page: Page) -> None:
@@ -125,7 +122,6 @@ def long(page: Page) -> None:
 Shot = tuple[str, Callable[[Page], None], dict[str, object]]
 # The last ones change cases, so they come last.
 SHOTS: list[Shot] = [
-    ("sign-in", sign_in, {}),
     ("cases", cases, {}),
     ("case", case, {}),
     ("case-dark", long, {"color_scheme": "dark"}),
@@ -134,15 +130,16 @@ SHOTS: list[Shot] = [
     ("no-answer", no_answer, {}),
     ("mistake", mistake, {}),
     ("rates", rates, {}),
-    ("side-by-side", side_by_side, {}),
-    ("two-ways", two_ways, {}),
+    ("quotes", quotes, {}),
     ("dated", dated, {"viewport": {"width": 1280, "height": 900}}),
     ("clauses", clauses, {"viewport": {"width": 1280, "height": 1100}}),
     ("several-rates", several_rates, {}),
-    ("checked", checked, {}),
-    ("against", against, {}),
+    ("aim", aim, {}),
+    ("moves", moves, {}),
+    ("points", points, {}),
+    ("trail", trail, {}),
+    ("side-by-side", side_by_side, {"viewport": {"width": 1280, "height": 1100}}),
     ("history", history, {}),
-    ("conflict", conflict, {}),
 ]
 
 

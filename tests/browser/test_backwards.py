@@ -1,8 +1,12 @@
 """Asking backwards: what is bought, and a result that is aimed at."""
 
 import re
+from math import ceil, log
 
+from django.utils import timezone
 from playwright.sync_api import Page, expect
+
+from desk.models import Case
 
 from .base import BrowserTest
 
@@ -96,7 +100,8 @@ class WhatMovesIt(BrowserTest):
     def sheet(self) -> Page:
         page = self.open("Cider press")
         self.answers("938.82")
-        page.get_by_role("button", name="What moves it").click()
+        page.get_by_role("button", name="What if").click()
+        page.get_by_role("menuitem", name="What moves it").click()
         return page
 
     def test_an_eighth_point_table_and_a_point_opened(self) -> None:
@@ -145,3 +150,134 @@ class WhatMovesIt(BrowserTest):
             values.fill(typed)
             expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text(said)
             expect(values).to_have_value(typed)
+
+
+class Carried(BrowserTest):
+    def test_the_price_from_an_income(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("button", name="Say what is bought").click()
+        self.figure("Down payment").fill("20")
+        page.get_by_role("button", name="Payment from an income").click()
+        page.get_by_label("Income", exact=True).fill("5,400")
+        page.get_by_label("of which").fill("35")
+        page.get_by_label("less outgoings").fill("640")
+        # 35 % of 5,400 less 640 is 1,250 a month; the price follows from it.
+        expect(page.get_by_text("= 1,250.00 that can be carried")).to_be_visible()
+        self.answers(f"{1250 * WORTH / 0.8:,.2f}")
+        self.accessible()
+        page.get_by_label("less outgoings").fill("2,000")
+        self.figure("Rate").focus()
+        expect(page.get_by_role("alert")).to_contain_text("nothing is left")
+        expect(self.figure("Payment")).to_have_value("35 % of 5,400 - 2,000 a month")
+
+
+class WhatIf(BrowserTest):
+    def asking(self, what: str) -> Page:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.get_by_role("button", name="What if").click()
+        page.get_by_role("menuitem", name=what).click()
+        return page
+
+    def test_a_little_more_each_month(self) -> None:
+        page = self.asking("Paying more")
+        page.get_by_label("More with each payment").fill("100")
+        # By the formula of the annuity.
+        many = ceil(-log(1 - 48250 * MONTH / 1038.82) / log(1 + MONTH))
+        said = page.get_by_role("dialog")
+        expect(said).to_contain_text(f"repaid by {many} payments instead of 60")
+        self.accessible()
+        page.get_by_label("More with each payment").fill("some")
+        expect(page.get_by_role("alert")).to_contain_text("“some” is not an amount")
+        page.get_by_label("More with each payment").fill("100")
+        page.get_by_role("button", name="Open it as a case").click()
+        expect(page.get_by_label("Name of the case")).to_have_value(re.compile(", more paid$"))
+        self.answers(str(many))
+
+    def test_points_for_a_lower_rate_kept_and_linked_to(self) -> None:
+        page = self.asking("Points for a lower rate")
+        expect(page).to_have_url(re.compile(r"\?show=points$"))
+        page.get_by_label("The other rate").fill("5.85")
+        lower = (1 + 0.0585 / 2) ** (1 / 6) - 1
+        less = 48250 * (1 / WORTH - lower / (1 - (1 + lower) ** -60))
+        alone = ceil(482.50 / less)
+        expect(page.get_by_role("dialog")).to_contain_text(f"payments alone after payment {alone}")
+        table = page.get_by_role("table", name="If the loan ends earlier")
+        expect(table.get_by_role("row")).to_have_count(5)
+        self.accessible()
+        page.wait_for_timeout(700)
+        page.reload()
+        expect(page.get_by_label("The other rate")).to_have_value("5.85")
+        expect(table).to_be_visible()
+
+
+class TheTrail(BrowserTest):
+    def test_back_along_the_trail_and_nothing_lost(self) -> None:
+        page = self.open("Kiln")
+        self.figure("Amount lent").fill("20k")
+        page.wait_for_timeout(2500)
+        self.figure("Amount lent").fill("25k")
+        page.wait_for_timeout(1200)
+        found = page.get_by_role("status").locator("visible=true").and_(page.locator("output"))
+        last = found.inner_text()
+        self.figure("Amount lent").press("Tab")
+        page.get_by_role("button", name="Trail").click()
+        points = page.get_by_role("list", name="Trail").get_by_role("listitem")
+        expect(points).to_have_count(3)
+        expect(points.first).to_contain_text("as it stands")
+        expect(points.first).to_contain_text("amount lent 20,000.00 to 25,000.00")
+        points.last.get_by_role("button", name="Name it").click()
+        page.get_by_label("Name of answer 1").fill("As they asked")
+        page.keyboard.press("Enter")
+        expect(points.last).to_contain_text("As they asked")
+        self.accessible()
+        points.last.get_by_role("button", name="Go back to it").click()
+        expect(points.last).to_contain_text("as it stands")
+        expect(self.figure("Amount lent")).to_have_value("17,840.00")
+        expect(points).to_have_count(3)
+        points.first.get_by_role("button", name="Go back to it").click()
+        expect(found).to_have_text(last)
+
+
+class Beside(BrowserTest):
+    def test_two_variants_compared(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.get_by_role("link", name="Side by side").click()
+        table = page.get_by_role("table", name="Side by side")
+        payment = table.get_by_role("row").filter(has=page.get_by_role("rowheader", name="Payment"))
+        month = (1 + 0.061 / 2) ** (1 / 6) - 1
+        lower = 48250 * month / (1 - (1 + month) ** -60)
+        expect(payment.first).to_contain_text(f"{lower:,.2f}")
+        expect(payment.first).to_contain_text(f"−{938.82 - round(lower, 2):.2f}")
+        expect(page.get_by_role("img", name=re.compile("Over four years"))).to_be_visible()
+        differing = table.get_by_role("row").filter(has=page.get_by_label("differs"))
+        expect(differing.filter(has_text="Rate").first).to_be_visible()
+        expect(differing.filter(has_text="Amount lent")).to_have_count(0)
+        self.accessible()
+        page.get_by_role("button", name=re.compile("make it the base.*Over four years")).click()
+        expect(table).to_contain_text("+12")
+        page.get_by_role("button", name=re.compile("take off.*With a balloon")).click()
+        expect(table.get_by_role("columnheader")).to_have_count(3)
+        with page.expect_download() as taken:
+            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("menuitem", name="Workbook (XLSX)").click()
+        name = "cider-press-orrin-daughters-side-by-side.xlsx"
+        self.assertEqual(taken.value.suggested_filename, name)
+        page.reload()
+        expect(table.get_by_role("columnheader")).to_have_count(3)
+
+    def test_a_pinned_case_deleted_meanwhile(self) -> None:
+        page = self.open("Cider press")
+        page.get_by_role("link", name="Side by side").click()
+        page.get_by_role("button", name="Pin another case").click()
+        page.get_by_label("Find a case to pin").fill("tarn")
+        page.get_by_role("list", name="Cases to pin").get_by_role("button", name="Kiln").click()
+        table = page.get_by_role("table", name="Side by side")
+        expect(table.get_by_role("columnheader", name=re.compile("Kiln"))).to_be_visible()
+        Case.objects.filter(name__startswith="Kiln").update(deleted_at=timezone.now())
+        page.reload()
+        expect(table).to_contain_text("This case was deleted")
+        expect(table).to_contain_text("938.82")
+        page.get_by_role("button", name=re.compile("take off.*A case that is gone")).click()
+        expect(table.get_by_role("columnheader")).to_have_count(4)

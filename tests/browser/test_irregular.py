@@ -107,7 +107,7 @@ class Rates(BrowserTest):
     def test_settled_early(self) -> None:
         page = self.open("Letter press")
         expect(page.get_by_text("Lender’s yield, effective a year")).to_be_visible()
-        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("button", name="What if").click()
         page.get_by_role("menuitem", name="Settled early").click()
         page.get_by_label("After payment").fill("24")
         page.get_by_label("What is agreed").select_option("percent")

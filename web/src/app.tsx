@@ -44,6 +44,12 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./case/page")).CasePage }),
       },
       {
+        path: "/cases/:id/side-by-side",
+        lazy: async () => ({
+          Component: (await import("./case/side-by-side")).SideBySidePage,
+        }),
+      },
+      {
         path: "/rates",
         lazy: async () => ({ Component: (await import("./rates/page")).RatesPage }),
       },

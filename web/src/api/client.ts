@@ -2,7 +2,13 @@ import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
+export type Asides = Schemas["Asides"];
 export type AskMoves = Schemas["AskMoves"];
+export type Beside = Schemas["Beside"];
+export type More = Schemas["More"];
+export type Pin = Schemas["Pin"];
+export type Points = Schemas["Points"];
+export type TrailTold = Schemas["TrailTold"];
 export type Answer = Schemas["Answer"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];

@@ -1,9 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import type { Answer, Statement } from "../api/client";
+import { ask, client, type Answer, type Statement } from "../api/client";
 import { Choice } from "../ui/choice";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { PERCENTS, RESULTS, resultName } from "./results";
+import { PERCENTS, resultName, resultsOf } from "./results";
+import { Trend } from "./trend";
 import { askables, asked, pathOf, textOf, titleOf, type EntryName } from "./figures";
 
 const DOTTED = "text-choice underline decoration-dotted underline-offset-[0.3em]";
@@ -29,6 +31,33 @@ interface Props {
   place: string;
 }
 
+/** The payments a result is of, where it is of some: each can be changed in place. */
+function Places({ figure, onChange }: { figure: string; onChange: (figure: string) => void }) {
+  const [kind, at] = figure.split("@");
+  if (at === undefined) return null;
+  const places = at.split("-");
+  return (
+    <>
+      {places.map((place, number) => (
+        <input
+          key={number}
+          aria-label={["Payment it is of", "Payment it goes to"][number] ?? ""}
+          value={place}
+          inputMode="numeric"
+          maxLength={6}
+          className="mx-1 w-14 rounded border border-rule-strong bg-sheet px-1.5 text-right font-sans text-base"
+          onChange={(event) => {
+            const typed = event.target.value.replace(/\D/g, "");
+            onChange(
+              `${kind}@${places.map((each, which) => (which === number ? typed || "0" : each)).join("-")}`,
+            );
+          }}
+        />
+      ))}
+    </>
+  );
+}
+
 /** Which result is to have which value, and which figure may move for that. */
 export function AimLine({ statement, figure, onChange, place }: Props) {
   const first = movables(statement)[0] ?? "principal";
@@ -50,6 +79,7 @@ export function AimLine({ statement, figure, onChange, place }: Props) {
   const at = /^balance@/.test(statement.aim_figure)
     ? statement.aim_figure
     : `balance@${place || 12}`;
+  const over = /^interest@/.test(statement.aim_figure) ? statement.aim_figure : "interest@1-12";
   const moves = moving(statement);
   const isPercent = PERCENTS.includes(statement.aim_figure);
   return (
@@ -59,12 +89,13 @@ export function AimLine({ statement, figure, onChange, place }: Props) {
         name="Result aimed at"
         value={statement.aim_figure}
         shown={resultName(statement.aim_figure)}
-        options={[...Object.keys(RESULTS), at].map((value) => ({
+        options={[...resultsOf(statement), at, over].map((value) => ({
           value,
           label: resultName(value),
         }))}
         onChoose={(aim_figure) => onChange({ aim_figure })}
       />{" "}
+      <Places figure={statement.aim_figure} onChange={(aim_figure) => onChange({ aim_figure })} />
       is to be {figure("aim_is")}
       {isPercent && " %"}, and the{" "}
       <Choice
@@ -91,6 +122,48 @@ export function AimLine({ statement, figure, onChange, place }: Props) {
         Drop the aim
       </button>
     </p>
+  );
+}
+
+/** The result against the figure that moves, with the aim across it. */
+function AimCurve({
+  statement,
+  moves,
+  aim,
+}: {
+  statement: Statement;
+  moves: EntryName;
+  aim: string;
+}) {
+  const { marks } = useDesk();
+  const body = {
+    statement,
+    varied: [{ path: statement.aim_by, typed: "" }],
+    results: [statement.aim_figure],
+  };
+  const found = useQuery({
+    queryKey: ["moves", "aim", body],
+    queryFn: ({ signal }) => ask(client.POST("/api/moves", { body, signal })),
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  if (!found.data) return null;
+  const percent = statement.aim_by.endsWith("percent");
+  return (
+    <figure className="mt-3 rounded-lg border border-rule bg-sheet p-2">
+      <figcaption className="px-1 text-sm text-soft">
+        {resultName(statement.aim_figure)} against the {titleOf(moves).toLowerCase()}
+      </figcaption>
+      <Trend
+        data={found.data}
+        name={() => titleOf(moves).toLowerCase()}
+        shown={(_, value) =>
+          `${inMarks(percent ? trimmed(rounded(value, 4)) : value, marks)}${percent ? " %" : ""}`
+        }
+        aim={aim}
+      />
+    </figure>
   );
 }
 
@@ -141,6 +214,7 @@ export function Aimed({
           Take {shown(stated)} into the loan
         </button>
       )}
+      <AimCurve statement={statement} moves={moves} aim={aim.target} />
     </div>
   );
 }

@@ -1,32 +1,12 @@
-import {
-  useEffect,
-  useId,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-} from "react";
+import { useId, useMemo, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Answer, Statement } from "../api/client";
 import { paymentPeriod } from "../ui/choices";
 import { day } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
+import { useWidth } from "../ui/use-width";
 import { draw, HEIGHT, OWED_BOTTOM, PAID_BOTTOM, PAID_TOP, SIDE, TOP } from "./drawing";
 import { useOwed } from "./use-asked";
-
-/** The width of an element, kept up to date. */
-function useWidth<T extends HTMLElement>() {
-  const element = useRef<T>(null);
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    if (!element.current) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width ?? 0));
-    observer.observe(element.current);
-    return () => observer.disconnect();
-  }, []);
-  return [element, width] as const;
-}
 
 interface Props {
   answer: Answer;

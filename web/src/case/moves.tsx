@@ -1,21 +1,25 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { ask, client, type AskMoves, type Content, type Moves } from "../api/client";
-import { inMarks, rounded, trimmed } from "../ui/numbers";
+import { ask, client, type AskMoves, type Asides, type Content, type Moves } from "../api/client";
+import { inMarks, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
 import { useOpened } from "../ui/start";
 import { useSettled } from "../ui/use-settled";
 import { askables, asked, pathOf, titleOf } from "./figures";
-import { PERCENTS, RESULTS, resultName } from "./results";
+import { resultName, resultsOf } from "./results";
+import { Trend, useResult } from "./trend";
+import { FIELD } from "./what-if";
+
+type MovesAside = NonNullable<Asides["moves"]>;
 
 interface Props {
   content: Content;
+  moves: MovesAside | null;
+  onMoves: (moves: MovesAside) => void;
   open: boolean;
   onOpen: (open: boolean) => void;
 }
 
-const FIELD = "rounded border border-rule-strong bg-sheet px-2 py-1";
 const ANSWER = "answer";
 
 /** The figures that can be varied: path and name. */
@@ -79,20 +83,27 @@ function Vary({
 }
 
 /** What moves the loan: results against one figure, or one result against two. */
-export function WhatMoves({ content, open, onOpen }: Props) {
+export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
   const { marks } = useDesk();
   const { statement } = content;
   const options = variables(content);
-  const [chosen, setChosen] = useState<[string, string]>(["rate.percent", ""]);
-  const [typed, setTyped] = useState<[string, string]>(["", ""]);
-  const [results, setResults] = useState([ANSWER, "total_interest"]);
   const paths = options.map(([path]) => path);
-  const first = paths.includes(chosen[0]) ? chosen[0] : (paths[0] ?? "");
-  const second = paths.includes(chosen[1]) && chosen[1] !== first ? chosen[1] : "";
+  const [one, two] = moves?.varied ?? [{ path: "rate.percent", typed: "" }];
+  const first = one && paths.includes(one.path) ? one.path : (paths[0] ?? "");
+  const second = two && paths.includes(two.path) && two.path !== first ? two.path : "";
+  const typed = [one?.path === first ? one.typed : "", second && two ? two.typed : ""] as const;
+  const results = moves?.results ?? [ANSWER, "total_interest"];
   const varied = [
     { path: first, typed: typed[0] },
     ...(second ? [{ path: second, typed: typed[1] }] : []),
   ];
+  const change = (changed: Partial<MovesAside>) => onMoves({ varied, results, ...changed });
+  const vary = (place: 0 | 1, path: string, text: string) => {
+    const next = [...varied];
+    if (path) next[place] = { path, typed: text };
+    else next.length = place;
+    change({ varied: next });
+  };
   const asking = useSettled(
     JSON.stringify({ statement, varied, results: second ? results.slice(0, 1) : results }),
     120,
@@ -131,8 +142,6 @@ export function WhatMoves({ content, open, onOpen }: Props) {
     },
     onSuccess: opened,
   });
-  const set = <Two extends [string, string]>(now: Two, place: 0 | 1, text: string) =>
-    now.map((each, number) => (number === place ? text : each)) as Two;
   const { data } = found;
   const told = { data, name, shown, onTake: take.mutate };
   return (
@@ -151,11 +160,8 @@ export function WhatMoves({ content, open, onOpen }: Props) {
           used={data?.varied[0]?.path === first ? data.varied[0].typed : undefined}
           options={options}
           none={undefined}
-          onPath={(path) => {
-            setChosen((now) => set(now, 0, path));
-            setTyped((now) => set(now, 0, ""));
-          }}
-          onTyped={(text) => setTyped((now) => set(now, 0, text))}
+          onPath={(path) => vary(0, path, "")}
+          onTyped={(text) => vary(0, first, text)}
         />
         <Vary
           label="Second figure varied"
@@ -164,13 +170,15 @@ export function WhatMoves({ content, open, onOpen }: Props) {
           used={data?.varied[1]?.path === second ? data.varied[1]?.typed : undefined}
           options={options.filter(([path]) => path !== first)}
           none="and no other figure"
-          onPath={(path) => {
-            setChosen((now) => set(now, 1, path));
-            setTyped((now) => set(now, 1, ""));
-          }}
-          onTyped={(text) => setTyped((now) => set(now, 1, text))}
+          onPath={(path) => vary(1, path, "")}
+          onTyped={(text) => vary(1, second, text)}
         />
-        <ResultChoice results={results} single={second !== ""} onChoose={setResults} />
+        <ResultChoice
+          all={[ANSWER, ...resultsOf(statement)]}
+          results={results}
+          single={second !== ""}
+          onChoose={(chosen) => change({ results: chosen })}
+        />
       </div>
       {found.error ? (
         <p role="alert" className="mt-3 text-wrong">
@@ -199,15 +207,16 @@ export function WhatMoves({ content, open, onOpen }: Props) {
 
 /** Which results to see: any of them, or one where two figures are varied. */
 function ResultChoice({
+  all,
   results,
   single,
   onChoose,
 }: {
+  all: string[];
   results: string[];
   single: boolean;
   onChoose: (results: string[]) => void;
 }) {
-  const all = [ANSWER, ...Object.keys(RESULTS)];
   const called = (each: string) => (each === ANSWER ? "the figure asked for" : resultName(each));
   return (
     <fieldset className="flex flex-wrap gap-x-4 gap-y-0.5 text-[0.95rem]">
@@ -237,18 +246,6 @@ interface Told {
   name: (path: string) => string;
   shown: (path: string, value: string) => string;
   onTake: (values: Record<string, string>) => void;
-}
-
-const MANY_DIGITS = /\.\d{7,}$/;
-
-/** A result in the reader's marks; a rate to six decimals. */
-function useResult() {
-  const { marks } = useDesk();
-  return (name: string, value: string | null | undefined) => {
-    if (value === null || value === undefined) return "–";
-    const text = MANY_DIGITS.test(value) ? trimmed(rounded(value, 6)) : value;
-    return `${inMarks(text, marks)}${PERCENTS.includes(name) ? " %" : ""}`;
-  };
 }
 
 /** Whether two decimal texts are the same number. */
@@ -325,83 +322,6 @@ function List({ data, name, shown, onTake }: Told) {
   );
 }
 
-const WIDTH = 800;
-const HEIGHT = 190;
-const PAD = 14;
-
-/** The first result against the figure, only for the eye. */
-function Trend({ data, name, shown }: Omit<Told, "onTake">) {
-  const result = useResult();
-  const [axis] = data.varied;
-  const [first] = Object.keys(data.swept.results);
-  const values = (data.swept.values[0] ?? []).map(Number);
-  const points = values.flatMap((value, row) => {
-    const text = first && data.swept.results[first]?.[row]?.[0];
-    return text ? [{ at: value, to: Number(text), text }] : [];
-  });
-  const [left, right] = [points[0], points.at(-1)];
-  if (!axis || !first || !left || !right || points.length < 2) return null;
-  const heights = points.map((point) => point.to);
-  const [low, high] = [Math.min(...heights), Math.max(...heights)];
-  const x = (at: number) => PAD + ((at - left.at) / (right.at - left.at || 1)) * (WIDTH - 2 * PAD);
-  const y = (to: number) => HEIGHT - 30 - ((to - low) / (high - low || 1)) * (HEIGHT - 56);
-  const stands = points.find((point) => point.at === Number(data.standing[0] ?? NaN));
-  return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      className="block w-full text-soft"
-      aria-label={`From ${shown(axis.path, String(left.at))} to ${shown(axis.path, String(right.at))} the result goes from ${result(first, left.text)} to ${result(first, right.text)}`}
-    >
-      <polyline
-        points={points.map((point) => `${x(point.at)},${y(point.to)}`).join(" ")}
-        fill="none"
-        stroke="var(--owed)"
-        strokeWidth={2}
-      />
-      {points.map((point) => (
-        <circle key={point.at} cx={x(point.at)} cy={y(point.to)} r={3} fill="var(--owed)" />
-      ))}
-      {stands && (
-        <>
-          <circle
-            cx={x(stands.at)}
-            cy={y(stands.to)}
-            r={6}
-            fill="var(--unknown)"
-            stroke="var(--owed)"
-          />
-          <text
-            x={x(stands.at)}
-            y={y(stands.to) - 12}
-            fontSize={14}
-            fontWeight={600}
-            textAnchor="middle"
-            fill="var(--ink)"
-          >
-            {result(first, stands.text)}
-          </text>
-        </>
-      )}
-      {[left, right].map((end, place) => (
-        <text
-          key={place}
-          x={x(end.at)}
-          y={HEIGHT - 6}
-          fontSize={13}
-          textAnchor={place ? "end" : "start"}
-          fill="currentColor"
-        >
-          {`${shown(axis.path, String(end.at))}: ${result(first, end.text)}`}
-        </text>
-      ))}
-      <text x={WIDTH / 2} y={HEIGHT - 6} fontSize={13} textAnchor="middle" fill="currentColor">
-        {name(axis.path)}
-      </text>
-    </svg>
-  );
-}
-
 /** Two figures varied: one result as a grid, darker where it is more. */
 function Grid({ data, name, shown, onTake }: Told) {
   const result = useResult();
@@ -446,7 +366,7 @@ function Grid({ data, name, shown, onTake }: Told) {
                 return (
                   <td
                     key={other}
-                    className={`p-0 text-right ${stands ? "outline-3 -outline-offset-2 outline-unknown" : ""}`}
+                    className={`p-0 text-right ${stands ? "outline-3 -outline-offset-2 outline-choice" : ""}`}
                     style={{
                       background: `color-mix(in srgb, var(--principal) ${Math.round(4 + 30 * part)}%, transparent)`,
                     }}

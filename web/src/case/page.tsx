@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
   ask,
   client,
@@ -36,7 +36,11 @@ import {
   type EntryName,
   type FigureName,
 } from "./figures";
+import { NO_MORE, PayingMore } from "./more";
 import { WhatMoves } from "./moves";
+import { NO_POINTS, PointsForALowerRate } from "./points";
+import { Trail } from "./trail";
+import { useAsides } from "./use-asides";
 import { LoanLine } from "./line";
 import { Schedule, useYears } from "./schedule";
 import { StatementOfTerms } from "./statement";
@@ -59,6 +63,37 @@ function focusOn(selector: string): void {
   document.querySelector<HTMLElement>(selector)?.focus();
 }
 
+const SHEETS = [
+  "working",
+  "history",
+  "share",
+  "against",
+  "settled",
+  "moves",
+  "more",
+  "points",
+  "trail",
+] as const;
+type SheetName = (typeof SHEETS)[number];
+
+/** The sheet that is open; a link can name it. */
+function useSheet() {
+  const [search, setSearch] = useSearchParams();
+  const sheet = SHEETS.find((name) => name === search.get("show")) ?? null;
+  const now = useRef(sheet);
+  useEffect(() => {
+    now.current = sheet;
+  }, [sheet]);
+  const set = useCallback(
+    (next: SheetName | null | ((before: SheetName | null) => SheetName | null)) => {
+      const name = typeof next === "function" ? next(now.current) : next;
+      setSearch(name ? { show: name } : {}, { replace: true });
+    },
+    [setSearch],
+  );
+  return [sheet, set] as const;
+}
+
 /** The answer last found, while what is typed has none. */
 function useLastGood(answer: Answer | null | undefined): Answer | undefined {
   const [last, setLast] = useState<Answer>();
@@ -70,12 +105,12 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const { marks, me } = useDesk();
   const queries = useQueryClient();
   const copy = useCopyCase();
+  const navigate = useNavigate();
   const kept = { opened, username: me.username, mayEdit: opened.may_edit, contentOf };
   const [content, setContent] = useState(() => beginning(kept));
   const send = useMemo(() => sendCase(opened.id), [opened.id]);
-  const [sheet, setSheet] = useState<
-    "working" | "history" | "share" | "against" | "settled" | "moves" | null
-  >(null);
+  const [sheet, setSheet] = useSheet();
+  const { asides, change: changeAsides, send: sendAsides } = useAsides(opened);
   const { statement } = content;
   const years = useYears();
   const { worked, current, failed } = useWorked(statement, years[0]);
@@ -95,7 +130,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const setText = (name: EntryName, text: string) =>
     setContent((now) => ({ ...now, statement: withText(now.statement, name, text) }));
   const changeBeside = (changed: Partial<Content>) => setContent((now) => ({ ...now, ...changed }));
-  const sheetOpen = (name: typeof sheet) => (open: boolean) => setSheet(open ? name : null);
+  const sheetOpen = (name: SheetName) => (open: boolean) => setSheet(open ? name : null);
 
   /** Makes a figure the unknown; the one unknown so far keeps what was found for it. */
   const askFor = (name: EntryName) => {
@@ -144,10 +179,12 @@ function Opened({ opened }: { opened: CaseOpened }) {
       { key: "o", run: () => focusOn("#ask-owed") },
       { key: "x", run: () => focusOn("#ask-stretch") },
       { key: "j", run: () => focusOn("#schedule-jump") },
-      { key: "w", run: () => setSheet((now) => (now === "working" ? null : "working")) },
-      { key: "e", run: () => setSheet((now) => (now === "history" ? null : "history")) },
+      ...(["working", "history", "moves", "trail"] as const).map((name, place) => ({
+        key: "weyz".charAt(place),
+        run: () => setSheet((now) => (now === name ? null : name)),
+      })),
     ],
-    [],
+    [setSheet],
   );
   useKeys(keys);
 
@@ -181,9 +218,32 @@ function Opened({ opened }: { opened: CaseOpened }) {
               Copy to my cases
             </button>
           </Keeping>
-          <button className="hover:text-ink" onClick={() => setSheet("moves")}>
-            What moves it
+          <Menu
+            name="What if"
+            actions={[
+              { label: "What moves it …", run: () => setSheet("moves") },
+              { label: "Paying more …", run: () => setSheet("more") },
+              { label: "Points for a lower rate …", run: () => setSheet("points") },
+              { label: "Settled early …", run: () => setSheet("settled") },
+            ]}
+          >
+            What if <span aria-hidden>▾</span>
+          </Menu>
+          <button className="hover:text-ink" onClick={() => setSheet("trail")}>
+            Trail
           </button>
+          <Link
+            className="hover:text-ink"
+            to={`/cases/${opened.id}/side-by-side`}
+            onClick={(event) => {
+              event.preventDefault();
+              // What is shown there is what is kept: kept first.
+              sendAsides();
+              void flush().then(() => navigate(`/cases/${opened.id}/side-by-side`));
+            }}
+          >
+            Side by side
+          </Link>
           <button className="hover:text-ink" onClick={() => setSheet("history")}>
             History
           </button>
@@ -203,7 +263,6 @@ function Opened({ opened }: { opened: CaseOpened }) {
               { label: "Schedule (CSV)", run: () => void takeOut("schedule?kind=csv") },
               { label: "Loan document (JSON)", run: () => void takeOut("document") },
               { label: "Hold theirs against ours …", run: () => setSheet("against") },
-              { label: "Settled early …", run: () => setSheet("settled") },
             ]}
           >
             Take out <span aria-hidden>▾</span>
@@ -286,7 +345,38 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Schedule answer={answer} statement={statement} marked={marked} years={years} />
         </div>
       )}
-      <WhatMoves content={content} open={sheet === "moves"} onOpen={sheetOpen("moves")} />
+      <WhatMoves
+        content={content}
+        moves={asides.moves ?? null}
+        onMoves={(moves) => changeAsides({ moves })}
+        open={sheet === "moves"}
+        onOpen={sheetOpen("moves")}
+      />
+      <PayingMore
+        content={content}
+        more={asides.more ?? NO_MORE}
+        onMore={(more) => changeAsides({ more })}
+        open={sheet === "more"}
+        onOpen={sheetOpen("more")}
+      />
+      <PointsForALowerRate
+        content={content}
+        points={asides.points ?? NO_POINTS}
+        onPoints={(points) => changeAsides({ points })}
+        open={sheet === "points"}
+        onOpen={sheetOpen("points")}
+      />
+      <Trail
+        caseId={opened.id}
+        mayEdit={opened.may_edit}
+        pins={asides.pins}
+        open={sheet === "trail"}
+        onOpen={sheetOpen("trail")}
+        flush={flush}
+        saved={keeping.state === "saved" ? keeping.at.getTime() : null}
+        onBack={(given) => change({ ...given, name: statement.name })}
+        onPins={(pins) => changeAsides({ pins })}
+      />
       <Settled statement={statement} open={sheet === "settled"} onOpen={sheetOpen("settled")} />
       <Against statement={statement} open={sheet === "against"} onOpen={sheetOpen("against")} />
       {answer && (

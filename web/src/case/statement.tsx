@@ -6,6 +6,7 @@ import { QuoteChoice } from "../ui/presets";
 import { useDesk } from "../ui/settings";
 import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../ui/choices";
 import { AimLine } from "./aim";
+import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
 import {
@@ -176,6 +177,12 @@ export function StatementOfTerms({
         >
           {statement.is_purchase ? "State the amount lent instead" : "Say what is bought"}
         </button>
+        <span aria-hidden> · </span>
+        <CapacityLine
+          statement={statement}
+          note={current ? worked?.readings.payment?.note : undefined}
+          onType={onType}
+        />
       </p>
       <AimLine statement={statement} figure={figure} onChange={onChange} place={place} />
       {listed.map((error) => (

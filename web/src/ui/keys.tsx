@@ -56,6 +56,8 @@ const ON_A_CASE = [
   ["s", "the schedule; Enter folds a year"],
   ["w", "the working, and its proof"],
   ["e", "the history: what it said earlier"],
+  ["y", "what moves it"],
+  ["z", "the trail: every answer found in it"],
 ] as const;
 
 const IN_A_FIGURE = [

@@ -1,0 +1,2 @@
+/** Loans that can be pinned beside a case. */
+export const MOST_PINS = 5;

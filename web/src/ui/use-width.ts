@@ -1,0 +1,14 @@
+import { useEffect, useRef, useState } from "react";
+
+/** The width of an element, kept up to date. */
+export function useWidth<T extends HTMLElement>() {
+  const element = useRef<T>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    if (!element.current) return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width ?? 0));
+    observer.observe(element.current);
+    return () => observer.disconnect();
+  }, []);
+  return [element, width] as const;
+}
