@@ -6,6 +6,7 @@ other loan, goes the exact way.
 """
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from itertools import product
@@ -21,7 +22,7 @@ from .answer import value_as_paid
 from .document import UNKNOWN, Loan, is_result
 from .errors import FieldError, NotALoan
 from .figures import plain, precise
-from .many import Level, paid, payments, rates, to_whole
+from .many import Level, payments, rates, rolled, to_whole
 from .rates import periodic_rate
 from .solved import work_out
 from .terms import PERCENT_PLACES
@@ -167,22 +168,16 @@ def _side_by_side(
     level = _level(loan, axes, points)
     if level is None:
         return set()
-    in_advance = loan.timing == "in-advance"
-    columns = {}
     if loan.unknown == "rate":
         return _rates_side_by_side(loan, level, told[ANSWER])
-    if set(results) <= {ANSWER, "payment"}:
-        columns[ANSWER] = columns["payment"] = payments(level, in_advance=in_advance)
-    elif in_advance:
-        return set()
-    else:
-        rolled = paid(level)
-        columns = {
-            ANSWER: rolled.payment,
-            "payment": rolled.payment,
-            "total_interest": rolled.interest,
-            "final_payment": rolled.final,
-            "total_paid": rolled.payment * (level.count - 1) + rolled.final,
+    payment = to_whole(payments(level))
+    columns = {ANSWER: payment, "payment": payment}
+    if not set(results) <= {ANSWER, "payment"}:
+        schedule = rolled(replace(level, payment=payment))
+        columns |= {
+            "total_paid": schedule.paid,
+            "total_interest": schedule.paid + level.balance - level.principal,
+            "final_payment": schedule.final,
         }
     sure = columns[ANSWER] >= 0
     for name in results:
@@ -199,7 +194,7 @@ def _side_by_side(
 
 def _rates_side_by_side(loan: Loan, level: Level, values: list[str | None]) -> set[int]:
     """The rates found as arrays, as quoted, to ten decimals."""
-    periodic = rates(level, level.payment, in_advance=loan.timing == "in-advance")
+    periodic = rates(level)
     often, compounding = loan.payments_a_year, loan.compounding
     force = np.log1p(periodic) * often
     if loan.rate.quoted == "effective":
@@ -281,6 +276,7 @@ def _level(loan: Loan, axes: Sequence[Axis], points: list[tuple[Decimal, ...]]) 
         count=np.array([int(count) for count in counts], dtype=np.int64),
         balance=np.array(left),
         payment=np.array(each),
+        in_advance=np.full(len(points), loan.timing == "in-advance"),
     )
 
 

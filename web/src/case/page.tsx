@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
   ask,
@@ -76,22 +76,17 @@ const SHEETS = [
 ] as const;
 type SheetName = (typeof SHEETS)[number];
 
-/** The sheet that is open; a link can name it. */
+/** The sheet that is open; the address names it, so that a link can. */
 function useSheet() {
-  const [search, setSearch] = useSearchParams();
-  const sheet = SHEETS.find((name) => name === search.get("show")) ?? null;
-  const now = useRef(sheet);
+  const [search] = useSearchParams();
+  const asked = SHEETS.find((name) => name === search.get("show")) ?? null;
+  const [sheet, setSheet] = useState<SheetName | null>(asked);
   useEffect(() => {
-    now.current = sheet;
+    // The address follows without being gone to: nothing else depends on it.
+    const address = sheet ? `?show=${sheet}` : location.pathname;
+    history.replaceState(history.state, "", address);
   }, [sheet]);
-  const set = useCallback(
-    (next: SheetName | null | ((before: SheetName | null) => SheetName | null)) => {
-      const name = typeof next === "function" ? next(now.current) : next;
-      setSearch(name ? { show: name } : {}, { replace: true });
-    },
-    [setSearch],
-  );
-  return [sheet, set] as const;
+  return [sheet, setSheet] as const;
 }
 
 /** The answer last found, while what is typed has none. */
@@ -137,9 +132,10 @@ function Opened({ opened }: { opened: CaseOpened }) {
     const before = asked(statement);
     let next = withText(statement, name, "?");
     if (before && before !== name) {
-      const found = worked?.answer?.value;
-      const isFound = found && unknownEntry(worked.answer?.unknown) === before;
-      const isPercent = before === "percent" || worked?.answer?.unknown?.endsWith("percent");
+      // While something else is half typed, what was found last stays good.
+      const found = answer?.value;
+      const isFound = found && unknownEntry(answer.unknown) === before;
+      const isPercent = before === "percent" || answer?.unknown?.endsWith("percent");
       const plain = isPercent && found ? trimmed(found) : found;
       next = withText(next, before, isFound && plain ? inMarks(plain, marks) : "");
     }
