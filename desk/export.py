@@ -1,4 +1,7 @@
-"""Out of the door: cases and lists of quotes as files, and files as text."""
+"""Out of the door: cases and lists of quotes as files, and files as text.
+
+What writes workbooks and pages is loaded when it is first asked for: a server starts the sooner.
+"""
 
 import io
 import json
@@ -19,11 +22,8 @@ from loans.comparison import QuoteList
 from loans.quote_files import write_csv, write_json
 from loans.sentence import terms_in_words
 
-from .beside_files import beside_csv, beside_pdf, beside_xlsx
 from .cases import document_of
 from .models import Case
-from .schedules import csv_lines, xlsx
-from .statement_pdf import statement_pdf
 
 _WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
@@ -55,6 +55,8 @@ def one_json(case: Case) -> HttpResponse:
 
 def schedule_csv(case: Case) -> HttpResponseBase:
     """A case's schedule as a table, line by line."""
+    from .schedules import csv_lines
+
     answer = solve(check(document_of(case)))
     response = StreamingHttpResponse(csv_lines(answer), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.csv")
@@ -63,6 +65,8 @@ def schedule_csv(case: Case) -> HttpResponseBase:
 
 def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
     """A case's schedule as a workbook of formulas."""
+    from .schedules import xlsx
+
     try:
         loan = aimed(check(document_of(case)))
     except NotALoan as unreached:
@@ -77,6 +81,8 @@ def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
 
 def statement(case: Case, marks: Marks) -> HttpResponse:
     """A case as a statement to file."""
+    from .statement_pdf import statement_pdf
+
     loan = check(document_of(case))
     content = statement_pdf(loan, solve(loan, marks), case.note, marks)
     return _file(content, f"{file_name(case.name)}.pdf", "application/pdf")
@@ -118,6 +124,8 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
 
 def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
     """Loans side by side."""
+    from .beside_files import beside_csv, beside_pdf, beside_xlsx
+
     file = f"{file_name(name)}-side-by-side.{kind}"
     if kind == "csv":
         return _file(beside_csv(content).encode(), file, "text/csv; charset=utf-8")

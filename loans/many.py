@@ -339,7 +339,8 @@ class _Roll:
         charged = low + (part >= 0)
         if unsure.any():
             self._exactly(owed, charged, np.flatnonzero(unsure))
-        return owed + charged
+        due: Floats = owed + charged
+        return due
 
     def _exactly(self, owed: Floats, charged: Floats, places: Wholes) -> None:
         """Interest near a tie in whole numbers, where the rate is of small ones."""

@@ -10,7 +10,7 @@ import numpy as np
 from .document import check
 from .errors import NotALoan
 from .many import Flags
-from .tape_arrays import Group, is_plain
+from .tape_arrays import Group, Texts, is_plain
 from .tape_rows import (
     FIELD_NAMES,
     RESULTS,
@@ -55,14 +55,14 @@ class _Tape:
 
     def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
         self.columns, self.defaults, self.size = columns, defaults, size
-        self.told: Told = {name: [""] * size for name in RESULTS}
+        self.told: Texts = {name: np.full(size, "", dtype=object) for name in RESULTS}
 
     def solve(self) -> Told:
         """All of them."""
         done = self.side_by_side()
         for row in np.flatnonzero(~done).tolist():
             self._alone(row)
-        return self.told
+        return {name: texts.tolist() for name, texts in self.told.items()}
 
     def _alone(self, row: int) -> None:
         """A row the exact way; what is wrong with it in its own cell."""

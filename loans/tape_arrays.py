@@ -1,12 +1,12 @@
 """Rows of a table of loans side by side, as arrays: those that are regular and sure to the cent."""
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import isfinite
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from . import clock
 from .document import UNKNOWN, Loan
@@ -25,18 +25,24 @@ from .many import (
     to_whole,
     true_rates,
 )
-from .tape_rows import ASKABLE, Columns, Defaults, FieldName, Told, cost_text
+from .tape_rows import ASKABLE, COST_PLACES, Columns, Defaults, FieldName
 from .terms import PERCENT_PLACES
 from .words import MARKS, Marks
+
+#: What is told of every row of a table, by result.
+Texts = dict[str, NDArray[np.object_]]
 
 #: Terms longer than this go the exact way.
 _LONGEST: Final = 5_000
 _MOST_UNITS: Final = 1e13
 _LARGEST_PERCENT: Final = 1_000.0
 _SCALE: Final = 10.0**PERCENT_PLACES
+_COST_SCALE: Final = 10.0**COST_PLACES
 #: What floats may leave unsure of a balance at the end before they are not asked, in minor units.
 _MOST_NOISE: Final = 0.1
 _NEAR_GAP: Final = 1e-3
+#: What floats leave unsure of a rate that is stated, relatively.
+_UNSURE: Final = 4e-15
 
 
 def is_plain(defaults: Defaults, loan: Loan) -> bool:
@@ -54,12 +60,14 @@ def is_plain(defaults: Defaults, loan: Loan) -> bool:
 @dataclass
 class _Solved:
     """Rows with the same unknown: their figures as paid, the percent as quoted, the rate of a
-    period as it was found or stated; `found` is NaN where that is not sure."""
+    period as it was found or stated, and what floats leave `unsure` of it, relatively; `found` is
+    NaN where that is not sure."""
 
     found: Floats
     level: Level
     percent: Floats
     footing: Floats
+    unsure: Floats | float = _UNSURE
     gap: Floats | None = None
 
 
@@ -71,7 +79,7 @@ class Group:
         self.often = loan.payments_a_year
         self.figures = {name: self._figures(name) for name in ASKABLE}
 
-    def solve(self, told: Told) -> Wholes:
+    def solve(self, told: Texts) -> Wholes:
         """Tells what is sure into `told`; the places in the table of the rows that were."""
         unknown, readable = self._unknowns()
         after = self._after()
@@ -174,7 +182,7 @@ class Group:
 
     def _quoted(self, periodic: Floats) -> Floats:
         quote, compounding = self.loan.rate.quoted, self.loan.compounding
-        force = np.log1p(periodic) * self.often
+        force: Floats = np.log1p(periodic) * self.often
         if quote == "periodic":
             return 100 * periodic
         if quote == "effective":
@@ -199,7 +207,7 @@ class Group:
 
     # Solving
 
-    def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Told) -> Wholes:
+    def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Texts) -> Wholes:
         """Rows with one unknown (None: checked), told; their places that are sure."""
         with np.errstate(all="ignore"):
             solved = self._found(name, self._stated(here))
@@ -229,7 +237,8 @@ class Group:
         """The figures of some rows as they are stated, nothing where they are asked for."""
 
         def figure(name: FieldName) -> Floats:
-            return np.nan_to_num(self.figures[name][here])
+            stated: Floats = np.nan_to_num(self.figures[name][here])
+            return stated
 
         percent = figure("percent")
         top, bottom = self._ratio(percent)
@@ -269,13 +278,14 @@ class Group:
         level = stated.level
         periodic = rates(level)
         percent = self._quoted(periodic) * _SCALE
-        near = np.abs(percent) * _unsure(level, periodic)
+        unsure = _unsure(level, periodic)
+        near = np.abs(percent) * unsure
         whole = to_whole(percent, np.maximum(near, 1e-6))
         whole = np.where((whole >= 0) & (near < _MOST_NOISE), whole, np.nan)
         told = whole / _SCALE
         top, bottom = self._ratio(np.nan_to_num(told))
         rated = replace(level, rate=self._periodic(told), numerator=top, denominator=bottom)
-        return _Solved(whole, rated, told, periodic)
+        return _Solved(whole, rated, told, periodic, unsure)
 
     @staticmethod
     def _rolled(name: FieldName | None, level: Level, after: Wholes, sure: Flags) -> Rolled:
@@ -289,7 +299,7 @@ class Group:
         return Rolled(*columns)
 
     def _results(self, solved: _Solved, schedule: Rolled) -> dict[str, Floats]:
-        """Money in minor units, rates in units of their last decimal, yearly costs in percent."""
+        """Money in minor units, rates in units of their last decimal."""
         level, footing = solved.level, solved.footing
         cost = true_rates(level, schedule)
         nominal = 100 * self.often * footing
@@ -297,10 +307,10 @@ class Group:
         stated = np.abs(solved.percent - nominal) < 1e-11
         nominal = np.where(stated, solved.percent, nominal)
         effective = 100 * np.expm1(np.log1p(footing) * self.often)
-        unsure = _unsure(level, footing)
 
         def told(value: Floats) -> Floats:
-            return to_whole(value * _SCALE, np.minimum(0.5, np.abs(value) * _SCALE * unsure + 1e-6))
+            near = np.abs(value) * _SCALE * solved.unsure + 1e-6
+            return to_whole(value * _SCALE, np.minimum(0.5, near))
 
         return {
             "principal": level.principal,
@@ -314,8 +324,8 @@ class Group:
             "periodic": told(100 * footing),
             "nominal": told(nominal),
             "effective": told(effective),
-            "us_apr": 100 * self.often * cost,
-            "eu_aprc": 100 * np.expm1(np.log1p(cost) * self.often),
+            "us_apr": to_whole(100 * self.often * cost * _COST_SCALE),
+            "eu_aprc": to_whole(100 * np.expm1(np.log1p(cost) * self.often) * _COST_SCALE),
         }
 
     @staticmethod
@@ -333,34 +343,35 @@ class Group:
     # Telling
 
     def _tell(
-        self, name: FieldName | None, rows: Wholes, results: dict[str, Floats], told: Told
+        self, name: FieldName | None, rows: Wholes, results: dict[str, Floats], told: Texts
     ) -> None:
-        places = rows.tolist()
         for column, values in results.items():
-            target = told[column]
-            write = self._writer(column)
-            for row, value in zip(places, values.tolist(), strict=True):
-                target[row] = write(value)
+            told[column][rows] = self._written(column, values)
         if name is not None:
-            source, target = told[name], told["found"]
-            for row in places:
-                told["unknown"][row] = name
-                target[row] = source[row]
+            told["unknown"][rows] = name
+            told["found"][rows] = told[name][rows]
 
-    def _writer(self, column: str) -> Callable[[float], str]:
-        if column in ("us_apr", "eu_aprc"):
-            return cost_text
+    def _written(self, column: str, values: Floats) -> list[str]:
         if column == "fits":
-            return lambda fits: "yes" if fits else "no"
+            return ["yes" if fits else "no" for fits in values.tolist()]
+        if column in ("us_apr", "eu_aprc"):
+            return _decimals(values / _COST_SCALE, COST_PLACES)
         if column in ("percent", "periodic", "nominal", "effective"):
-            return lambda value: _units(int(value), PERCENT_PLACES)
-        decimals = 0 if column == "count" else self.loan.decimals
-        return lambda value: _units(int(value), decimals)
+            return _decimals(values / _SCALE, PERCENT_PLACES)
+        places = 0 if column == "count" else self.loan.decimals
+        return _decimals(values / 10.0**places, places)
 
-    def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Told) -> None:
-        for row, value, asked in zip(rows.tolist(), owed.tolist(), after.tolist(), strict=True):
-            if asked and isfinite(value):
-                told["owed"][row] = _units(int(value), self.loan.decimals)
+    def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Texts) -> None:
+        some = np.flatnonzero((after > 0) & np.isfinite(owed))
+        decimals = self.loan.decimals
+        told["owed"][rows[some]] = _decimals(owed[some] / 10.0**decimals, decimals)
+
+
+def _decimals(values: Floats, places: int) -> list[str]:
+    """Numbers with so many decimals: exactly those that were rounded there, as a float of fifteen
+    digits holds them. Nothing is not below zero."""
+    form = f"%.{places}f"
+    return [form % value for value in (values + 0.0).tolist()]
 
 
 def read_plainly(texts: Sequence[str], marks: Marks, *, percent: bool = False) -> Floats:
@@ -409,11 +420,3 @@ def _money(amount: Floats, level: Level) -> Floats:
     """An amount found, to the minor unit, where floats of its size can tell."""
     near = 1e-4 + 1e-12 * (np.abs(amount) + level.principal + level.balance)
     return np.where(near < _MOST_NOISE, to_whole(amount, near), np.nan)
-
-
-def _units(units: int, decimals: int) -> str:
-    if not decimals:
-        return str(units)
-    sign, units = ("-", -units) if units < 0 else ("", units)
-    digits = f"{units:0{decimals + 1}d}"
-    return f"{sign}{digits[:-decimals]}.{digits[-decimals:]}"

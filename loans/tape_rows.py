@@ -52,8 +52,8 @@ FieldName = Literal[
 ]
 FIELDS: Final[tuple[FieldName, ...]] = get_args(FieldName)
 #: The five that can be the unknown of a row.
-ASKABLE: Final = ("principal", "percent", "count", "payment", "balance")
-MONEY: Final = ("principal", "payment", "balance")
+ASKABLE: Final[tuple[FieldName, ...]] = ("principal", "percent", "count", "payment", "balance")
+MONEY: Final[tuple[FieldName, ...]] = ("principal", "payment", "balance")
 
 #: Results of a row, in the order they are told.
 RESULTS: Final = (
@@ -150,7 +150,8 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     if "?" not in figures.values() and "" in figures.values():
         # An empty cell is the unknown of its row; an empty balance alone is nothing.
         empty = [name for name in ASKABLE if not figures[name] and name != "balance"]
-        for name in empty or (["balance"] if "balance" in cells else []):
+        alone: list[FieldName] = ["balance"] if "balance" in cells else []
+        for name in empty or alone:
             figures[name] = UNKNOWN
     figures["balance"] = figures["balance"] or "0"
     missing = [name for name in ASKABLE if not figures[name]]
@@ -177,10 +178,10 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         "timing": text.get("timing", "") or defaults.timing,
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
     }
-    if document["count"] not in ("", UNKNOWN):
-        document["count"] = int(document["count"])
+    if figures["count"].isdecimal():
+        document["count"] = int(figures["count"])
     for name in ("start", "first_payment"):
-        if typed := text.get(name, ""):  # type: ignore[call-overload]
+        if typed := text.get(name, ""):
             day = _day(typed, defaults)
             if day is None:
                 raise refused(name, f"“{typed[:40]}” is no day of the calendar.")
@@ -205,7 +206,7 @@ def _choice(text: str, otherwise: Any) -> Any:  # noqa: ANN401  (a word or a num
 
 
 def _figure(  # noqa: PLR0917
-    name: str,
+    name: FieldName,
     text: Mapping[FieldName, str],
     defaults: Defaults,
     marks: Marks,
@@ -213,7 +214,7 @@ def _figure(  # noqa: PLR0917
     every: Any,  # noqa: ANN401
 ) -> str:
     """One of the five as a document holds it; "" where nothing stands there."""
-    typed = text.get(name, "")  # type: ignore[call-overload]
+    typed: str = text.get(name, "")
     if not typed or typed == UNKNOWN:
         return typed
     if name in MONEY:
