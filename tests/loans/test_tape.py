@@ -3,7 +3,7 @@ table put back row by row, and what people's files hold."""
 
 import random
 from decimal import Decimal
-from math import expm1, log1p
+from math import expm1, isnan, log1p
 from typing import Any
 from unittest import TestCase
 
@@ -170,6 +170,10 @@ class Kernels(TestCase):
             in_advance=np.array([advance]),
         )
         (found,) = many.rates(level).tolist()
+        if isnan(found):
+            # Given up, never wrong; and only where the rate is far below zero.
+            self.assertLess(rate * n, -0.3)
+            return
         root = float(brentq(lambda r: payment_at(r) - payment, -0.3, 1.0, xtol=1e-15, rtol=1e-14))
         self.assertAlmostEqual(found, root, delta=1e-9 * abs(root) + 1e-12)
 
