@@ -42,13 +42,13 @@ demo: setup
 	@$(DEMO) $(MANAGE) migrate -v0
 	@$(DEMO) $(MANAGE) lay_demo
 	@echo "Zephyrant's demo desk: http://127.0.0.1:$(PORT)/"
-	@$(DEMO) .venv/bin/gunicorn zephyrant.wsgi --bind 127.0.0.1:$(PORT) --workers 2 --threads 4 \
+	@$(DEMO) .venv/bin/gunicorn -c zephyrant/serving.py zephyrant.wsgi --bind 127.0.0.1:$(PORT) --workers 2 --threads 4 \
 		--no-control-socket --log-level warning
 
 dev: setup
 	@mkdir -p build/demo
 	@$(DEMO) $(MANAGE) migrate -v0 && $(DEMO) $(MANAGE) lay_demo
-	@trap 'kill 0' EXIT; $(DEMO) $(MANAGE) runserver 8000 & cd web && npx vite
+	@trap 'kill 0' EXIT; $(DEMO) $(MANAGE) runserver 8000 & $(DEMO) $(MANAGE) work_tables & cd web && npx vite
 
 schemas: setup
 	$(LOCAL) $(MANAGE) write_schemas

@@ -145,6 +145,75 @@ class TrailPoint(models.Model):
         return f"{self.case}, answer {self.number}"
 
 
+class LoanTable(models.Model):
+    """A table of loans: the file as it was read, how it is matched, and what came of it.
+
+    `source` and `result` are columns of texts (Parquet); `state` tells how far it is: matching,
+    waiting, running, done, cancelled or failed. `done` rows are solved, kept in parts until all
+    are; `beat_at` is when who works on it was last heard of.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="loan_tables"
+    )
+    name = models.CharField(max_length=200)
+    names = models.JSONField()
+    notes = models.JSONField(default=list)
+    rows = models.PositiveIntegerField()
+    source = models.BinaryField()
+    columns = models.JSONField(default=dict)
+    defaults = models.JSONField(default=dict)
+    state = models.CharField(max_length=12, default="matching")
+    done = models.PositiveIntegerField(default=0)
+    why = models.TextField(blank=True)
+    result = models.BinaryField(null=True)
+    summary = models.JSONField(null=True)
+    asked_at = models.DateTimeField(null=True)
+    began_at = models.DateTimeField(null=True)
+    beat_at = models.DateTimeField(null=True)
+    ended_at = models.DateTimeField(null=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-created_at"]
+        indexes = [models.Index(fields=["state", "asked_at"])]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class TablePart(models.Model):
+    """Rows of a table that are solved, until all are."""
+
+    table = models.ForeignKey(LoanTable, on_delete=models.CASCADE, related_name="parts")
+    first = models.PositiveIntegerField()
+    content = models.BinaryField()
+
+    class Meta:
+        ordering = ["first"]
+
+    def __str__(self) -> str:
+        return f"{self.table} from row {self.first}"
+
+
+class TableMatch(models.Model):
+    """How an analyst matched the columns of a file with these names, for the next one like it."""
+
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="table_matches"
+    )
+    digest = models.CharField(max_length=64)
+    columns = models.JSONField()
+    defaults = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "digest"], name="one_match_each")]
+
+    def __str__(self) -> str:
+        return f"Match of {self.owner}"
+
+
 class Preferences(models.Model):
     """How an analyst reads and writes numbers, and quotes rates (null: as everyone starts)."""
 

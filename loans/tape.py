@@ -2,7 +2,7 @@
 promise the same figures to the cent, else one by one. A row that has no answer says why.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Final
 
 import numpy as np
@@ -10,7 +10,7 @@ import numpy as np
 from .document import check
 from .errors import NotALoan
 from .many import Flags
-from .tape_arrays import Group, Texts, is_plain
+from .tape_arrays import Group, Results, Texts, is_plain
 from .tape_rows import (
     FIELD_NAMES,
     RESULTS,
@@ -34,33 +34,45 @@ _SAMPLE: Final[dict[FieldName, str]] = {
     "start": "",
     "first_payment": "",
 }
+#: Rows solved one by one between two words of progress.
+_TOLD_EACH: Final = 200
 #: What rows are worked together by.
 _ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "every", "timing")
 
 
-def solve_tape(columns: Columns, defaults: Defaults) -> Told:
+def solve_tape(
+    columns: Columns, defaults: Defaults, progress: Callable[[int], None] = lambda rows: None
+) -> Told:
     """Every row solved: a list of texts for each name of `RESULTS`, "" where a row has none.
 
     Money in the row's currency, rates in percent with ten decimals, yearly costs with six; numbers
-    plain. Raises `ValueError` where columns are not of one length.
+    plain. `progress` is told the rows done, now and again. Raises `ValueError` where columns are
+    not of one length.
     """
     lengths = {len(column) for column in columns.values()}
     if len(lengths) != 1:
         raise ValueError("the columns of a table are of one length")
-    return _Tape(columns, defaults, lengths.pop()).solve()
+    return _Tape(columns, defaults, lengths.pop()).solve(progress)
 
 
 class _Tape:
     """Some rows of a table being solved."""
 
     def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
-        self.columns, self.defaults, self.size = columns, defaults, size
-        self.told: Texts = {name: np.full(size, "", dtype=object) for name in RESULTS}
+        self.columns: dict[FieldName, Texts] = {
+            name: np.array([cell.strip() for cell in column], dtype=object)
+            for name, column in columns.items()
+        }
+        self.defaults, self.size = defaults, size
+        self.told: Results = {name: np.full(size, "", dtype=object) for name in RESULTS}
 
-    def solve(self) -> Told:
+    def solve(self, progress: Callable[[int], None]) -> Told:
         """All of them."""
-        done = self.side_by_side()
-        for row in np.flatnonzero(~done).tolist():
+        sure = self.side_by_side()
+        done = int(np.count_nonzero(sure))
+        for number, row in enumerate(np.flatnonzero(~sure).tolist()):
+            if number % _TOLD_EACH == 0:
+                progress(done + number)
             self._alone(row)
         return {name: texts.tolist() for name, texts in self.told.items()}
 
@@ -87,18 +99,23 @@ class _Tape:
 
     def _groups(self) -> Iterator[Group]:
         """Rows alike in currency, clock and quote, without an odd first period."""
-        blank = [""] * self.size
-        keys = zip(*(self.columns.get(name, blank) for name in _ALIKE), strict=True)
+        blank: Texts = np.full(self.size, "", dtype=object)
         start, later = (self.columns.get(name, blank) for name in ("start", "first_payment"))
-        alike: dict[tuple[str, ...], list[int]] = {}
-        for row, key in enumerate(keys):
-            if not later[row].strip() and is_day(start[row], self.defaults):
-                alike.setdefault(key, []).append(row)
-        for rows in alike.values():
+        plain = later == ""
+        if "start" in self.columns:
+            plain &= np.array([is_day(cell, self.defaults) for cell in start.tolist()])
+        keys = zip(*(self.columns.get(name, blank).tolist() for name in _ALIKE), strict=True)
+        numbers: dict[tuple[str, ...], int] = {}
+        of_row = np.array([numbers.setdefault(key, len(numbers)) for key in keys])
+        for number in range(len(numbers)):
+            rows = np.flatnonzero((of_row == number) & plain)
+            if not len(rows):
+                continue
             try:
-                cells = {**self._cells(rows[0]), **_SAMPLE}
+                cells = {**self._cells(int(rows[0])), **_SAMPLE}
                 loan = check(row_document(cells, self.defaults)[0])
             except NotALoan:
                 continue
             if is_plain(self.defaults, loan):
-                yield Group(self.columns, self.defaults, loan, np.array(rows))
+                some = {name: column[rows] for name, column in self.columns.items()}
+                yield Group(some, self.defaults, loan, rows)

@@ -1,7 +1,7 @@
 """Rows of a table of loans side by side, as arrays: those that are regular and sure to the cent."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -25,12 +25,14 @@ from .many import (
     to_whole,
     true_rates,
 )
-from .tape_rows import ASKABLE, COST_PLACES, Columns, Defaults, FieldName
+from .tape_rows import ASKABLE, COST_PLACES, Defaults, FieldName
 from .terms import PERCENT_PLACES
 from .words import MARKS, Marks
 
+#: Cells of a column.
+Texts = NDArray[np.object_]
 #: What is told of every row of a table, by result.
-Texts = dict[str, NDArray[np.object_]]
+Results = dict[str, Texts]
 
 #: Terms longer than this go the exact way.
 _LONGEST: Final = 5_000
@@ -40,6 +42,7 @@ _SCALE: Final = 10.0**PERCENT_PLACES
 _COST_SCALE: Final = 10.0**COST_PLACES
 #: What floats may leave unsure of a balance at the end before they are not asked, in minor units.
 _MOST_NOISE: Final = 0.1
+_PLAIN: Final = re.compile(r"[\d.\n-]*", re.ASCII)
 _NEAR_GAP: Final = 1e-3
 #: What floats leave unsure of a rate that is stated, relatively.
 _UNSURE: Final = 4e-15
@@ -72,14 +75,17 @@ class _Solved:
 
 
 class Group:
-    """Rows alike in everything but their figures; `rows` are their places in the table."""
+    """Rows alike in everything but their figures; `rows` are their places in the table, `columns`
+    their cells without spaces round them."""
 
-    def __init__(self, columns: Columns, defaults: Defaults, loan: Loan, rows: Wholes) -> None:
+    def __init__(
+        self, columns: Mapping[FieldName, Texts], defaults: Defaults, loan: Loan, rows: Wholes
+    ) -> None:
         self.columns, self.defaults, self.loan, self.rows = columns, defaults, loan, rows
         self.often = loan.payments_a_year
         self.figures = {name: self._figures(name) for name in ASKABLE}
 
-    def solve(self, told: Texts) -> Wholes:
+    def solve(self, told: Results) -> Wholes:
         """Tells what is sure into `told`; the places in the table of the rows that were."""
         unknown, readable = self._unknowns()
         after = self._after()
@@ -94,10 +100,6 @@ class Group:
 
     # Reading
 
-    def _texts(self, name: FieldName) -> list[str] | None:
-        column = self.columns.get(name)
-        return None if column is None else [column[row].strip() for row in self.rows.tolist()]
-
     def _unknowns(self) -> tuple[Wholes, Flags]:
         """Which of the five is the unknown of each row (-1: none), and whether all else is read.
 
@@ -108,10 +110,9 @@ class Group:
         asked = np.zeros((len(ASKABLE), size), dtype=bool)
         blank = np.ones_like(asked)
         for place, name in enumerate(ASKABLE):
-            texts = self._texts(name)
+            texts = self.columns.get(name)
             if texts is not None:
-                asked[place] = [text == UNKNOWN for text in texts]
-                blank[place] = [not text for text in texts]
+                asked[place], blank[place] = texts == UNKNOWN, texts == ""
         unmarked = ~asked.any(axis=0)
         asked[:-1] |= blank[:-1] & unmarked
         if "balance" in self.columns:
@@ -126,7 +127,7 @@ class Group:
 
     def _figures(self, name: FieldName) -> Floats:
         """A column as numbers, money in minor units; NaN where a cell is not plainly one."""
-        texts = self._texts(name)
+        texts = self.columns.get(name)
         if texts is None:
             return np.full(len(self.rows), np.nan)
         values = read_plainly(texts, MARKS[self.defaults.marks], percent=name == "percent")
@@ -139,9 +140,9 @@ class Group:
             fits = np.abs(units / 10.0**self.loan.decimals - values) <= 1e-12 * np.abs(values)
             return np.where(fits & (units >= 0) & (units < _MOST_UNITS), units, np.nan)
 
-    def _percents(self, values: Floats, texts: list[str]) -> Floats:
+    def _percents(self, values: Floats, texts: Texts) -> Floats:
         if self.defaults.percent_as != "percent":
-            part = np.array(["%" not in text for text in texts])
+            part = np.array(["%" not in text for text in texts.tolist()])
             if self.defaults.percent_as == "part-below-one":
                 part &= (np.abs(values) < 1) & (values != 0)
             # Percents have a dozen decimals at most: rounding there undoes what floats add.
@@ -157,10 +158,12 @@ class Group:
     def _after(self) -> Wholes:
         """The payment after which what is owed is told; -1 where that cannot be read."""
         otherwise = self.defaults.after
-        texts = self._texts("after") or [""] * len(self.rows)
+        texts = self.columns.get("after")
+        if texts is None:
+            return np.full(len(self.rows), otherwise, dtype=np.int64)
         told = [
             otherwise if not text else int(text) if text.isdecimal() and len(text) < 6 else -1
-            for text in texts
+            for text in texts.tolist()
         ]
         return np.array(told, dtype=np.int64)
 
@@ -207,7 +210,7 @@ class Group:
 
     # Solving
 
-    def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Texts) -> Wholes:
+    def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Results) -> Wholes:
         """Rows with one unknown (None: checked), told; their places that are sure."""
         with np.errstate(all="ignore"):
             solved = self._found(name, self._stated(here))
@@ -343,7 +346,7 @@ class Group:
     # Telling
 
     def _tell(
-        self, name: FieldName | None, rows: Wholes, results: dict[str, Floats], told: Texts
+        self, name: FieldName | None, rows: Wholes, results: dict[str, Floats], told: Results
     ) -> None:
         for column, values in results.items():
             told[column][rows] = self._written(column, values)
@@ -361,7 +364,7 @@ class Group:
         places = 0 if column == "count" else self.loan.decimals
         return _decimals(values / 10.0**places, places)
 
-    def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Texts) -> None:
+    def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Results) -> None:
         some = np.flatnonzero((after > 0) & np.isfinite(owed))
         decimals = self.loan.decimals
         told["owed"][rows[some]] = _decimals(owed[some] / 10.0**decimals, decimals)
@@ -374,19 +377,27 @@ def _decimals(values: Floats, places: int) -> list[str]:
     return [form % value for value in (values + 0.0).tolist()]
 
 
-def read_plainly(texts: Sequence[str], marks: Marks, *, percent: bool = False) -> Floats:
+def read_plainly(texts: Texts, marks: Marks, *, percent: bool = False) -> Floats:
     """Cells as numbers, NaN for each that is not plainly one in these marks."""
+    values = np.full(len(texts), np.nan)
+    some = np.flatnonzero((texts != "") & (texts != UNKNOWN))
+    cells: list[str] = texts[some].tolist()
+    if marks.decimal == "." and _PLAIN.fullmatch("\n".join(cells)):
+        # Digits, points and signs alone: what floats make of them is what stands there.
+        try:
+            values[some] = np.array(cells, dtype=float)
+        except ValueError:
+            pass
+        else:
+            return values
     group, decimal = re.escape(marks.group), re.escape(marks.decimal)
     grouped = rf"|\d{{1,3}}({group}\d{{3}})+" if marks.group else ""
     tail = r"\s*%?" if percent else ""
     match = re.compile(rf"-?(\d{{1,15}}{grouped})({decimal}\d{{1,12}})?{tail}", re.ASCII).fullmatch
-    values = np.full(len(texts), np.nan)
-    for place, raw in enumerate(texts):
-        text = raw.strip()
+    for place, text in zip(some.tolist(), cells, strict=True):
         if match(text):
-            if marks.group:
-                text = text.replace(marks.group, "")
-            values[place] = float(text.rstrip("% ").replace(marks.decimal, "."))
+            ungrouped = text.replace(marks.group, "") if marks.group else text
+            values[place] = float(ungrouped.rstrip("% ").replace(marks.decimal, "."))
     return values
 
 

@@ -10,6 +10,7 @@ from .revisions import router as revisions
 from .session import router as session
 from .sharing import router as sharing
 from .solving import router as solving
+from .tables import router as tables
 
 api.add_router("", solving)
 api.add_router("", asking)
@@ -20,5 +21,6 @@ api.add_router("cases", cases)
 api.add_router("cases", revisions)
 api.add_router("cases", beside)
 api.add_router("", sharing)
+api.add_router("tables", tables)
 
 __all__ = ["api"]

@@ -50,6 +50,14 @@ export const router = createBrowserRouter([
         }),
       },
       {
+        path: "/tables",
+        lazy: async () => ({ Component: (await import("./tables/list")).TablesPage }),
+      },
+      {
+        path: "/tables/:id",
+        lazy: async () => ({ Component: (await import("./tables/page")).TablePage }),
+      },
+      {
         path: "/rates",
         lazy: async () => ({ Component: (await import("./rates/page")).RatesPage }),
       },

@@ -59,6 +59,7 @@ function Header() {
     () => [
       { key: "c", run: () => void navigate("/") },
       { key: "q", run: () => void navigate("/rates") },
+      { key: "g", run: () => void navigate("/tables") },
       { key: "n", run: () => start.mutate() },
       { key: "t", run: toggleTheme },
       { key: "h", run: () => setKeysOpen((open) => !open) },
@@ -76,6 +77,7 @@ function Header() {
           {[
             ["/", "Cases"],
             ["/rates", "Rates"],
+            ["/tables", "Tables"],
           ].map(([to = "/", label]) => (
             <NavLink
               key={to}

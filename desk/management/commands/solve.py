@@ -1,10 +1,11 @@
-"""`python manage.py solve FILE [FILE ...]`: one line of JSON for each loan document."""
+"""`python manage.py solve FILE [FILE ...]`: one line of JSON for each loan document; with
+`--table FILE` a table of loans, a row each."""
 
 import sys
 from pathlib import Path
 from typing import Any
 
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 import loans
 from loans import Errors, FieldError, NotALoan
@@ -46,11 +47,35 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """The files."""
         parser.add_argument(
-            "files", nargs="+", metavar="FILE", help="a document; - reads one from standard input"
+            "files", nargs="*", metavar="FILE", help="a document; - reads one from standard input"
+        )
+        parser.add_argument(
+            "--table",
+            metavar="FILE",
+            help="a table of loans (CSV, XLSX, JSON Lines) in place of documents; CSV comes out",
+        )
+        parser.add_argument(
+            "--set",
+            action="append",
+            default=[],
+            metavar="NAME=VALUE",
+            help="of a table: what holds where no column says so, such as every=quarter or "
+            "percent_as=part",
+        )
+        parser.add_argument(
+            "--match",
+            action="append",
+            default=[],
+            metavar="FIGURE=COLUMN",
+            help="of a table: which column is which figure, such as percent=Rate",
         )
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Solve each and leave with the highest status."""
+        if options["table"]:
+            sys.exit(self._table(options["table"], options["set"], options["match"]))
+        if not options["files"]:
+            raise CommandError("Name a file, or a table with --table.")
         highest = ANSWERED
         for name in options["files"]:
             line, status = solve_one(name)
@@ -59,3 +84,15 @@ class Command(BaseCommand):
         self.stdout.flush()
         if highest:
             sys.exit(highest)
+
+    def _table(self, name: str, settings: list[str], matching: list[str]) -> int:
+        """A table; the exit status is 1 where a row has no answer, 2 where it is no table."""
+        from desk.table_command import solve_table
+
+        try:
+            problems = solve_table(name, sys.stdout, settings, matching)
+        except NotALoan as error:
+            for each in error.errors:
+                self.stderr.write(f"{each.field}: {each.message}" if each.field else each.message)
+            return NOT_A_DOCUMENT
+        return NO_ANSWER if problems else ANSWERED

@@ -35,6 +35,7 @@ const EVERYWHERE = [
   ["c", "the list of cases"],
   ["f", "find a case, on the list"],
   ["q", "rates: a quote on every footing"],
+  ["g", "tables of loans"],
   ["n", "a new case"],
   ["t", "light or dark"],
   ["h", "this list of keys"],

@@ -1,0 +1,32 @@
+"""Gunicorn's settings: beside the server a process for the long work, for as long as it runs."""
+
+import subprocess
+import sys
+import threading
+from pathlib import Path
+from typing import Any
+
+_PAUSE = 2.0
+_ended = threading.Event()
+_worker: list[subprocess.Popen[bytes]] = []
+
+
+def _keep_working() -> None:
+    """Starts the worker, and again whenever it has ended before the server."""
+    manage = Path(__file__).resolve().parent.parent / "manage.py"
+    while not _ended.is_set():
+        _worker[:] = [subprocess.Popen([sys.executable, str(manage), "work_tables"])]  # noqa: S603
+        _worker[0].wait()
+        _ended.wait(_PAUSE)
+
+
+def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
+    """The server listens: the worker may start."""
+    threading.Thread(target=_keep_working, daemon=True).start()
+
+
+def on_exit(server: Any) -> None:  # noqa: ANN401
+    """The server ends, and the worker with it."""
+    _ended.set()
+    for worker in _worker:
+        worker.terminate()
