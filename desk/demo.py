@@ -1,5 +1,7 @@
 """The demo desk: an invented mutual that lends to workshops and growers."""
 
+import io
+import random
 from typing import Any, Final
 
 from django.contrib.auth.models import User
@@ -7,11 +9,13 @@ from django.db import transaction
 
 from loans.comparison import QuoteList
 from loans.entry import Statement, work
+from loans.tape_rows import Defaults
 
 from . import quote_lists, trail
 from .asides import Asides, Pin, keep
 from .cases import Content, start
 from .models import Case
+from .table_asks import Matching
 
 ANALYST: Final = "demo-analyst"
 _NAME: Final = ("Maren", "Tolliver")
@@ -249,3 +253,52 @@ def _try(case: Case, analyst: User, statement: Statement) -> None:
         pins.append(Pin(case=case.pk, point=point.number))
     if pins:
         keep(analyst, case.pk, Asides(pins=pins))
+
+
+def lay_a_table() -> None:
+    """A solved table of the demo analyst, anew where none is kept yet."""
+    # Loaded here: most who lay the desk lay no table.
+    from . import jobs, tables  # noqa: PLC0415
+
+    analyst = User.objects.get(username=ANALYST)
+    if analyst.loan_tables.exists():
+        return
+    file = io.BytesIO(_tape().encode())
+    table = tables.open_file(analyst, file, "Growers’ loans, Hask and Ferrow.csv")
+    matching = Matching(columns=table.columns, defaults=Defaults(marks="comma-point", after=12))
+    tables.ask(analyst, table.pk, matching)
+    taken = jobs.take_up()
+    if taken is not None:
+        jobs.work_on(taken)
+
+
+_PLACES: Final = ("Hask", "Ferrow", "Skerrow", "Tarn", "Orrin", "Weft", "Lower Hask", "Quarrie")
+_THINGS: Final = ("press", "kiln", "loom", "netting", "rafts", "cold store", "turbine", "boat")
+
+
+def _tape() -> str:
+    """An invented tape: most rows ask for a figure, some state all, a few cannot be."""
+    chance = random.Random(20_27)  # noqa: S311  (nothing secret)
+    lines = ["Loan;Amount;Rate;Payments;Payment;Balloon;Due"]
+    for number in range(1, 481):
+        lent = chance.randrange(4_000, 240_000, 250)
+        percent = chance.randrange(300, 1_150, 5) / 100
+        count = chance.choice((24, 36, 48, 60, 84, 120))
+        balloon = lent // 5 if chance.random() < 0.2 else 0
+        due = "in-advance" if chance.random() < 0.25 else "in-arrears"
+        month = percent / 1200
+        grown = (1 + month) ** count
+        payment = (lent * grown - balloon) * month / (grown - 1)
+        payment /= 1 + month if due == "in-advance" else 1
+        cells = [f"{lent:,.2f}", f"{percent:.2f}", str(count), f"{payment:,.2f}"]
+        what = chance.random()
+        if what < 0.85:
+            cells[chance.randrange(4)] = "?"
+        elif what < 0.9:
+            cells[3] = f"{payment * 0.97:,.2f}"
+        elif what < 0.92:
+            cells[3], cells[2] = f"{lent * month * 0.9:,.2f}", "?"
+        name = f"{chance.choice(_PLACES)} {chance.choice(_THINGS)} {number:03d}"
+        left = f"{balloon:,.2f}" if balloon else ""
+        lines.append(";".join([name, *cells, left, due]))
+    return "\n".join(lines)

@@ -20,7 +20,7 @@ from .models import LoanTable
 #: Silence after which whoever worked on a table is held to be gone.
 SILENCE: Final = timedelta(seconds=30)
 #: Seconds between two looks for work.
-PAUSE: Final = 0.5
+PAUSE: Final = 0.2
 _log = logging.getLogger(__name__)
 
 

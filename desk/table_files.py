@@ -59,7 +59,7 @@ def read(file: IO[bytes], name: str, most_rows: int = MOST_ROWS) -> Table:
 def _csv(text: IO[str]) -> Iterator[list[str]]:
     head = text.read(20_000)
     text.seek(0)
-    first = head.splitlines()[0] if head.strip() else ""
+    first = next((line for line in head.splitlines() if line.strip()), "")
     mark = max(",;\t|", key=first.count)
     try:
         yield from csv.reader(text, delimiter=mark)

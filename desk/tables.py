@@ -122,7 +122,13 @@ def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, l
 def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
     """What the cells of the matched columns say of how they are written."""
     _check_columns(table, columns)
-    return look(_cells(table, columns))
+    return _looked(table.pk, tuple(sorted(columns.items())))
+
+
+@lru_cache(maxsize=32)
+def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> Looked:
+    # The file of a table never changes.
+    return look(_cells(LoanTable.objects.get(pk=table_id), dict(columns)))
 
 
 def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
@@ -155,7 +161,7 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
             f"{' and '.join(_SAID[name] for name in missing)}.",
         )
     stated = matching.defaults.model_dump(mode="json", exclude_unset=True)
-    left = unanswered(look(_cells(table, matching.columns)), stated)
+    left = unanswered(looked(table, matching.columns), stated)
     if left:
         raise NotALoan(
             [FieldError(field=question.about, message=question.says) for question in left]

@@ -260,24 +260,18 @@ def refused(field: str, message: str) -> NotALoan:
 def exact_row(loan: Loan, after: int) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
     found, terms, laid = work_out(loan)
-    if found.reason:
-        return {"unknown": _unknown(loan), "problem": found.reason.say(PLAIN)}
-    if terms is None:
-        return {"unknown": _unknown(loan), "problem": "Several rates fit: open it as a case."}
     told = {"unknown": _unknown(loan)}
-    figures: dict[str, object] = {
-        "principal": loan.principal,
-        "percent": loan.rate.percent,
-        "count": loan.count,
-        "payment": loan.payment,
-        "balance": loan.balance,
-    }
+    for name, value in _figures_of(loan).items():
+        if value != UNKNOWN:
+            told[name] = _figure_text(name, value, loan)
+    if found.reason:
+        return {**told, "problem": found.reason.say(PLAIN)}
+    if terms is None:
+        return {**told, "problem": "Several rates fit: open it as a case."}
     if found.solutions:
         solution = found.solutions[found.ordinary or 0]
         told["found"] = value_as_paid(loan, solution, terms, laid)
-        figures["percent" if loan.unknown == "rate" else loan.unknown or ""] = told["found"]
-    for name, value in figures.items():
-        told[name] = _figure_text(name, value, loan)
+        told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)
     if rate is not None:
         footing = footings(rate, loan.payments_a_year)
@@ -308,6 +302,17 @@ def cost_text(percent: float) -> str:
 
 def _unknown(loan: Loan) -> str:
     return "percent" if loan.unknown == "rate" else loan.unknown or ""
+
+
+def _figures_of(loan: Loan) -> dict[str, object]:
+    """The five as they are stated."""
+    return {
+        "principal": loan.principal,
+        "percent": loan.rate.percent,
+        "count": loan.count,
+        "payment": loan.payment,
+        "balance": loan.balance,
+    }
 
 
 def _figure_text(name: str, value: object, loan: Loan) -> str:

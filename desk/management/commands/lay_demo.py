@@ -4,7 +4,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from desk.demo import lay_the_desk
+from desk.demo import lay_a_table, lay_the_desk
 
 
 class Command(BaseCommand):
@@ -15,3 +15,4 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Lay it."""
         lay_the_desk()
+        lay_a_table()

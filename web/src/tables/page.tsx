@@ -28,7 +28,7 @@ function Progress({ table }: { table: TableOpened }) {
       setNow(Date.now());
       return told;
     },
-    refetchInterval: 400,
+    refetchInterval: 250,
     staleTime: 0,
     gcTime: 0,
   });

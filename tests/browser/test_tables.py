@@ -1,0 +1,121 @@
+"""Tables of loans: opened, matched, asked about, solved, looked at, a row opened as a case."""
+
+import re
+import threading
+from typing import ClassVar
+
+from django.db import connections
+from playwright.sync_api import expect
+
+from desk import jobs
+from desk.models import LoanTable
+
+from .base import BrowserTest
+
+TAPE = "\n".join(
+    [
+        "Loan;Amount;Rate;Payments;Payment",
+        "Kiln;48,250.00;0.0635;60;?",
+        "Loom;48,250.00;6.35;60;942.00",
+        "Press;48,250.00;6.35;?;5",
+        "Rafts;48,250.00;?;60;942.00",
+    ]
+)
+#: 48,250 at 6.35 % / 12 over 60 months, by the formula of the annuity.
+MONTH = 0.0635 / 12
+PAYMENT = 48250 * MONTH / (1 - (1 + MONTH) ** -60)
+
+
+class Tables(BrowserTest):
+    stop: ClassVar[threading.Event]
+    worker: ClassVar[threading.Thread]
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.working = threading.Event()
+        self.thread = threading.Thread(target=self.work)
+        self.thread.start()
+
+    def work(self) -> None:
+        """The process for the long work, as a thread beside the server's."""
+        jobs.work_until(self.working)
+        connections.close_all()
+
+    def tearDown(self) -> None:
+        self.working.set()
+        self.thread.join()
+        super().tearDown()
+
+    def paste(self, text: str = TAPE) -> None:
+        page = self.page
+        page.get_by_role("link", name="Tables").click()
+        page.get_by_label("Table to paste").fill(text)
+        page.get_by_role("button", name="Take this table").click()
+        expect(page.get_by_role("table", name="Columns of the file")).to_be_visible()
+
+    def test_matched_asked_solved_and_looked_at(self) -> None:
+        page = self.page
+        self.paste()
+        expect(page.get_by_label("Amount is")).to_have_value("principal")
+        self.accessible()
+        page.get_by_role("button", name="Solve 4 rows").click()
+        expect(page.get_by_text("Choose one: the rows depend on it.")).to_be_visible()
+        page.get_by_label("those below 1 are parts").check()
+        page.get_by_role("button", name="Solve 4 rows").click()
+        rows = page.get_by_role("table", name="Rows")
+        kiln = rows.get_by_role("row").nth(1)
+        expect(kiln).to_contain_text(f"{PAYMENT:,.2f}")
+        expect(page.get_by_text("3 solved, 1 without an answer")).to_be_visible()
+        expect(page.get_by_role("table", name="Sums")).to_contain_text("144,750.00")
+        self.accessible()
+        page.get_by_role("button", name="without an answer (1)").click()
+        expect(rows.get_by_role("row")).to_have_count(2)
+        expect(rows).to_contain_text("never repays")
+        page.get_by_role("button", name="do not fit (1)").click()
+        expect(rows.get_by_role("row").nth(1)).to_contain_text("942.00")
+        page.get_by_role("button", name="all rows (4)").click()
+        page.get_by_role("columnheader", name="Payment", exact=True).get_by_role("button").click()
+        expect(rows.get_by_role("row").nth(1)).to_contain_text("5.00")
+        page.get_by_role("button", name="Columns").click()
+        page.get_by_role("checkbox", name="Loan", exact=True).check()
+        page.get_by_label("Find in the table").fill("raf")
+        expect(rows.get_by_role("row")).to_have_count(2)
+        expect(rows).to_contain_text("Rafts")
+        with page.expect_download() as taken:
+            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("menuitem", name="Workbook (XLSX)").click()
+        self.assertEqual(taken.value.suggested_filename, "pasted-solved.xlsx")
+        rows.get_by_role("button", name=re.compile("row 4 as a case")).click()
+        expect(page.get_by_label("Name of the case")).to_have_value("Rafts")
+        expect(self.figure("Rate")).to_have_value("?")
+
+    def test_it_goes_on_while_one_is_away_and_can_be_cancelled(self) -> None:
+        self.working.set()
+        self.thread.join()
+        page = self.page
+        self.paste(TAPE.replace("0.0635", "6.35"))
+        page.get_by_role("button", name="Solve 4 rows").click()
+        expect(page.get_by_role("status").get_by_text("waits for its turn")).to_be_visible()
+        self.accessible()
+        page.get_by_role("button", name="Cancel").click()
+        expect(page.get_by_role("button", name="Solve 4 rows")).to_be_visible()
+        page.get_by_role("button", name="Solve 4 rows").click()
+        expect(page.get_by_role("button", name="Cancel")).to_be_visible()
+        page.get_by_role("link", name="Cases", exact=True).click()
+        self.working = threading.Event()
+        self.thread = threading.Thread(target=self.work)
+        self.thread.start()
+        page.get_by_role("link", name="Tables").click()
+        expect(page.get_by_role("list", name="Tables")).to_contain_text("3 solved")
+        page.get_by_role("button", name="Delete Pasted").click()
+        expect(page.get_by_text("No tables yet.")).to_be_visible()
+        self.assertFalse(LoanTable.objects.exists())
+
+    def test_what_is_no_table(self) -> None:
+        page = self.page
+        page.get_by_role("link", name="Tables").click()
+        page.get_by_label("Table to paste").fill("{not json")
+        page.get_by_role("button", name="Take this table").click()
+        expect(page.get_by_role("alert")).to_contain_text("not JSON")
+        expect(page.get_by_label("Table to paste")).to_have_value("{not json")
+        self.accessible()
