@@ -260,10 +260,7 @@ def refused(field: str, message: str) -> NotALoan:
 def exact_row(loan: Loan, after: int) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
     found, terms, laid = work_out(loan)
-    told = {"unknown": _unknown(loan)}
-    for name, value in _figures_of(loan).items():
-        if value != UNKNOWN:
-            told[name] = _figure_text(name, value, loan)
+    told = {"unknown": _unknown(loan), **_stated(loan)}
     if found.reason:
         return {**told, "problem": found.reason.say(PLAIN)}
     if terms is None:
@@ -304,14 +301,17 @@ def _unknown(loan: Loan) -> str:
     return "percent" if loan.unknown == "rate" else loan.unknown or ""
 
 
-def _figures_of(loan: Loan) -> dict[str, object]:
-    """The five as they are stated."""
-    return {
+def _stated(loan: Loan) -> dict[str, str]:
+    """Those of the five that are stated."""
+    figures: dict[str, object] = {
         "principal": loan.principal,
         "percent": loan.rate.percent,
         "count": loan.count,
         "payment": loan.payment,
         "balance": loan.balance,
+    }
+    return {
+        name: _figure_text(name, value, loan) for name, value in figures.items() if value != UNKNOWN
     }
 
 

@@ -76,7 +76,7 @@ class Tables(BrowserTest):
         page.get_by_role("button", name="all rows (4)").click()
         page.get_by_role("columnheader", name="Payment", exact=True).get_by_role("button").click()
         expect(rows.get_by_role("row").nth(1)).to_contain_text("5.00")
-        page.get_by_role("button", name="Columns").click()
+        page.get_by_role("button", name="Columns", exact=True).click()
         page.get_by_role("checkbox", name="Loan", exact=True).check()
         page.get_by_label("Find in the table").fill("raf")
         expect(rows.get_by_role("row")).to_have_count(2)
