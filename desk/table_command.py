@@ -70,6 +70,9 @@ def _defaults(file: IO[bytes], name: str, columns: Any, said: dict[str, str]) ->
     stated: dict[str, Any] = dict(said)
     if "count" in columns:
         stated = {**counted_in(table.names[columns["count"]]), **stated}
+    if "rounding" in said:
+        way, _, step = said["rounding"].partition(" ")
+        stated["rounding"] = {"payment": way, **({"to": step} if step else {})}
     looked = together(look(cells) for _, cells in _parts(table, columns))
     left = unanswered(looked, stated)
     if left:

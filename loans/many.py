@@ -6,6 +6,7 @@ where rounding turns, or a loan does something that a regular one does not, the 
 (NaN) and is left to the exact way.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
@@ -91,45 +92,76 @@ def to_whole(amount: Floats, near: float | Floats = _NEAR) -> Floats:
 # The five figures, unrounded
 
 
-def _factors(rate: Floats, count: Wholes | Floats) -> tuple[Floats, Floats]:
-    """What 1 lent grows to, and what payments of 1 in arrears grow to."""
-    grown = np.expm1(count * np.log1p(rate))
-    with np.errstate(invalid="ignore", divide="ignore"):
-        added = np.where(rate == 0, count * 1.0, grown / rate)
-    return 1 + grown, added
+def _factors(loans: Level) -> tuple[Floats, Floats]:
+    """What 1 lent grows to, and what payments of 1 grow to."""
+    rate = loans.rate
+    grown = np.log1p(rate)
+    grown *= loans.count
+    np.expm1(grown, out=grown)
+    added = grown / rate
+    free = rate == 0
+    if free.any():
+        added[free] = loans.count[free]
+    if loans.in_advance.any():
+        added *= 1 + rate * loans.in_advance
+    grown += 1
+    return grown, added
 
 
-def _shift(loans: Level) -> Floats:
-    """What a payment is worth at the end of its period."""
-    return np.where(loans.in_advance, 1 + loans.rate, 1.0)
+def _in_parts(loans: Level, figure: Callable[[Level], Floats]) -> Floats:
+    """A figure of each, worked on so many at once as stay in the cache."""
+    found = np.empty(len(loans.count))
+    with np.errstate(all="ignore"):
+        for start in range(0, len(found), _TOGETHER):
+            some = slice(start, start + _TOGETHER)
+            found[some] = figure(loans.at(some))
+    return found
 
 
 def payments(loans: Level) -> Floats:
     """The payment of each, unrounded."""
-    growth, added = _factors(loans.rate, loans.count)
-    return (loans.principal * growth - loans.balance) / (added * _shift(loans))
+
+    def figure(some: Level) -> Floats:
+        growth, added = _factors(some)
+        return (some.principal * growth - some.balance) / added
+
+    return _in_parts(loans, figure)
 
 
 def principals(loans: Level) -> Floats:
     """The amount lent of each, unrounded."""
-    growth, added = _factors(loans.rate, loans.count)
-    return (loans.payment * _shift(loans) * added + loans.balance) / growth
+
+    def figure(some: Level) -> Floats:
+        growth, added = _factors(some)
+        return (some.payment * added + some.balance) / growth
+
+    return _in_parts(loans, figure)
 
 
 def balances(loans: Level) -> Floats:
     """What is left at the end of each, unrounded."""
-    growth, added = _factors(loans.rate, loans.count)
-    return loans.principal * growth - loans.payment * _shift(loans) * added
+
+    def figure(some: Level) -> Floats:
+        growth, added = _factors(some)
+        return some.principal * growth - some.payment * added
+
+    return _in_parts(loans, figure)
 
 
 def counts(loans: Level) -> Floats:
     """The number of payments of each, unrounded; NaN where the balance is never reached."""
-    rate, paid = loans.rate, loans.payment * _shift(loans)
-    with np.errstate(all="ignore"):
-        gap = loans.principal - loans.balance
-        left = paid - loans.principal * rate
-        count = np.where(rate == 0, gap / paid, np.log1p(gap * rate / left) / np.log1p(rate))
-    return np.where((left > 0) & (gap > 0), count, np.nan)
+
+    def figure(some: Level) -> Floats:
+        rate, paid = some.rate, some.payment * (1 + some.rate * some.in_advance)
+        gap, left = some.principal - some.balance, paid - some.principal * some.rate
+        count = np.log1p(gap * rate / left) / np.log1p(rate)
+        free = rate == 0
+        if free.any():
+            count[free] = gap[free] / paid[free]
+        count[(left <= 0) | (gap <= 0)] = np.nan
+        return count
+
+    return _in_parts(loans, figure)
 
 
 def rates(loans: Level) -> Floats:

@@ -41,7 +41,6 @@ _KNOWN: Final[dict[FieldName, tuple[str, ...]]] = {
         "term",
         "payments",
         "numberofpayments",
-        "nper",
         "n",
         "instalments",
         "installments",

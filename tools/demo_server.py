@@ -33,7 +33,15 @@ def demo_server(port: int) -> Iterator[str]:
         gunicorn = str(Path(sys.executable).parent / "gunicorn")
         options = ["--workers", "2", "--threads", "4", "--no-control-socket"]
         running = subprocess.Popen(
-            [gunicorn, "zephyrant.wsgi", "--bind", f"127.0.0.1:{port}", *options],
+            [
+                gunicorn,
+                "-c",
+                "zephyrant/serving.py",
+                "zephyrant.wsgi",
+                "--bind",
+                f"127.0.0.1:{port}",
+                *options,
+            ],
             cwd=ROOT,
             env=surroundings,
         )

@@ -105,6 +105,12 @@ def side_by_side(page: Page) -> None:
     page.get_by_role("table", name="Side by side").wait_for()
 
 
+def table(page: Page) -> None:
+    page.goto(f"{ADDRESS}/tables")
+    page.get_by_role("list", name="Tables").get_by_role("link").first.click()
+    page.get_by_role("button", name="open row 1 as a case").wait_for()
+
+
 def no_answer(page: Page) -> None:
     open_case(page, ADDRESS, "Oyster rafts")
 
@@ -139,6 +145,7 @@ SHOTS: list[Shot] = [
     ("points", points, {}),
     ("trail", trail, {}),
     ("side-by-side", side_by_side, {"viewport": {"width": 1280, "height": 1100}}),
+    ("table", table, {"viewport": {"width": 1280, "height": 900}}),
     ("history", history, {}),
 ]
 

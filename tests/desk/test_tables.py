@@ -343,5 +343,7 @@ class ByCommand(PlainCase):
         month = 0.06 / 12
         payment = 1000 * month / (1 - (1 + month) ** -12)
         self.assertEqual((status, rows[0]["found"]), (0, f"{payment:.2f}"))
+        _, rows, _ = self.solve(text, *options, "--set", "rounding=up 1")
+        self.assertEqual(rows[0]["found"], f"{int(payment) + 1}.00")
         for wrong in (("--match", "luck=Sum"), ("--match", "percent=Luck"), ("--set", "x")):
             self.assertEqual(self.solve(text, *wrong)[0], 2)
