@@ -104,7 +104,7 @@ class Group:
         """Which of the five is the unknown of each row (-1: none), and whether all else is read.
 
         An empty cell is the unknown of its row where no other is marked; an empty balance is
-        nothing, unless it alone is empty in a column of its own.
+        nothing.
         """
         size = len(self.rows)
         asked = np.zeros((len(ASKABLE), size), dtype=bool)
@@ -115,8 +115,6 @@ class Group:
                 asked[place], blank[place] = texts == UNKNOWN, texts == ""
         unmarked = ~asked.any(axis=0)
         asked[:-1] |= blank[:-1] & unmarked
-        if "balance" in self.columns:
-            asked[-1] |= blank[-1] & unmarked & ~blank[:-1].any(axis=0)
         nothing = blank[-1] & ~asked[-1]
         self.figures["balance"] = np.where(nothing, 0.0, self.figures["balance"])
         readable = asked.sum(axis=0) <= 1

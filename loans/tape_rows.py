@@ -148,11 +148,9 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     for name in ASKABLE:
         figures[name] = _figure(name, text, defaults, marks, currency, every)
     if "?" not in figures.values() and "" in figures.values():
-        # An empty cell is the unknown of its row; an empty balance alone is nothing.
-        empty = [name for name in ASKABLE if not figures[name] and name != "balance"]
-        alone: list[FieldName] = ["balance"] if "balance" in cells else []
-        for name in empty or alone:
-            figures[name] = UNKNOWN
+        # An empty cell is the unknown of its row; an empty balance is nothing.
+        for name in ASKABLE[:-1]:
+            figures[name] = figures[name] or UNKNOWN
     figures["balance"] = figures["balance"] or "0"
     missing = [name for name in ASKABLE if not figures[name]]
     if missing:

@@ -79,8 +79,14 @@ quotes = st.one_of(
             "year_days": year_days,
         }
     ),
+    # Over 24 years a simple rate of -4 % still leaves something of what is lent.
     st.fixed_dictionaries(
-        {"percent": percents, "quoted": st.just("simple"), "over": times, "year_days": year_days}
+        {
+            "percent": decimals(0, 40, 3) | decimals(-4, 3, 4),
+            "quoted": st.just("simple"),
+            "over": times,
+            "year_days": year_days,
+        }
     ),
     # Over two years at the most a discount of 40 % still leaves something to lend.
     st.fixed_dictionaries(

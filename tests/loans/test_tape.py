@@ -274,8 +274,9 @@ class AsFilesHoldThem(TestCase):
         )
         self.assertEqual([row["unknown"] for row in rows[:3]], ["payment", "percent", "count"])
         self.assertEqual((rows[0]["found"], rows[2]["found"]), ("938.82", "61"))
-        # An empty balance beside figures that are all stated is asked for.
-        self.assertEqual(rows[3]["unknown"], "balance")
+        # An empty balance is nothing: all figures are stated, and held against each other.
+        self.assertNotIn("unknown", rows[3])
+        self.assertEqual((rows[3]["balance"], rows[3]["fits"]), ("0.00", "no"))
 
     def test_cells_as_people_write_them(self) -> None:
         for cells, defaults in (

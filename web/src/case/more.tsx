@@ -1,11 +1,9 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { ask, client, type Content, type More } from "../api/client";
 import { day } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
-import { useOpened } from "../ui/start";
-import { useSettled } from "../ui/use-settled";
+import { useAsked, useOpenAs } from "./open-as";
 import { Outcome, Typed } from "./what-if";
 
 export const NO_MORE: More = { each: "100", lump: "", at: "12" };
@@ -22,34 +20,10 @@ interface Props {
 export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
   const { marks } = useDesk();
   const { statement } = content;
-  const asking = useSettled(JSON.stringify({ statement, more }), 120);
-  const found = useQuery({
-    queryKey: ["paying-more", asking],
-    queryFn: ({ signal }) =>
-      ask(
-        client.POST("/api/paying-more", {
-          body: JSON.parse(asking) as { statement: typeof statement; more: More },
-          signal,
-        }),
-      ),
-    enabled: open,
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  });
-  const opened = useOpened();
-  const take = useMutation({
-    mutationFn: (asked: NonNullable<typeof found.data>) => {
-      const name = `${statement.name || "Unnamed case"}, more paid`.slice(0, 200);
-      return ask(
-        client.POST("/api/cases", {
-          body: { ...content, statement: { ...asked.statement, name } },
-        }),
-      );
-    },
-    onSuccess: opened,
-  });
+  const found = useAsked("paying-more", { statement, more }, open, (body, signal) =>
+    ask(client.POST("/api/paying-more", { body, signal })),
+  );
+  const take = useOpenAs(content, "more paid");
   const { data } = found;
   const money = (text: string) => inMarks(text, marks);
   return (
@@ -134,7 +108,7 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
             <button
               className="mt-3 text-choice underline"
               disabled={take.isPending}
-              onClick={() => take.mutate(data)}
+              onClick={() => take.mutate(data.statement)}
             >
               Open it as a case
             </button>

@@ -14,6 +14,7 @@ import { Keeping } from "../ui/keeping";
 import { useKeys } from "../ui/keys";
 import { Menu } from "../ui/menu";
 import { inMarks, trimmed } from "../ui/numbers";
+import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
 import { useCopyCase } from "../ui/start";
 import { beginning, useKept } from "../ui/use-kept";
@@ -406,17 +407,7 @@ export function CasePage() {
   });
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ["cases"] }), [queries]);
   if (opened.error)
-    return (
-      <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">This case cannot be opened</h1>
-        <p className="mt-2">
-          {opened.error.message}{" "}
-          <Link className="text-choice underline" to="/">
-            To your cases
-          </Link>
-        </p>
-      </main>
-    );
+    return <CannotOpen what="case" why={opened.error.message} to="/" list="To your cases" />;
   if (!opened.data || opened.isFetching)
     return <main className="p-8 text-soft">Opening the case …</main>;
   return <Opened key={`${id} ${marks.name} ${opened.data.version}`} opened={opened.data} />;

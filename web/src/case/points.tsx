@@ -1,11 +1,9 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { ask, client, type Content, type Points } from "../api/client";
 import { inMarks, rounded } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
-import { useOpened } from "../ui/start";
 import { useWidth } from "../ui/use-width";
-import { useSettled } from "../ui/use-settled";
+import { useAsked, useOpenAs } from "./open-as";
 import { Outcome, Typed } from "./what-if";
 
 export const NO_POINTS: Points = { percent: "", points: "1", ends: "" };
@@ -77,34 +75,13 @@ function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) 
 export function PointsForALowerRate({ content, points, onPoints, open, onOpen }: Props) {
   const { marks } = useDesk();
   const { statement } = content;
-  const asking = useSettled(JSON.stringify({ statement, points }), 120);
-  const found = useQuery({
-    queryKey: ["points", asking],
-    queryFn: ({ signal }) =>
-      ask(
-        client.POST("/api/points", {
-          body: JSON.parse(asking) as { statement: typeof statement; points: Points },
-          signal,
-        }),
-      ),
-    enabled: open && points.percent.trim() !== "",
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  });
-  const opened = useOpened();
-  const take = useMutation({
-    mutationFn: (asked: NonNullable<typeof found.data>) => {
-      const name = `${statement.name || "Unnamed case"}, with points`.slice(0, 200);
-      return ask(
-        client.POST("/api/cases", {
-          body: { ...content, statement: { ...asked.statement, name } },
-        }),
-      );
-    },
-    onSuccess: opened,
-  });
+  const found = useAsked(
+    "points",
+    { statement, points },
+    open && points.percent.trim() !== "",
+    (body, signal) => ask(client.POST("/api/points", { body, signal })),
+  );
+  const take = useOpenAs(content, "with points");
   const { data } = found;
   const money = (text: string) => inMarks(text, marks);
   const percent = (text: string | null) =>
@@ -192,7 +169,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
               <button
                 className="mt-3 text-choice underline"
                 disabled={take.isPending}
-                onClick={() => take.mutate(data)}
+                onClick={() => take.mutate(data.statement)}
               >
                 Open the offer with points as a case
               </button>

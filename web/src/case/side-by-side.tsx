@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { ask, client, type Asides, type Beside, type CaseOpened } from "../api/client";
 import { Menu } from "../ui/menu";
+import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
 import { useSettled } from "../ui/use-settled";
 import { Overlay, Swatch } from "./overlay";
@@ -286,17 +287,7 @@ export function SideBySidePage() {
     gcTime: 0,
   });
   if (opened.error)
-    return (
-      <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">This case cannot be opened</h1>
-        <p className="mt-2">
-          {opened.error.message}{" "}
-          <Link className="text-choice underline" to="/">
-            To your cases
-          </Link>
-        </p>
-      </main>
-    );
+    return <CannotOpen what="case" why={opened.error.message} to="/" list="To your cases" />;
   if (!opened.data) return <main className="p-8 text-soft">Opening …</main>;
   return <Opened key={id} opened={opened.data} />;
 }

@@ -14,6 +14,7 @@ import { paymentPeriod } from "../ui/choices";
 import { Figure } from "../ui/figure";
 import { Keeping } from "../ui/keeping";
 import { Menu } from "../ui/menu";
+import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
 import { beginning, useKept } from "../ui/use-kept";
 import { EveryChoice, QuotePart } from "./quote";
@@ -326,15 +327,12 @@ export function QuoteListPage() {
   });
   if (opened.error)
     return (
-      <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">This list cannot be opened</h1>
-        <p className="mt-2">
-          {opened.error.message}{" "}
-          <Link className="text-choice underline" to="/rates/side-by-side">
-            To your lists
-          </Link>
-        </p>
-      </main>
+      <CannotOpen
+        what="list"
+        why={opened.error.message}
+        to="/rates/side-by-side"
+        list="To your lists"
+      />
     );
   if (!opened.data || opened.isFetching)
     return <main className="p-8 text-soft">Opening the list …</main>;

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ask, client, type TableOpened } from "../api/client";
+import { CannotOpen } from "../ui/cannot-open";
 import { Matching } from "./matching";
 import { stateWords } from "./names";
 import { Result } from "./result";
@@ -92,15 +93,7 @@ export function TablePage() {
   });
   if (opened.error)
     return (
-      <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">This table cannot be opened</h1>
-        <p className="mt-2">
-          {opened.error.message}{" "}
-          <Link className="text-choice underline" to="/tables">
-            To your tables
-          </Link>
-        </p>
-      </main>
+      <CannotOpen what="table" why={opened.error.message} to="/tables" list="To your tables" />
     );
   const table = opened.data;
   if (!table) return <main className="p-8 text-soft">Opening the table …</main>;
@@ -110,7 +103,7 @@ export function TablePage() {
     <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
       <title>{`${table.name} · Zephyrant`}</title>
       <div className="flex flex-wrap items-baseline gap-x-5">
-        <h1 className="font-serif text-2xl font-semibold break-all">{table.name}</h1>
+        <h1 className="font-serif text-2xl font-semibold break-words">{table.name}</h1>
         <span className="text-soft">
           {table.rows.toLocaleString("en")} {table.rows === 1 ? "row" : "rows"}, {stateWords(table)}
         </span>

@@ -64,48 +64,55 @@ function Sums({ summary }: { summary: Summary }) {
   const number = (value: number | null, places: number) =>
     value === null ? "–" : inMarks(value.toFixed(places), marks);
   return (
-    <table aria-label="Sums" className="mt-3 w-full max-w-5xl text-[0.95rem]">
-      <thead>
-        <tr className="text-sm text-soft">
-          <td />
-          {[
-            "Rows",
-            "Lent",
-            "Payments, each",
-            "Total interest",
-            "Rate, by amount",
-            "Effective, by amount",
-            "Payments left, by amount",
-          ].map((name) => (
-            <th key={name} scope="col" className="pl-4 text-right font-normal">
-              {name}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {summary.sums.map((sum) => (
-          <tr key={sum.currency} className="border-t border-rule">
-            <th scope="row" className="py-1 text-left font-semibold">
-              {sum.currency}
-            </th>
+    <div
+      role="region"
+      aria-label="What the table comes to"
+      tabIndex={0}
+      className="overflow-x-auto"
+    >
+      <table aria-label="Sums" className="mt-3 w-full max-w-5xl text-[0.95rem]">
+        <thead>
+          <tr className="text-sm text-soft">
+            <td />
             {[
-              inMarks(String(sum.rows), marks),
-              number(sum.principal, 2),
-              number(sum.payment, 2),
-              number(sum.total_interest, 2),
-              `${number(sum.percent, 4)} %`,
-              `${number(sum.effective, 4)} %`,
-              number(sum.count, 1),
-            ].map((text, place) => (
-              <td key={place} className="py-1 pl-4 text-right">
-                {text}
-              </td>
+              "Rows",
+              "Lent",
+              "Payments, each",
+              "Total interest",
+              "Rate, by amount",
+              "Effective, by amount",
+              "Payments, by amount",
+            ].map((name) => (
+              <th key={name} scope="col" className="pl-4 text-right font-normal">
+                {name}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {summary.sums.map((sum) => (
+            <tr key={sum.currency} className="border-t border-rule">
+              <th scope="row" className="py-1 text-left font-semibold">
+                {sum.currency}
+              </th>
+              {[
+                inMarks(String(sum.rows), marks),
+                number(sum.principal, 2),
+                number(sum.payment, 2),
+                number(sum.total_interest, 2),
+                `${number(sum.percent, 4)} %`,
+                `${number(sum.effective, 4)} %`,
+                number(sum.count, 1),
+              ].map((text, place) => (
+                <td key={place} className="py-1 pl-4 text-right">
+                  {text}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
