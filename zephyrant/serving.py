@@ -11,17 +11,21 @@ _ended = threading.Event()
 _worker: list[subprocess.Popen[bytes]] = []
 
 
-def _keep_working() -> None:
-    """Starts the worker, and again whenever it has ended before the server."""
+def _start() -> None:
     manage = Path(__file__).resolve().parent.parent / "manage.py"
-    while not _ended.is_set():
-        _worker[:] = [subprocess.Popen([sys.executable, str(manage), "work_tables"])]  # noqa: S603
-        _worker[0].wait()
-        _ended.wait(_PAUSE)
+    _worker[:] = [subprocess.Popen([sys.executable, str(manage), "work_tables"])]  # noqa: S603
+
+
+def _keep_working() -> None:
+    """Starts the worker again whenever it has ended before the server."""
+    while not _ended.wait(_PAUSE):
+        if _worker[0].poll() is not None:
+            _start()
 
 
 def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
-    """The server listens: the worker may start."""
+    """The server listens: the worker may start, before the server forks and any thread runs."""
+    _start()
     threading.Thread(target=_keep_working, daemon=True).start()
 
 
