@@ -80,7 +80,7 @@ class _Tape:
         """A row the exact way; what is wrong with it in its own cell."""
         try:
             document, after = row_document(self._cells(row), self.defaults)
-            told = exact_row(check(document), after)
+            told = exact_row(check(document), after, self.defaults.owed_on)
         except NotALoan as wrong:
             error = wrong.errors[0]
             told = {"problem": f"{FIELD_NAMES.get(error.field, '')}{error.message}"}
@@ -102,6 +102,9 @@ class _Tape:
         blank: Texts = np.full(self.size, "", dtype=object)
         start, later = (self.columns.get(name, blank) for name in ("start", "first_payment"))
         plain = later == ""
+        if self.defaults.owed_on is not None:
+            # What is owed on a day goes by days: the exact way.
+            plain &= start == ""
         if "start" in self.columns:
             plain &= np.array([is_day(cell, self.defaults) for cell in start.tolist()])
         keys = zip(*(self.columns.get(name, blank).tolist() for name in _ALIKE), strict=True)

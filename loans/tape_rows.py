@@ -9,7 +9,8 @@ from typing import Any, Final, Literal, get_args
 from pydantic import BaseModel, ConfigDict, Field
 
 from .aim import as_paid
-from .answer import value_as_paid
+from .answer import value_as_paid, with_the_answer
+from .asked import owed
 from .costs import costs
 from .currencies import currencies
 from .document import (
@@ -86,7 +87,7 @@ class Defaults(BaseModel):
 
     `percent_as`: whether 0.0635 is 0.0635 %, 6.35 % (`part`), or 6.35 % only where it is below 1.
     `count_in`: what a bare number of a term counts. `after`: the payment after which what is owed
-    is told.
+    is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -102,6 +103,7 @@ class Defaults(BaseModel):
     dates: Literal["day-first", "month-first"] = "day-first"
     count_in: Literal["payments", "months", "years"] = "payments"
     after: int = Field(default=0, ge=0, le=36_500)
+    owed_on: date | None = None
 
 
 Columns = Mapping[FieldName, Sequence[str]]
@@ -255,7 +257,7 @@ def refused(field: str, message: str) -> NotALoan:
 # A row the exact way
 
 
-def exact_row(loan: Loan, after: int) -> dict[str, str]:
+def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
     found, terms, laid = work_out(loan)
     told = {"unknown": _unknown(loan), **_stated(loan)}
@@ -283,10 +285,23 @@ def exact_row(loan: Loan, after: int) -> dict[str, str]:
         told[name] = "" if value is None else plain(value, loan.decimals)
     if 0 < after <= len(laid.rows):
         told["owed"] = laid.unit.write(laid.rows[after - 1].rest)
+    elif not after and owed_on is not None:
+        told["owed"] = _owed_on(loan, owed_on)
     if rate is not None:
         for name, cost in costs(loan, terms, laid, rate).yearly.items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
     return told
+
+
+def _owed_on(loan: Loan, day: date) -> str:
+    """What is owed on a day, "" where the loan has no dates or does not run then."""
+    if loan.calendar is None:
+        return ""
+    try:
+        (found,) = owed(with_the_answer(loan), day.isoformat(), PLAIN)
+    except NotALoan:
+        return ""
+    return str(found["owed"])
 
 
 def cost_text(percent: float) -> str:

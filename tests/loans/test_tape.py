@@ -321,6 +321,18 @@ class AsFilesHoldThem(TestCase):
         # 47 days to the first payment; read the other way round 78.
         self.assertLess(Decimal(first), Decimal(other))
 
+    def test_owed_on_a_day(self) -> None:
+        dated: Row = {**PRESS, "start": "1 Mar 2027", "after": ""}
+        rows = solved(dated, PRESS, {**dated, "after": "12"}, owed_on="2028-03-01")
+        # On the day of the twelfth payment it is what that payment leaves.
+        self.assertEqual(rows[0]["owed"], rows[2]["owed"])
+        self.assertNotIn("owed", rows[1])
+        document, _ = row_document(dated, Defaults())
+        schedule = loans.solve(loans.check(document)).schedule
+        self.assertEqual(rows[0]["owed"], schedule[11]["closing"])
+        (late,) = solved(dated, owed_on="2040-01-01")
+        self.assertEqual((late["found"], late.get("owed", "0.00")), ("938.82", "0.00"))
+
     def test_figures_that_are_all_stated_are_held_against_each_other(self) -> None:
         rows = solved(
             {**PRESS, "payment": "938.82"},

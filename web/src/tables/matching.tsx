@@ -285,6 +285,17 @@ export function Matching({ table }: { table: TableOpened }) {
             }
           />
         </label>
+        {columns.start !== undefined && (
+          <label className="flex items-baseline gap-2">
+            <span className="text-soft">or on the day</span>
+            <input
+              type="date"
+              value={defaults.owed_on ?? ""}
+              className={FIELD}
+              onChange={(event) => set({ owed_on: event.target.value || null })}
+            />
+          </label>
+        )}
       </div>
       {(looked.error ?? work.error) && (
         <p role="alert" className="mt-4 text-wrong">
