@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { Statement } from "../api/client";
+import { Choice } from "../ui/choice";
 import { day } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
-import { useOwed, type useStretch } from "./use-asked";
+import { useOwed, type Payoff, type useStretch } from "./use-asked";
 
 interface Props {
   statement: Statement;
@@ -14,13 +15,19 @@ interface Props {
   onStretch: (typed: string) => void;
 }
 
+const PAYOFFS: { value: Payoff; label: string }[] = [
+  { value: "nearest", label: "rounded to the nearest" },
+  { value: "up", label: "rounded up" },
+];
+
 const FIELD = "w-full rounded border border-rule-strong bg-sheet px-2.5 py-1 placeholder:text-soft";
 
 /** What is owed at any moment, and what any stretch adds up to, for the typing. */
 export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
   const { marks } = useDesk();
   const [at, setAt] = useState("");
-  const owed = useOwed(statement, at, ready);
+  const [payoff, setPayoff] = useState<Payoff>("nearest");
+  const owed = useOwed(statement, at, ready, payoff);
   const money = (text: string) => inMarks(text, marks);
   const dated = Boolean(statement.start);
   const moments = at.trim() ? (owed.data ?? []) : [];
@@ -76,6 +83,19 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
                 ))}
               </tbody>
             </table>
+            {moments.some((each) => each.per_day) && (
+              <p className="mt-1 text-sm text-soft">
+                Interest to the day is{" "}
+                <Choice
+                  name="Interest to the day is"
+                  value={payoff}
+                  shown={PAYOFFS.find((each) => each.value === payoff)?.label ?? ""}
+                  options={PAYOFFS}
+                  onChoose={(chosen) => setPayoff(chosen as Payoff)}
+                />
+                .
+              </p>
+            )}
           </div>
         )}
       </div>

@@ -4,15 +4,20 @@ import { useSettled } from "../ui/use-settled";
 
 const PAUSE = 90;
 
+export type Payoff = "nearest" | "up";
+
 /** What is owed at the moments typed; nothing while nothing is. */
-export function useOwed(statement: Statement, at: string, ready: boolean) {
+export function useOwed(
+  statement: Statement,
+  at: string,
+  ready: boolean,
+  payoff: Payoff = "nearest",
+) {
   const settled = useSettled(at.trim(), PAUSE);
   return useQuery({
-    queryKey: ["owed", statement, settled],
+    queryKey: ["owed", statement, settled, payoff],
     queryFn: ({ signal }) =>
-      ask(
-        client.POST("/api/owed", { body: { statement, at: settled, payoff: "nearest" }, signal }),
-      ),
+      ask(client.POST("/api/owed", { body: { statement, at: settled, payoff }, signal })),
     enabled: ready && settled !== "",
     placeholderData: keepPreviousData,
     staleTime: Infinity,
