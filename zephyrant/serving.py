@@ -1,5 +1,6 @@
 """Gunicorn's settings: beside the server a process for the long work, for as long as it runs."""
 
+import importlib
 import subprocess
 import sys
 import threading
@@ -27,6 +28,13 @@ def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
     """The server listens: the worker may start, before the server forks and any thread runs."""
     _start()
     threading.Thread(target=_keep_working, daemon=True).start()
+
+
+def post_worker_init(worker: Any) -> None:  # noqa: ANN401
+    """A process serves: what only tables need is loaded beside it, before the first of them comes."""
+    loading = threading.Timer(_PAUSE, importlib.import_module, ["desk.tables"])
+    loading.daemon = True
+    loading.start()
 
 
 def on_exit(server: Any) -> None:  # noqa: ANN401

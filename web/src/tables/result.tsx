@@ -12,9 +12,11 @@ import { RESULTS, UNKNOWNS } from "./names";
 const BLOCK = 100;
 const ROW_HEIGHT = 32;
 const WIDE = 150;
-const FIRST = ["row", "unknown", "found", "principal", "percent", "count", "payment", "balance"];
-const STANDARD = [...FIRST, "effective", "total_interest", "final_payment", "eu_aprc", "problem"];
-const KEPT = "zephyrant-table-columns";
+const CASE_WIDE = 70;
+const WIDTHS: Record<string, number> = { row: 70, percent: 110, count: 110, problem: 420 };
+const ANSWER = ["unknown", "found"];
+const FIGURES = ["principal", "percent", "count", "payment", "balance"];
+const OFTEN = [...ANSWER, ...FIGURES, "effective", "total_interest", "final_payment", "eu_aprc"];
 const WORDS = ["row", "unknown", "problem", "outlier", "fits"];
 
 type Row = Record<string, string | number | null>;
@@ -116,20 +118,45 @@ function Sums({ summary }: { summary: Summary }) {
   );
 }
 
-function keptColumns(): string[] {
+/** Where the columns chosen for files with these columns are kept. */
+const keptAs = (table: TableOpened) =>
+  `zephyrant-table-columns ${table.names.join(" ").slice(0, 400)}`;
+
+function keptColumns(table: TableOpened): string[] {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? "null") as unknown;
+    const kept = JSON.parse(localStorage.getItem(keptAs(table)) ?? "null") as unknown;
     if (Array.isArray(kept) && kept.length > 0) return kept.map(String);
   } catch {
     // What cannot be read is as if nothing was kept.
   }
-  return STANDARD;
+  const called = table.columns.name;
+  return ["row", ...(called === undefined ? [] : [`c${called}`]), ...OFTEN, "problem"];
+}
+
+const widthOf = (name: string) => WIDTHS[name] ?? WIDE;
+const isEmpty = (value: Row[string] | undefined) =>
+  value === null || value === undefined || value === "";
+
+/** The cells of a row: each column's name and width. What has no answer says why in place of one, over
+    whatever else is empty beside it. */
+function cellsOf(row: Row, shown: readonly string[]): { name: string; wide: number }[] {
+  const why = row.problem
+    ? shown.findIndex((name) => ANSWER.includes(name) && isEmpty(row[name]))
+    : -1;
+  const cells: { name: string; wide: number }[] = [];
+  shown.forEach((name, place) => {
+    const last = cells.at(-1);
+    if (why >= 0 && place > why && last?.name === "problem" && isEmpty(row[name]))
+      last.wide += widthOf(name);
+    else cells.push({ name: place === why ? "problem" : name, wide: widthOf(name) });
+  });
+  return cells;
 }
 
 /** The rows with their results: sorted, filtered, columns chosen. */
 export function Result({ table }: { table: TableOpened }) {
   const { marks } = useDesk();
-  const [columns, setColumns] = useState(keptColumns);
+  const [columns, setColumns] = useState(() => keptColumns(table));
   const [sort, setSort] = useState<{ by: string; descending: boolean }>({
     by: "row",
     descending: false,
@@ -183,10 +210,20 @@ export function Result({ table }: { table: TableOpened }) {
       .map(({ name, title: said }) => [name, said]),
   );
   const title = (name: string) => source.get(name) ?? RESULTS[name] ?? name;
-  const shown = columns.filter((name) => source.has(name) || RESULTS[name]);
+  const chosen = columns.filter((name) => source.has(name) || RESULTS[name]);
+  // Where only rows without an answer are looked at, the reason stands where the answer would.
+  const shown =
+    only === "problems"
+      ? chosen
+          .filter((name) => name !== "problem")
+          .map((name) => (name === "found" ? "problem" : name))
+      : chosen;
+  const width = shown.reduce((sum, name) => sum + widthOf(name), CASE_WIDE);
   const cell = (row: Row, name: string) => {
     const value = row[name];
-    if (value === null || value === undefined || value === "") return "";
+    if (row.fits && name === "unknown") return "none: checked";
+    if (row.fits && name === "found") return row.fits === "no" ? "does not fit" : "fits";
+    if (isEmpty(value)) return "";
     if (name === "unknown") return UNKNOWNS[String(value)] ?? String(value);
     if (name === "outlier")
       return String(value)
@@ -209,7 +246,7 @@ export function Result({ table }: { table: TableOpened }) {
   });
   const choose = (names: string[]) => {
     setColumns(names);
-    localStorage.setItem(KEPT, JSON.stringify(names));
+    localStorage.setItem(keptAs(table), JSON.stringify(names));
   };
   const { summary } = table;
   const file = (kind: string) => `/api/tables/${table.id}/file?kind=${kind}`;
@@ -307,14 +344,11 @@ export function Result({ table }: { table: TableOpened }) {
         aria-rowcount={total}
         aria-busy={first.isFetching}
         tabIndex={0}
-        className="mt-2 h-[30rem] overflow-auto rounded-lg border border-rule bg-sheet"
+        className="mt-2 overflow-auto rounded-lg border border-rule bg-sheet"
+        style={{ height: `min(30rem, ${(total + 2) * ROW_HEIGHT}px)` }}
       >
         <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
-          <div
-            role="row"
-            className="flex border-b border-rule-strong text-sm"
-            style={{ width: shown.length * WIDE + 70 }}
-          >
+          <div role="row" className="flex border-b border-rule-strong text-sm" style={{ width }}>
             {shown.map((name) => (
               <div
                 key={name}
@@ -322,7 +356,7 @@ export function Result({ table }: { table: TableOpened }) {
                 aria-sort={
                   sort.by === name ? (sort.descending ? "descending" : "ascending") : "none"
                 }
-                style={{ width: WIDE }}
+                style={{ width: widthOf(name) }}
                 className={WORDS.includes(name) || source.has(name) ? "px-2" : "px-2 text-right"}
               >
                 <button
@@ -339,16 +373,12 @@ export function Result({ table }: { table: TableOpened }) {
                 </button>
               </div>
             ))}
-            <div role="columnheader" style={{ width: 70 }}>
+            <div role="columnheader" style={{ width: CASE_WIDE }}>
               <span className="sr-only">As a case</span>
             </div>
           </div>
         </div>
-        <div
-          role="rowgroup"
-          className="relative"
-          style={{ height: virtual.getTotalSize(), width: shown.length * WIDE + 70 }}
-        >
+        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
           {items.map((item) => {
             const row = rowAt(item.index);
             return (
@@ -361,18 +391,18 @@ export function Result({ table }: { table: TableOpened }) {
               >
                 {row ? (
                   <>
-                    {shown.map((name) => (
+                    {cellsOf(row, shown).map(({ name, wide }, place) => (
                       <div
-                        key={name}
+                        key={place}
                         role="cell"
                         title={name === "problem" ? String(row[name]) : undefined}
-                        style={{ width: WIDE }}
-                        className={`truncate px-2 ${WORDS.includes(name) || source.has(name) ? "" : "text-right"} ${name === "found" ? "font-semibold" : ""} ${name === "problem" || (name === "fits" && row[name] === "no") ? "text-wrong" : ""} ${name === row.unknown ? "bg-unknown/20" : ""}`}
+                        style={{ width: wide }}
+                        className={`truncate px-2 ${WORDS.includes(name) || source.has(name) ? "" : "text-right"} ${name === "found" ? "font-semibold" : ""} ${name === "problem" || ((name === "fits" || name === "found") && row.fits === "no") ? "text-wrong" : ""} ${name === row.unknown ? "bg-unknown/20" : ""}`}
                       >
                         {cell(row, name)}
                       </div>
                     ))}
-                    <div role="cell" style={{ width: 70 }}>
+                    <div role="cell" style={{ width: CASE_WIDE }}>
                       <button
                         className="text-sm text-choice underline"
                         onClick={() => open.mutate(Number(row.row))}
