@@ -6,7 +6,8 @@ PYTHON := .venv/bin/python
 MANAGE := $(PYTHON) manage.py
 LOCAL := ZEPHYRANT_HTTPS=off
 # The browser tests share a file with the server they drive; in memory where the machine has a place.
-TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(shell id -u).sqlite3
+TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(shell id -u)
+BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
 .PHONY: demo test setup dev check core browser bench shots schemas lock chromium clean
@@ -71,8 +72,12 @@ core: setup
 	# The longest first, so that nothing waits for it at the end.
 	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.loans tests.desk --parallel 2
 
+# Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium
-	$(LOCAL) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE) $(MANAGE) test tests.browser --noinput
+	$(MAKE) --no-print-directory -j2 --output-sync=target $(BROWSER_TESTS)
+
+browser-%:
+	$(LOCAL) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
 
 test: check core browser
 

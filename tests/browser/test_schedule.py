@@ -108,14 +108,14 @@ class Asked(BrowserTest):
         rows = page.get_by_role("table", name="What is owed").get_by_role("row")
         expect(rows).to_have_count(4)
         expect(rows.nth(1)).to_contain_text("on 15 Mar 2029")
+        # Between two payments the cursor stands on a day.
+        page.mouse.move(box["x"] + box["width"] * 0.511, box["y"] + 50)
+        expect(page.get_by_text("of it accrued")).to_be_visible()
         # 14 of 31 days at 5.95 % / 12 on the 47,379.54 left on 1 Mar: 106.0945.
         expect(rows.nth(1)).to_contain_text("106.09")
         page.get_by_role("button", name="Interest to the day is").click()
         page.get_by_role("menuitemradio", name="rounded up").click()
         expect(rows.nth(1)).to_contain_text("106.10")
-        # Between two payments the cursor stands on a day.
-        page.mouse.move(box["x"] + box["width"] * 0.511, box["y"] + 50)
-        expect(page.get_by_text("of it accrued")).to_be_visible()
         self.accessible()
 
     def test_the_schedule_grouped_chosen_and_searched(self) -> None:
