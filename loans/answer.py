@@ -188,7 +188,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     found, terms, laid = work_out(loan)
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
-    notes = () if laid else tuple(note.say(marks) for note in _notes(loan, found, Decimal(0), laid))
+    notes = _notes(loan, found, Decimal(0), laid) if laid is None else _overpaid(loan, laid)
     return Answer.model_construct(
         unknown=None,
         value=None,
@@ -200,7 +200,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
-        notes=(held["says"], *notes),
+        notes=(held["says"], *(note.say(marks) for note in notes)),
         working=(),
         proof=None,
         engine=ENGINE,
@@ -268,7 +268,7 @@ def _laid_told(
     end = None
     if calendar is not None:
         last = laid.rows[-1].number
-        ends = laid.rows[-1].closing and loan.count != 0
+        ends = laid.rows[-1].closing > 0 and loan.count != 0
         end = (calendar.end(last) if ends else calendar.payment(last)).isoformat()
     cost = costs(loan, terms, laid, rates.periodic / 100)
     return {
@@ -358,6 +358,32 @@ def with_the_answer(loan: Loan) -> Loan:
     return put(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
 
 
+def _overpaid(loan: Loan, laid: Schedule) -> list[Sentence]:
+    """That a repayment lies above what is owed, and what became of it."""
+    if not laid.overpaid:
+        return []
+    row, amount = laid.rows[-1], laid.unit.amount
+    over = Money(amount(laid.overpaid), loan.decimals)
+    if row.closing < 0:
+        return [
+            Sentence(
+                "With payment {number} the loan is overpaid by {over}: shown as a balance below "
+                "zero.",
+                number=Number(row.number),
+                over=over,
+            )
+        ]
+    return [
+        Sentence(
+            "What is repaid with payment {number} is {over} more than is owed: it is cut to "
+            "{repaid}, and the loan ends there.",
+            number=Number(row.number),
+            over=over,
+            repaid=Money(amount(row.repay), loan.decimals),
+        )
+    ]
+
+
 def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -> list[Sentence]:
     notes = [found.note] if found.note else []
     if laid is None:
@@ -386,7 +412,7 @@ def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -
                     whole=Number(whole),
                 )
             )
-    elif laid.early:
+    elif laid.early and not laid.overpaid:
         notes.append(
             Sentence(
                 "As rounded, the payments repay the loan with payment {rows}, before the {count} "
@@ -395,7 +421,7 @@ def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -
                 count=Number(int(loan.count)),
             )
         )
-    return notes
+    return notes + _overpaid(loan, laid)
 
 
 def _rates_told(rates: Rates) -> RatesTold:
@@ -432,7 +458,7 @@ def _paid_as(laid: Schedule) -> Sentence:
     ]
     figures: dict[str, Money | Number] = {
         "final": _money(unit, final.payment),
-        "left": _money(unit, final.closing),
+        "left": _money(unit, abs(final.closing)),
         "all": Number(len(rows)),
     }
     if len(runs) == 1 and runs[0][0] == by_amount[final.payment]:
@@ -442,7 +468,7 @@ def _paid_as(laid: Schedule) -> Sentence:
     else:
         text = _runs(runs, figures, unit) + " and a last one of {final}"
     if final.closing:
-        text += ", then {left} still owed"
+        text += ", then {left} still owed" if final.closing > 0 else ", {left} overpaid"
     return Sentence(text, **figures)
 
 

@@ -33,6 +33,7 @@ def _rounding(rounding: Rounding) -> str:
     payments = {"nearest": "nearest", "up": "up", "none": "not rounded"}[rounding.payment]
     step = f" {rounding.to:f}" if rounding.to and rounding.payment != "none" else ""
     interest = "" if rounding.interest == "nearest" else ", interest unrounded"
+    interest += "" if rounding.overpaid == "cut" else ", overpaid shown"
     return payments + step + interest
 
 

@@ -374,12 +374,14 @@ class Quote(Part):
 class Rounding(Part):
     """How cash is rounded: payments to multiples of `to`, interest to the minor unit.
 
-    `to` left out is the minor unit of the currency (ISO 4217).
+    `to` left out is the minor unit of the currency (ISO 4217). `overpaid`: a repayment above what
+    is owed is cut to it, or shown as a balance below zero; both end the loan.
     """
 
     payment: Literal["nearest", "up", "none"] = "nearest"
     to: Step | None = None
     interest: Literal["nearest", "none"] = "nearest"
+    overpaid: Literal["cut", "shown"] = "cut"
 
 
 class Share(Part):

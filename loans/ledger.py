@@ -89,29 +89,42 @@ class CashRule:
 
     Steps are in units: interest is rounded to `interest_step`, what settles the loan to
     `cash_step`. `absorbs` says that the closing balance takes what rounding leaves, so that
-    the last payment is as the others.
+    the last payment is as the others. `shows_overpaid`: a repayment above what is owed is made
+    whole and leaves a balance below zero, instead of being cut.
     """
 
     unit: Unit
     interest_step: int
     cash_step: int
     absorbs: bool = False
+    shows_overpaid: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Schedule:
-    """The rows to the cent. `early`: the last payment was cut before the count was reached."""
+    """The rows to the cent. `early`: the last payment was cut before the count was reached.
+    `overpaid`: by how much, in units, the last repayment lay above what was owed, before the count
+    was reached."""
 
     rows: tuple[Row, ...]
     unit: Unit
     early: bool = False
+    overpaid: int = 0
 
 
 class NeverSettlesError(Exception):
     """The rounded payments never bring the loan to the balance it is to end with."""
 
 
-def cash_rule(line: Line, decimals: int, cash: Cash, interest: Cash, *, absorbs: bool) -> CashRule:
+def cash_rule(
+    line: Line,
+    decimals: int,
+    cash: Cash,
+    interest: Cash,
+    *,
+    absorbs: bool,
+    shows_overpaid: bool = False,
+) -> CashRule:
     """The unit and the steps for a line in a currency of so many decimals."""
     amounts = [line.principal, line.balance]
     for stretch in line.stretches:
@@ -129,6 +142,7 @@ def cash_rule(line: Line, decimals: int, cash: Cash, interest: Cash, *, absorbs:
         interest_step=1 if interest == "none" else minor,
         cash_step=1 if cash == "none" else minor,
         absorbs=absorbs,
+        shows_overpaid=shows_overpaid,
     )
 
 
@@ -140,20 +154,19 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     interest takes what is left over below a cent. Raises `NeverSettlesError` where rounding
     keeps the balance from being reached.
     """
-    rows = tuple(_rows(line, rule))
-    last = line.stretches[-1].last
-    early = line.cuts and not line.is_open and rows[-1].number < (last or 0)
-    return Schedule(rows, rule.unit, early=early)
+    opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
+    end = None if line.is_open else line.stretches[-1].last
+    state = _Rolling(rule, balance, end, falls=opening > balance, line=line)
+    rows = tuple(_rows(line, rule, state, opening))
+    early = line.cuts and end is not None and rows[-1].number < end
+    return Schedule(rows, rule.unit, early=early, overpaid=state.overpaid)
 
 
 def _rounded(amount: int, step: int) -> int:
     return amount if step == 1 else divide_nearest(amount, step) * step
 
 
-def _rows(line: Line, rule: CashRule) -> Iterator[Row]:
-    opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
-    end = None if line.is_open else line.stretches[-1].last
-    state = _Rolling(rule, balance, end, falls=opening > balance, line=line)
+def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterator[Row]:
     lent_until = max((each.first for each in line.stretches if each.advance), default=0)
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
@@ -206,6 +219,7 @@ class _Rolling:
         self.rule, self.balance, self.end = rule, balance, end
         self.falls, self.settles, self.cuts = falls, line.settles, line.cuts
         self.ended = False
+        self.overpaid = 0
 
     def row(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
         """The row of a payment."""
@@ -262,7 +276,11 @@ class _Rolling:
             and not lent_later
         )
         ends_here = rest <= 0 and not lent_later and not moved_after
-        if last and self.settles and not self.rule.absorbs:
+        is_over = self.cuts and ends_here and repaid > 0 > rest and number != self.end
+        shows = is_over and self.rule.shows_overpaid and not self.balance
+        if shows:
+            later, closing, self.overpaid = 0, rest, -rest
+        elif last and self.settles and not self.rule.absorbs:
             kept = _before_interest(self.balance - moved_after, period.stretch.after)
             total = _rounded(due - kept, cash_step)
             closing, rest = self.balance, due - total
@@ -277,7 +295,10 @@ class _Rolling:
         elif last and self.rule.absorbs:
             closing = self.balance = _rounded(closing, cash_step)
             later = closing - rest - moved_after
+        if is_over and not shows:
+            self.overpaid = period.repay - repaid
         self._close(number, closing, lent_later=lent_later)
+        self.ended = self.ended or shows
         advanced = sum(amount for amount, _, _ in period.inner if amount > 0)
         given_back = -sum(amount for amount, _, _ in period.inner if amount < 0)
         repaid += given_back

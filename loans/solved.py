@@ -41,6 +41,7 @@ def work_out(loan: Loan) -> Solved:
         rounding.payment,
         rounding.interest,
         absorbs=loan.unknown == "balance",
+        shows_overpaid=rounding.overpaid == "shown",
     )
     try:
         return Solved(found, terms, schedule(line, rule))

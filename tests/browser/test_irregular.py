@@ -67,6 +67,24 @@ class Clauses(BrowserTest):
         self.answers(f"{left:,.2f}")
         expect(page.get_by_text("In “at payment 60 ? is repaid on top” the ? is")).to_be_visible()
 
+    def test_more_repaid_than_is_owed(self) -> None:
+        page = self.open("Cider press")
+        self.figure("Payment").fill("938.82")
+        self.figure("Number of payments").fill("?")
+        self.add("more is repaid")
+        self.figure("Place, clause 1").fill("12")
+        self.figure("Figure, clause 1").fill("60k")
+        # 48,250 u^12 - 938.82 s, interest to the cent row by row, by hand: 39,767.33 are left.
+        expect(page.get_by_text("it is cut to 39,767.33")).to_be_visible()
+        page.get_by_role("button", name="Overpaid is").click()
+        page.get_by_role("menuitemradio", name="shown as overpaid").click()
+        expect(page.get_by_text("overpaid by 20,232.67: shown")).to_be_visible()
+        expect(page.get_by_text("Overpaid, to be given back")).to_be_visible()
+        # A pin at the end of the line keeps its words inside the page.
+        wide = page.evaluate("document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, 1280)
+        self.accessible()
+
     def test_at_the_cursor(self) -> None:
         page = self.open("Cider press")
         page.get_by_role("slider").focus()

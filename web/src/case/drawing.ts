@@ -2,7 +2,7 @@ import type { Answer } from "../api/client";
 
 export const HEIGHT = 196;
 export const TOP = 20;
-export const OWED_BOTTOM = 116;
+const OWED_BOTTOM = 116;
 export const PAID_TOP = 124;
 export const PAID_BOTTOM = 180;
 export const SIDE = 10;
@@ -101,8 +101,10 @@ export function draw(
   const span = Math.max(width - 2 * SIDE, 1);
   const x = (period: number) => SIDE + (period / count) * span;
   const lent = Number(rows[0]?.opening ?? 0);
-  const most = Math.max(lent, ...rows.map((row) => Number(row.closing)), 1e-9);
-  const y = (amount: number) => OWED_BOTTOM - (amount / most) * (OWED_BOTTOM - TOP);
+  const owed = rows.map((row) => Number(row.closing));
+  const [least, most] = [Math.min(0, lent, ...owed), Math.max(lent, ...owed, 1e-9)];
+  const y = (amount: number) =>
+    OWED_BOTTOM - ((amount - least) / (most - least)) * (OWED_BOTTOM - TOP);
   const points: [number, number][] = [[x(0), y(lent)]];
   rows.forEach((row, index) => {
     if (advance) points.push([x(index), y(Number(row.opening) - Number(row.payment))]);

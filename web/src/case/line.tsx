@@ -5,7 +5,7 @@ import { day } from "../ui/moment";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { useWidth } from "../ui/use-width";
-import { draw, HEIGHT, OWED_BOTTOM, PAID_BOTTOM, PAID_TOP, SIDE, TOP } from "./drawing";
+import { draw, HEIGHT, PAID_BOTTOM, PAID_TOP, SIDE, TOP } from "./drawing";
 import { useOwed } from "./use-asked";
 
 interface Props {
@@ -130,6 +130,7 @@ export function LoanLine({
   const flip = cursorX > width - 260;
   const left = rows[count - 1]?.closing ?? "0";
   const balloon = /[1-9]/.test(left);
+  const nothing = drawn.y(0);
   const level = told ? Number(told.owed) : Number(owes);
 
   return (
@@ -223,17 +224,11 @@ export function LoanLine({
             </g>
           ))}
           <polygon
-            points={`${drawn.x(0)},${OWED_BOTTOM} ${drawn.curve} ${drawn.x(count)},${OWED_BOTTOM}`}
+            points={`${drawn.x(0)},${nothing} ${drawn.curve} ${drawn.x(count)},${nothing}`}
             fill="var(--owed-fill)"
           />
           <polyline points={drawn.curve} fill="none" stroke="var(--owed)" strokeWidth={1.8} />
-          <line
-            x1={SIDE}
-            x2={width - SIDE}
-            y1={OWED_BOTTOM}
-            y2={OWED_BOTTOM}
-            stroke="var(--rule-strong)"
-          />
+          <line x1={SIDE} x2={width - SIDE} y1={nothing} y2={nothing} stroke="var(--rule-strong)" />
           {drawn.bars.map((bar) => (
             <g key={bar.x}>
               <rect
@@ -258,7 +253,7 @@ export function LoanLine({
                 x1={drawn.x(count)}
                 x2={drawn.x(count)}
                 y1={drawn.y(Number(left))}
-                y2={OWED_BOTTOM}
+                y2={nothing}
                 stroke="var(--owed)"
                 strokeWidth={3}
               />
@@ -270,7 +265,9 @@ export function LoanLine({
                 textAnchor="end"
                 fill="var(--ink)"
               >
-                {money(left)} left
+                {Number(left) < 0
+                  ? `${money(left.replace("-", ""))} overpaid`
+                  : `${money(left)} left`}
               </text>
             </g>
           )}
@@ -376,12 +373,18 @@ function Pins({ statement, rows, count, advance, x, placeAt, onMove }: PinsProps
               {text}
             </span>
           );
+        const here = x(Math.max(0, first - shift));
+        // Near the end of the line the words stand before the pin.
+        const side =
+          here > 0.8 * x(count)
+            ? "flex-row-reverse translate-x-[calc(5px-100%)]"
+            : "-translate-x-[5px]";
         return (
           <button
             key={place}
             aria-label={`Clause ${place + 1}, ${text}, at payment ${first}: move with the arrow keys`}
-            className="absolute flex -translate-x-[5px] touch-none items-center gap-1 text-xs leading-[18px] whitespace-nowrap text-choice"
-            style={{ top, left: x(Math.max(0, first - shift)) }}
+            className={`absolute flex touch-none items-center gap-1 text-xs leading-[18px] whitespace-nowrap text-choice ${side}`}
+            style={{ top, left: here }}
             onKeyDown={(event) => {
               const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
               if (!step) return;

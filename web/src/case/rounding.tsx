@@ -22,6 +22,7 @@ export function RoundingChoice({ statement, onChange }: Props) {
   ];
   const set = (change: Partial<Rounding>) => onChange({ rounding: { ...rounding, ...change } });
   const way = rounding.payment ?? "nearest";
+  const repays = statement.clauses?.some((clause) => clause.verb === "repay");
   return (
     <p className="mt-2 text-[0.95rem] text-soft">
       Payments are{" "}
@@ -65,6 +66,21 @@ export function RoundingChoice({ statement, onChange }: Props) {
         ]}
         onChoose={(interest) => set({ interest: interest as NonNullable<Rounding["interest"]> })}
       />
+      {repays && (
+        <>
+          ; what is repaid above what is owed is{" "}
+          <Choice
+            name="Overpaid is"
+            value={rounding.overpaid ?? "cut"}
+            shown={rounding.overpaid === "shown" ? "shown as overpaid" : "cut to what is owed"}
+            options={[
+              { value: "cut", label: "cut to what is owed" },
+              { value: "shown", label: "shown as overpaid" },
+            ]}
+            onChoose={(over) => set({ overpaid: over as NonNullable<Rounding["overpaid"]> })}
+          />
+        </>
+      )}
       .
     </p>
   );

@@ -426,7 +426,11 @@ function ScheduleRow({
     return (
       <div {...common} className={`${look.className} bg-paper font-semibold`}>
         <div role="cell" style={{ gridColumn: `1 / ${columns.length + 1}` }}>
-          <span className="pl-4">Balloon, still owed at the end</span>
+          <span className="pl-4">
+            {Number(line.balloon) < 0
+              ? "Overpaid, to be given back"
+              : "Balloon, still owed at the end"}
+          </span>
         </div>
         <div role="cell" className="text-right">
           {inMarks(line.balloon, marks)}
