@@ -237,14 +237,15 @@ def levelled(terms: Terms) -> Terms:
 def linear(terms: Terms, name: str) -> Decimal | None:
     """An unknown amount: what is left at the end is linear in it, so two rolls tell it.
 
-    None where it moves nothing. In the decimal context in force.
+    None where it moves nothing. In the decimal context in force. Both rolls are made with some
+    amount: where nothing is advanced a fee in percent is of the principal instead.
     """
     left = []
-    for trial in (Decimal(0), Decimal(1)):
+    for trial in (Decimal(1), Decimal(2)):
         line = lay_out(terms.having(name, trial))
         left.append(unrounded_end(line) - line.balance)
-    at_zero, at_one = left
-    return None if at_zero == at_one else at_zero / (at_zero - at_one)
+    at_one, at_two = left
+    return None if at_one == at_two else 1 + at_one / (at_one - at_two)
 
 
 def payable_percent(solution: Decimal) -> Decimal:

@@ -7,6 +7,8 @@ import threading
 from pathlib import Path
 from typing import Any
 
+#: The application is loaded once and shared: each process of the server starts at once.
+preload_app = True
 _PAUSE = 2.0
 _ended = threading.Event()
 _worker: list[subprocess.Popen[bytes]] = []

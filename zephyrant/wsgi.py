@@ -1,8 +1,11 @@
-"""The entry point for gunicorn."""
+"""The entry point for gunicorn. Everything an answer needs is loaded before the first is asked for."""
 
 import os
 
 from django.core.wsgi import get_wsgi_application
+from django.urls import get_resolver
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.settings")
+
 application = get_wsgi_application()
+get_resolver().url_patterns  # noqa: B018  (loads the interface's code)

@@ -411,6 +411,22 @@ class Fees(TestCase):
         self.assertEqual(found.totals["fees"], "1450.00")
         self.assertGreater(float(found.yearly_cost["eu_aprc"] or 0), 6.46)
 
+    def test_of_an_advance_that_is_asked_for(self) -> None:
+        """A fee in percent of the very advance: 1,000 and its 2 % are paid back at once, by hand."""
+        found = solve(
+            principal="1000",
+            rate={"percent": "1", "quoted": "periodic"},
+            count=2,
+            # 1,010 and 1,020 at 1 % are owed after the second period, paid then.
+            payment=str(Decimal("2030") * Decimal("1.01")),
+            clauses=[
+                {"at": 1, "pay": "nothing"},
+                {"at": 1, "advance": "?"},
+                {"at": 1, "fee": {"percent": "2"}, "taken": "added"},
+            ],
+        )
+        self.assertEqual((found.reason, found.value), (None, "1000.00"))
+
     def test_which_way_it_is_taken(self) -> None:
         added = solve(clauses=[{"at": 0, "fee": "1000", "taken": "added"}])
         self.assertEqual(added.schedule[0]["opening"], "49250.00")
