@@ -354,7 +354,7 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
         }
     ends = [
         unrounded_end(lay_out(solved.having(path, trial))) - solved.balance
-        for trial in (Decimal(0), Decimal(1))
+        for trial in (Decimal(1), Decimal(2))
     ]
     if path == "balance":
         ends = [unrounded_end(lay_out(solved)), Decimal(0)]
@@ -364,11 +364,11 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
             "numbers": "see the cuts below",
             "result": write.number(solution),
         }
-    zero, one = (write.number(end) for end in ends)
+    one, two = (write.number(end) for end in ends)
     return {
         "title": "The figure asked for: what is left at the end is linear in it",
-        "formula": "x = E(0) / (E(0) − E(1)), E(x) what is left beyond the balance with x there",
-        "numbers": f"{zero} / ({zero} − {one})",
+        "formula": "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with x there",
+        "numbers": f"1 + {one} / ({one} − {two})",
         "result": write.number(solution),
     }
 
