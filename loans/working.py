@@ -367,7 +367,8 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
     one, two = (write.number(end) for end in ends)
     return {
         "title": "The figure asked for: what is left at the end is linear in it",
-        "formula": "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with x there",
+        "formula": "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with "
+        "x there",
         "numbers": f"1 + {one} / ({one} − {two})",
         "result": write.number(solution),
     }

@@ -33,7 +33,7 @@ def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
 
 
 def post_worker_init(worker: Any) -> None:  # noqa: ANN401
-    """A process serves: what only tables need is loaded beside it, before the first of them comes."""
+    """What only tables need is loaded beside the serving, before the first of them comes."""
     loading = threading.Timer(_PAUSE, importlib.import_module, ["desk.tables"])
     loading.daemon = True
     loading.start()

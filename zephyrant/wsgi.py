@@ -1,4 +1,4 @@
-"""The entry point for gunicorn. Everything an answer needs is loaded before the first is asked for."""
+"""The entry point for gunicorn: what an answer needs is loaded before one is asked for."""
 
 import os
 

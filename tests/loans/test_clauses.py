@@ -412,7 +412,7 @@ class Fees(TestCase):
         self.assertGreater(float(found.yearly_cost["eu_aprc"] or 0), 6.46)
 
     def test_of_an_advance_that_is_asked_for(self) -> None:
-        """A fee in percent of the very advance: 1,000 and its 2 % are paid back at once, by hand."""
+        """A fee in percent of the very advance: 1,000 and its 2 % are repaid at once, by hand."""
         found = solve(
             principal="1000",
             rate={"percent": "1", "quoted": "periodic"},
