@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from loans import FieldError, NotALoan
 from loans.document import field_errors
 from loans.tape import solve_tape
-from loans.tape_match import counted_in, look, match, together, unanswered
+from loans.tape_match import counted_in, look, match, together, unanswered, unmatched
 from loans.tape_rows import FIELDS, RESULTS, Defaults, FieldName
 
 from . import table_files
@@ -54,6 +54,9 @@ def _matched(names: list[str], given: Mapping[str, str]) -> dict[FieldName, int]
         if name not in names:
             raise _wrong(f"There is no column “{name}”: there are {', '.join(names)}.")
         columns[field] = names.index(name)
+    missing = unmatched(columns)
+    if missing:
+        raise _wrong(f"{missing} Say --match NAME=COLUMN; the columns are {', '.join(names)}.")
     return columns
 
 
@@ -135,7 +138,7 @@ def _write(
             sys.stderr.write(f"\r{done:,} rows, {rate:,.0f} a second, {problems:,} without answer")
             sys.stderr.flush()
 
-    for text in table_files.csv_lines([*table.names, *RESULTS], rows()):
+    for text in table_files.csv_lines([*table.names, *RESULTS], rows(), marked=False):
         out.write(text)
     sys.stderr.write("\n")
     return problems

@@ -190,11 +190,17 @@ def _each_once(head: Sequence[str], notes: list[str]) -> list[str]:
 # Out
 
 
-def csv_lines(names: Sequence[str], rows: Iterator[Sequence[str]]) -> Iterator[str]:
-    """A table line by line; no cell is a formula to whoever opens it."""
+def csv_lines(
+    names: Sequence[str], rows: Iterator[Sequence[str]], *, marked: bool = True
+) -> Iterator[str]:
+    """A table line by line; no cell is a formula to whoever opens it.
+
+    `marked`: begins with the mark of UTF-8, which office programs need to read it as that.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    yield "\ufeff"
+    if marked:
+        yield "\ufeff"
     writer.writerow([as_text(name) for name in names])
     for number, row in enumerate(rows, 1):
         # Few cells start like a formula: the others need no look.

@@ -19,7 +19,7 @@ from django.utils import timezone
 from loans import FieldError, NotALoan, check
 from loans.entry import restate
 from loans.tape import solve_tape
-from loans.tape_match import Looked, counted_in, look, match, unanswered
+from loans.tape_match import Looked, counted_in, look, match, unanswered, unmatched
 from loans.tape_rows import RESULTS, Defaults, FieldName, row_document
 from loans.tape_summary import outliers, summarise
 
@@ -149,17 +149,9 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     """The table matched, and set to be worked; how is remembered for files with these columns."""
     table = get_object_or_404(LoanTable, owner=user, pk=table_id)
     _check_columns(table, matching.columns)
-    missing = [
-        name
-        for name in ("principal", "percent", "count", "payment")
-        if name not in matching.columns
-    ]
-    if len(missing) > 1:
-        raise _refused(
-            "columns",
-            "At most one figure can be without a column, as it is the unknown of every row: match "
-            f"{' and '.join(_SAID[name] for name in missing)}.",
-        )
+    missing = unmatched(matching.columns)
+    if missing:
+        raise _refused("columns", missing)
     stated = matching.defaults.model_dump(mode="json", exclude_unset=True)
     left = unanswered(looked(table, matching.columns), stated)
     if left:
@@ -181,14 +173,6 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     table.asked_at = timezone.now()
     table.save()
     return table
-
-
-_SAID: Final = {
-    "principal": "the amount lent",
-    "percent": "the rate",
-    "count": "the number of payments",
-    "payment": "the payment",
-}
 
 
 def cancel(user: User, table_id: uuid.UUID) -> None:

@@ -107,6 +107,27 @@ def match(names: Sequence[str]) -> dict[FieldName, int]:
     return found
 
 
+#: The figures of which a row leaves at most one unknown.
+_NEEDED: Final[dict[FieldName, str]] = {
+    "principal": "the amount lent",
+    "percent": "the rate",
+    "count": "the number of payments",
+    "payment": "the payment",
+}
+
+
+def unmatched(columns: Iterable[FieldName]) -> str | None:
+    """Why columns do not suffice for any row to have an answer; none where they do."""
+    matched = set(columns)
+    missing = [said for name, said in _NEEDED.items() if name not in matched]
+    if len(missing) < 2:
+        return None
+    return (
+        "At most one figure can be without a column, as it is the unknown of every row: match "
+        f"{' and '.join(missing)}."
+    )
+
+
 def look(columns: Mapping[FieldName, Sequence[str]]) -> Looked:
     """What the cells say of how they are written."""
     defaults: dict[str, Any] = {}

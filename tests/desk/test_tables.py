@@ -323,7 +323,7 @@ class ByCommand(PlainCase):
                 check=False,
                 text=True,
             )
-        rows = list(csv.DictReader(io.StringIO(done.stdout.removeprefix("\ufeff"))))
+        rows = list(csv.DictReader(io.StringIO(done.stdout)))
         return done.returncode, rows, done.stderr
 
     def test_a_table_in_and_out(self) -> None:
@@ -345,5 +345,9 @@ class ByCommand(PlainCase):
         self.assertEqual((status, rows[0]["found"]), (0, f"{payment:.2f}"))
         _, rows, _ = self.solve(text, *options, "--set", "rounding=up 1")
         self.assertEqual(rows[0]["found"], f"{int(payment) + 1}.00")
+        status, rows, told = self.solve("48250;6.35\n1000;5")
+        self.assertEqual((status, rows), (2, []))
+        self.assertIn("match the amount lent and the rate and the number of payments", told)
+        self.assertIn("--match NAME=COLUMN; the columns are Column 1, Column 2", told)
         for wrong in (("--match", "luck=Sum"), ("--match", "percent=Luck"), ("--set", "x")):
             self.assertEqual(self.solve(text, *wrong)[0], 2)
