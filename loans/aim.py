@@ -16,10 +16,12 @@ from typing import Any, Final, cast
 from typing_extensions import TypedDict
 
 from .costs import costs
-from .document import MOST_PAYMENTS, UNKNOWN, Aim, Loan, Rounding, check, write
+from .document import Loan, check, write
 from .errors import FieldError, NotALoan
+from .fields import MOST_PAYMENTS, UNKNOWN
 from .figures import plain, precise, to_step
 from .ledger import Row, Schedule
+from .parts import Aim, Rounding
 from .rates import footings
 from .read_dates import write_day
 from .solved import Solved, work_out

@@ -12,8 +12,9 @@ from typing_extensions import TypedDict
 from . import clock, working
 from .aim import AimTold, aimed, put, reach
 from .costs import CostsTold, costs
-from .document import FigureName, Loan
+from .document import Loan
 from .errors import FieldError, NotALoan
+from .fields import FigureName
 from .figures import Unit, plain, precise, to_step, told
 from .find import never_repays
 from .fit import Fit, WouldFit, fit

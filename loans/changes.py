@@ -5,8 +5,9 @@ from decimal import Decimal
 from typing import Final
 
 from . import clock
-from .document import UNKNOWN, Rounding
 from .entry import Statement, TypedClause, readings, style_of
+from .fields import UNKNOWN
+from .parts import Rounding
 from .reading import Reading
 from .words import MARKS, MarksName
 

@@ -8,7 +8,7 @@ Every function works in the decimal context in force; rates are fractions of one
 from decimal import Decimal
 from typing import NamedTuple
 
-from .document import Timing
+from .fields import Timing
 
 
 class Factors(NamedTuple):

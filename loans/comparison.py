@@ -12,10 +12,12 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from .answer import Answer, solve
-from .document import CompoundingField, CurrencyCode, Every, Timing, check, outside
+from .document import check
 from .entry import Statement, readings, remark, style_of
 from .errors import FieldError, NotALoan
+from .fields import CompoundingField, CurrencyCode, Every, Timing
 from .figures import DIGITS, plain, precise, told
+from .parts import outside
 from .rates import growth_of
 from .reading import Reading
 from .styles import Quoted, YearDays

@@ -14,27 +14,20 @@ from . import clock
 from .answer import Answer, solve
 from .currencies import currencies
 from .dates import DayCount, later, pace
-from .document import (
+from .document import Loan, check, write
+from .errors import FieldError, NotALoan
+from .fields import (
     MOST_CLAUSES,
     MOST_PAYMENTS,
     UNKNOWN,
-    Clause,
     CompoundingField,
     CurrencyCode,
     Every,
-    Loan,
     OddDays,
-    Pay,
-    Rounding,
-    Share,
-    Taken,
     Timing,
-    VerbName,
-    check,
-    write,
 )
-from .errors import FieldError, NotALoan
 from .figures import plain, precise, to_step
+from .parts import Clause, Pay, Rounding, Share, Taken, VerbName
 from .read_dates import write_day
 from .reading import (
     PLACES,

@@ -11,10 +11,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from . import clock
-from .document import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every, outside
 from .errors import FieldError
+from .fields import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every
 from .figures import DIGITS, plain, precise, told
 from .formulas import growth_formula, quote_formula
+from .parts import outside
 from .rates import as_decimal, growth_of, percent_of
 from .reading import Reading, read_count, read_percent, read_time, time_of
 from .styles import TIMED, Quoted, Style, YearDays

@@ -7,7 +7,8 @@ from typing import Final
 from . import clock, closed_form
 from .curve import RatesThatFit, rates_that_fit
 from .cut import lay_out
-from .document import MOST_MONEY, MOST_PAYMENTS, Loan
+from .document import Loan
+from .fields import MOST_MONEY, MOST_PAYMENTS
 from .figures import DIGITS, precise, to_step, told
 from .ledger import rolled, unrounded_end
 from .line import NO_TIME, Stretch, Terms, interests

@@ -5,7 +5,8 @@ from decimal import Decimal
 from typing_extensions import TypedDict
 
 from .cut import lay_out
-from .document import FIGURES, UNKNOWN, FigureName, Loan
+from .document import Loan
+from .fields import FIGURES, UNKNOWN, FigureName
 from .figures import plain, precise, told
 from .find import find
 from .ledger import unrounded_end

@@ -8,8 +8,9 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final
 
-from .document import MOST_CLAUSES, Loan, check
+from .document import Loan, check
 from .errors import FieldError, NotALoan
+from .fields import MOST_CLAUSES
 from .held_against import decimal_mark, number_in, read_table
 from .read_dates import read_day
 

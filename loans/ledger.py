@@ -10,7 +10,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import NamedTuple
 
-from .document import MOST_MONEY, MOST_PAYMENTS
+from .fields import MOST_MONEY, MOST_PAYMENTS
 from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
 from .line import Line, Stretch
 from .rates import as_decimal

@@ -15,9 +15,11 @@ from itertools import groupby, islice
 from typing import Any, Final, NamedTuple
 
 from .dates import Calendar, DayCount, odd_time, year_fraction
-from .document import MOST_PAYMENTS, Loan, Pay, Taken, Timing, VerbName
+from .document import Loan
+from .fields import MOST_PAYMENTS, Timing
 from .figures import DIGITS, UNROUNDED_PLACES, precise, to_step
 from .figures import Cash as CashWay
+from .parts import Pay, Taken, VerbName
 from .rates import as_decimal, as_fraction, power
 
 #: Whole periods up to which an odd time is kept as an exact fraction.

@@ -13,7 +13,8 @@ from typing import Final, NamedTuple
 from . import clock
 from .cut import lay_out
 from .dates import odd_time
-from .document import UNKNOWN, Loan
+from .document import Loan
+from .fields import UNKNOWN
 from .ledger import Row, Schedule
 from .line import Span, Stretch, Terms
 from .rates import as_decimal

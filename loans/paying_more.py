@@ -5,9 +5,10 @@ from decimal import Decimal
 from pydantic import BaseModel, ConfigDict, Field
 
 from .answer import with_the_answer
-from .document import UNKNOWN, Loan, check, write
+from .document import Loan, check, write
 from .entry import Statement, loan_of, restate
 from .errors import FieldError, NotALoan
+from .fields import UNKNOWN
 from .ledger import Schedule
 from .reading import Reading, read_amount, read_place
 from .solved import schedule_of

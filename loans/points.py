@@ -13,9 +13,10 @@ from typing_extensions import TypedDict
 
 from .aim import put
 from .answer import with_the_answer
-from .document import UNKNOWN, Loan, check, write
+from .document import Loan, check, write
 from .entry import Statement, loan_of, read_values, restate
 from .errors import FieldError, NotALoan
+from .fields import UNKNOWN
 from .figures import precise, to_step
 from .ledger import Row, Schedule
 from .reading import Reading, read_percent

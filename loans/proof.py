@@ -7,7 +7,8 @@ from typing_extensions import TypedDict
 
 from . import closed_form
 from .cut import lay_out
-from .document import UNKNOWN, Loan
+from .document import Loan
+from .fields import UNKNOWN
 from .figures import DIGITS_TOLD, precise, told
 from .ledger import Schedule, unrounded_end
 from .line import Stretch, Terms

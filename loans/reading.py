@@ -15,7 +15,7 @@ from pydantic import BaseModel, ConfigDict
 
 from . import clock
 from .currencies import currencies
-from .document import UNKNOWN
+from .fields import UNKNOWN
 from .figures import plain, precise, to_step
 from .read_dates import read_days, write_day
 from .styles import Time

@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from . import clock
-from .document import UNKNOWN, CompoundingField, outside
 from .entry import Statement, readings, style_of
+from .fields import UNKNOWN, CompoundingField
 from .figures import precise
+from .parts import outside
 from .rates import as_decimal, footings, periodic_rate, quoted_percent
 from .styles import Quoted, Style, YearDays
 from .words import MARKS, Number, Percent, Sentence

@@ -6,7 +6,9 @@ from typing import Final
 
 from . import clock
 from .dates import Calendar
-from .document import UNKNOWN, Clause, Loan, Share
+from .document import Loan
+from .fields import UNKNOWN
+from .parts import Clause, Share
 from .read_dates import MONTHS, write_day
 from .words import Marks
 

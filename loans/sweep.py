@@ -19,10 +19,12 @@ from typing_extensions import TypedDict
 from . import clock
 from .aim import as_paid, put
 from .answer import value_as_paid
-from .document import UNKNOWN, Loan, is_result
+from .document import Loan
 from .errors import FieldError, NotALoan
+from .fields import UNKNOWN
 from .figures import plain, precise
 from .many import Level, payments, rates, rolled, to_whole
+from .parts import is_result
 from .rates import periodic_rate
 from .solved import work_out
 from .terms import PERCENT_PLACES

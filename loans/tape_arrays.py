@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from . import clock
-from .document import UNKNOWN, Loan
+from .document import Loan
+from .fields import UNKNOWN
 from .many import (
     Flags,
     Floats,

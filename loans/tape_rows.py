@@ -13,19 +13,12 @@ from .answer import value_as_paid, with_the_answer
 from .asked import owed
 from .costs import costs
 from .currencies import currencies
-from .document import (
-    MOST_COMPOUNDINGS,
-    UNKNOWN,
-    CompoundingField,
-    CurrencyCode,
-    Every,
-    Loan,
-    Rounding,
-    Timing,
-)
+from .document import Loan
 from .errors import FieldError, NotALoan
+from .fields import MOST_COMPOUNDINGS, UNKNOWN, CompoundingField, CurrencyCode, Every, Timing
 from .figures import plain
 from .fit import fit
+from .parts import Rounding
 from .rates import footings
 from .read_dates import read_days
 from .reading import Reading, read_amount, read_count, read_percent

@@ -7,10 +7,12 @@ from math import log10
 from typing import Final, NamedTuple
 
 from .cut import known_at, lay_out, level_points
-from .document import MOST_PAYMENTS, UNKNOWN, Clause, Loan, Quote, Share
+from .document import Loan
+from .fields import MOST_PAYMENTS, UNKNOWN
 from .figures import DIGITS, decimal_places, precise, to_step
 from .ledger import unrounded_end
 from .line import Cash, Put, Terms, beats_of, timetable
+from .parts import Clause, Quote, Share
 from .rates import as_decimal, as_fraction, periodic_rate
 from .words import Sentence
 

@@ -9,11 +9,13 @@ from typing_extensions import TypedDict
 from . import clock, closed_form
 from .cut import lay_out
 from .dates import odd_time
-from .document import UNKNOWN, Loan, Quote
+from .document import Loan
+from .fields import UNKNOWN
 from .figures import precise
 from .formulas import quote_formula
 from .ledger import Row, Schedule, rolled, unrounded_end
 from .line import NO_TIME, Stretch, Terms
+from .parts import Quote
 from .rates import Rates, as_decimal, periodic_rate
 from .terms import (
     Found,

@@ -2,9 +2,9 @@
 
 from ninja import Router, Schema
 
-from loans.document import Every
 from loans.entry import Statement
 from loans.equivalents import RateAnswer, RateQuestion, answer
+from loans.fields import Every
 from loans.requote import Quoting, Way, repace, requote
 
 from .base import REFUSALS, SignedIn

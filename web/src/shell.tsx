@@ -68,7 +68,7 @@ function Header() {
   );
   useKeys(keys);
   return (
-    <header className="border-b border-rule bg-sheet">
+    <header className="print:hidden border-b border-rule bg-sheet">
       <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 sm:px-8">
         <NavLink to="/" className="font-serif text-xl font-semibold">
           zephyrant<span className="text-choice">~</span>

@@ -9,7 +9,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 import loans
 from loans import Errors, FieldError, NotALoan
-from loans.document import MOST_TEXT
+from loans.fields import MOST_TEXT
 
 ANSWERED, NO_ANSWER, NOT_A_DOCUMENT = 0, 1, 2
 
