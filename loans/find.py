@@ -276,6 +276,9 @@ def _count(loan: Loan, terms: Terms) -> Found:
     if value is None or value <= 0:
         if balance < principal:
             return Found((), never_repays(loan, terms))
+        if rate <= 0:
+            text = "At this rate the balance never grows to {balance}: {principal} is lent."
+            return Found((), Sentence(text, **money))
         return Found(
             (),
             Sentence(
@@ -398,7 +401,12 @@ def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str)
 
 
 def _no_rate_fits(loan: Loan, terms: Terms, path: str) -> Sentence:
-    at_zero = unrounded_end(lay_out(terms.rated(path, Fraction(0)))) - terms.balance
+    at_zero, at_one = (
+        unrounded_end(lay_out(terms.rated(path, Fraction(rate)))) - terms.balance
+        for rate in (0, 1)
+    )
+    if at_zero == at_one:
+        return Sentence("This rate does not change what is owed: another clause overrules it.")
     over = Money(abs(at_zero), loan.decimals)
     if at_zero > 0:
         return Sentence(

@@ -50,6 +50,76 @@ class Changes(TestCase):
             with self.subTest(words):
                 self.assertEqual(changes(PRESS, after, "comma-point"), words)
 
+    def test_clauses_dates_and_aims_in_words(self) -> None:
+        cases: list[tuple[dict[str, Any], list[str]]] = [
+            (
+                {"clauses": [{"verb": "repay", "at": "12", "figure": "5,000", "levels": True}]},
+                ["clauses none to at 12 repay 5,000, set anew"],
+            ),
+            (
+                {
+                    "clauses": [
+                        {"verb": "pay", "is_stretch": True, "begin": "7", "to": "9"},
+                        {"verb": "rate", "is_stretch": True, "begin": "13", "figure": "7"},
+                        {"verb": "fee", "at": "0", "figure": "2", "in_percent": True},
+                    ]
+                },
+                ["clauses none to from 7 to 9 pay nothing; from 13 rate 7 %; at 0 fee 2 %"],
+            ),
+            (
+                # Where none is typed, the first payment is a period after the start.
+                {"start": "1 Mar 2027"},
+                [
+                    "lent on without a date to 1 Mar 2027",
+                    "first payment on without a date to 1 Apr 2027",
+                ],
+            ),
+            (
+                {"start": "1.3.2027", "first_payment": "15 Apr 2027"},
+                [
+                    "lent on without a date to 1 Mar 2027",
+                    "first payment on without a date to 15 Apr 2027",
+                ],
+            ),
+            ({"start": "soon"}, ["lent on without a date to soon"]),
+            ({"odd_days": "compound"}, ["odd days bear simple interest to compound interest"]),
+            (
+                {"aim_figure": "total_interest", "aim_is": "9,000", "aim_by": "principal"},
+                ["aim none to total_interest 9,000 by principal"],
+            ),
+            (
+                {"rounding": {"interest": "none", "overpaid": "shown"}},
+                ["rounding nearest to nearest, interest unrounded, overpaid shown"],
+            ),
+            (
+                {"quoted": "discount", "over": "90 days"},
+                [
+                    "quoted nominal, compounded half-yearly to discount taken in advance over "
+                    "90 days"
+                ],
+            ),
+            (
+                {"quoted": "discount", "over": ""},
+                ["quoted nominal, compounded half-yearly to discount, over no stated time or term"],
+            ),
+            (
+                {
+                    "is_purchase": True,
+                    "price": "60,000",
+                    "down": "20",
+                },
+                [
+                    "amount lent 48,250.00 to 48,000.00",
+                    "price none to 60,000.00",
+                    "down payment none to 20.00 %",
+                ],
+            ),
+        ]
+        for changed, words in cases:
+            after = Statement.model_validate({**PRESS.model_dump(), **changed})
+            with self.subTest(words):
+                self.assertEqual(changes(PRESS, after, "comma-point"), words)
+
     def test_the_same_figure_written_otherwise_is_no_change(self) -> None:
         after = PRESS.model_copy(
             update={"principal": "48250.00", "percent": "6.350", "count": "5y"}

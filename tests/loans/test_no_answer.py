@@ -1,8 +1,9 @@
 """No answer is an answer: a reason with the figure that would help."""
 
+from typing import Any
 from unittest import TestCase
 
-from .documents import solve
+from .documents import PERIODIC, solve
 
 
 class NoAnswer(TestCase):
@@ -43,6 +44,118 @@ class NoAnswer(TestCase):
                 self.assertIn(reason, found.reason or "")
                 self.assertEqual((found.solutions, found.value, found.exact), ((), None, None))
                 self.assertEqual(found.schedule, [])
+
+    def test_reasons_where_clauses_or_a_purchase_are_in_the_way(self) -> None:
+        cases: list[tuple[dict[str, Any], str]] = [
+            ({"clauses": [{"from": 1, "payment": "900"}]}, "no regular one is left to find"),
+            (
+                {
+                    "principal": "10000",
+                    "payment": "938.82",
+                    "clauses": [{"at": 7, "payment": "?"}],
+                },
+                "this one would have to give back",
+            ),
+            (
+                {"payment": "2000", "clauses": [{"at": 60, "repay": "?"}]},
+                # The same 74,549.75 by which 60 payments of 2,000 overpay.
+                "74549.75 would have to be given back here",
+            ),
+            (
+                {"payment": "10", "clauses": [{"at": 1, "advance": "?"}]},
+                "do not even repay what is lent without this",
+            ),
+            (
+                {"payment": "900", "clauses": [{"at": 0, "fee": "?", "taken": "apart"}]},
+                "paid apart changes what the loan costs, not what it leaves",
+            ),
+            (
+                {"payment": "0", "clauses": [{"from": 13, "step": {"percent": "?"}}]},
+                "does not change what is owed",
+            ),
+            (
+                {"payment": "100", "principal": "?", "clauses": [{"at": 1, "advance": "100000"}]},
+                "What the clauses lend is more than the payments repay",
+            ),
+            (
+                {
+                    "principal": None,
+                    "payment": "100",
+                    "purchase": {"price": "0", "down": {"percent": "?"}},
+                },
+                "The price is nothing",
+            ),
+            (
+                {
+                    "principal": None,
+                    "payment": "100",
+                    "purchase": {"price": "1000", "down": {"amount": "?"}},
+                },
+                "more than the price: nothing is to be paid down",
+            ),
+            (
+                {"count": "?", "payment": "1", "clauses": [{"at": 1, "advance": "5"}]},
+                "With these clauses the balance never comes to 0.00 in 36500 payments",
+            ),
+            (
+                {
+                    "rate": {"percent": "?"},
+                    "payment": "0",
+                    "clauses": [{"at": 1, "fee": "5", "taken": "added"}],
+                },
+                # 48,250 and 5 with nothing paid.
+                "without interest 48255.00 more is owed at the end than is to be left",
+            ),
+            (
+                {
+                    "principal": "0",
+                    "rate": {"percent": "?"},
+                    "payment": "0",
+                    "clauses": [{"at": 1, "advance": "0"}],
+                },
+                "every rate fits",
+            ),
+            (
+                {
+                    "payment": "938.82",
+                    "clauses": [
+                        {"from": 60, "rate": {"percent": "?"}},
+                        {"from": 60, "rate": {"percent": "5"}},
+                    ],
+                },
+                "another clause overrules it",
+            ),
+            (
+                {
+                    "principal": "1000",
+                    "count": 0,
+                    "payment": None,
+                    "rate": {"percent": "?", **PERIODIC},
+                    "clauses": [{"at": 1, "repay": "100"}, {"at": 2, "advance": "500"}],
+                },
+                # 1,000 and 500 lent, 100 repaid.
+                "without interest 1400.00 more is owed",
+            ),
+            (
+                {"payment": "0", "balance": "?", "count": 600, "rate": {"percent": "900"}},
+                # A month at 900 % a year on 48,250.
+                "A payment of 36187.50 keeps it from growing",
+            ),
+            (
+                {"count": "?", "payment": "0", "balance": "60000", "rate": {"percent": "-1"}},
+                "At this rate the balance never grows to 60000.00: 48250.00 is lent.",
+            ),
+            (
+                {"count": "?", "payment": "0", "balance": "1", "rate": {"percent": "-1"}},
+                "With payments of 0.00 at this rate the balance never comes to 1.00",
+            ),
+        ]
+        for changes, reason in cases:
+            with self.subTest(**changes):
+                terms = {"rate": {"percent": "6.35", "compounding": "half-year"}, **changes}
+                found = solve(**terms)
+                self.assertIn(reason, found.reason or "")
+                self.assertEqual((found.solutions, found.value, found.schedule), ((), None, []))
 
     def test_the_figure_given_is_the_border(self) -> None:
         """A cent more than the payment that never repays does repay."""
