@@ -276,12 +276,21 @@ class _Cutting:
                 continue
             if not self._rate_covers(put, number, day):
                 continue
-            begins = put.begin if isinstance(put.begin, int) else 0
-            if isinstance(put.begin, date):
-                begins = self._number_of(put.begin)[0]
-            if best is None or (begins, index) >= best:
-                best, rate = (begins, index), put.rate
+            here = (self._rate_begins(put), index)
+            if best is None or here >= best:
+                best, rate = here, put.rate
         return rate
+
+    def _rate_begins(self, put: Put) -> int:
+        """Where a rate begins, to be compared with where others do: on which day of a dated loan,
+        else in which period."""
+        if isinstance(put.begin, date):
+            return put.begin.toordinal()
+        number = put.begin or 0
+        if self.calendar is None or self.due is None:
+            return number
+        number -= 0 if self.time.in_advance else 1
+        return (self.due(number) if number > 0 else self.calendar.start).toordinal()
 
     def _rate_covers(self, put: Put, number: int, day: date | None) -> bool:
         begin, to = put.begin, put.to
@@ -332,7 +341,7 @@ class _Cutting:
         if self.terms.count == 0:
             return _NOTHING, False
         amount = self.terms.payment
-        best: tuple[bool, int, int] | None = None
+        best: tuple[bool, tuple[int, int], int] | None = None
         for index, put in enumerate(self.terms.puts):
             if put.verb == "payment" and self._covers(put, number):
                 rank = (put.at is not None, self._begins(put), index)
@@ -341,7 +350,7 @@ class _Cutting:
         for put in self.terms.puts:
             if put.verb == "step":
                 amount = self._stepped(put, number, amount)
-        paid: tuple[int, int] | None = None
+        paid: tuple[tuple[int, int], int] | None = None
         interest_only = False
         for index, put in enumerate(self.terms.puts):
             if put.verb == "pay" and self._covers(put, number):
@@ -353,14 +362,16 @@ class _Cutting:
         cash = self.terms.cash
         return (amount if cash is None else cash.payment(amount)), False
 
-    def _begins(self, put: Put) -> int:
+    def _begins(self, put: Put) -> tuple[int, int]:
+        """The payment with which a clause begins; of those that begin with one and the same, a
+        later day is greater, and none but the payment's own the greatest."""
         place = put.at if put.at is not None else put.begin
         if isinstance(place, date):
-            return self._number_of(place)[0]
-        return place or 0
+            return self._number_of(place)[0], place.toordinal()
+        return place or 0, date.max.toordinal()
 
     def _stepped(self, put: Put, number: int, amount: Decimal) -> Decimal:
-        begins = self._begins(put)
+        begins, _ = self._begins(put)
         last = number
         if isinstance(put.to, int):
             last = min(number, put.to)
@@ -383,7 +394,11 @@ class _Cutting:
     def points_of(self, put: Put) -> list[int]:
         """Of one clause: the payments that follow what it does."""
         if put.verb == "rate":
-            return [max(1, self._begins(put))]
+            number, is_on = self._begins(put)[0], False
+            if isinstance(put.begin, date):
+                number, is_on = self._number_of(put.begin)
+            # In arrears a payment's day is the first of the period after it.
+            return [max(1, number + (is_on and not self.time.in_advance))]
         if isinstance(put.at, date):
             number, is_on = self._number_of(put.at)
             return [number + 1 if is_on else number]

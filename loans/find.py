@@ -402,8 +402,7 @@ def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str)
 
 def _no_rate_fits(loan: Loan, terms: Terms, path: str) -> Sentence:
     at_zero, at_one = (
-        unrounded_end(lay_out(terms.rated(path, Fraction(rate)))) - terms.balance
-        for rate in (0, 1)
+        unrounded_end(lay_out(terms.rated(path, Fraction(rate)))) - terms.balance for rate in (0, 1)
     )
     if at_zero == at_one:
         return Sentence("This rate does not change what is owed: another clause overrules it.")

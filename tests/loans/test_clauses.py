@@ -368,6 +368,41 @@ class OnDates(TestCase):
         )
         self.assertEqual(found.schedule[0]["interest"], "46.00")
 
+    def test_of_two_rates_the_one_that_begins_later(self) -> None:
+        """However they are listed: a day at 7.3 %, 30 at 3.65 %, then none."""
+        later, sooner = (
+            {"from": "2027-04-01", "rate": {"percent": "0"}},
+            {"from": "2027-03-02", "rate": {"percent": "3.65"}},
+        )
+        for clauses in ([later, sooner], [sooner, later]):
+            found = solve(
+                principal="10000",
+                rate={"percent": "7.3"},
+                payment="500",
+                balance="?",
+                count=2,
+                start="2027-03-01",
+                day_count="actual/365",
+                clauses=clauses,
+            )
+            self.assertEqual([row["interest"] for row in found.schedule], ["32.00", "0.00"])
+
+    def test_set_anew_from_a_day_as_from_the_period_that_begins_on_it(self) -> None:
+        for timing in ("in-arrears", "in-advance"):
+            by_day, by_number = (
+                solve(
+                    start="2027-03-01",
+                    timing=timing,
+                    clauses=[{"from": begin, "rate": {"percent": "9"}, "then": "re-level"}],
+                )
+                for begin in ("2027-05-01", 3)
+            )
+            with self.subTest(timing):
+                self.assertEqual(
+                    [row["payment"] for row in by_day.schedule][:4],
+                    [row["payment"] for row in by_number.schedule][:4],
+                )
+
     def test_winter_months(self) -> None:
         found = solve(start="2027-03-01", clauses=[{"months": [12, 1, 2], "pay": "nothing"}])
         paid = {

@@ -1,0 +1,283 @@
+"""Clauses on days: against a roll of the balance day by day, written anew from the contract.
+
+Between two payments interest accrues by days and is added at the end of the period; a part of a
+period bears the rate over the day count's fraction of that part (QuantLib's), or over its share of
+the days where periods count as equal.
+"""
+
+from collections.abc import Iterator
+from datetime import date, timedelta
+from decimal import Decimal
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from mpmath import mp, mpf
+
+import loans
+from loans.asked import owed
+from loans.words import MARKS
+
+from .documents import document, solve
+from .test_dates import THEIRS, quantlib
+
+A_YEAR = {"month": 12, "quarter": 4, "week": 52, "two-weeks": 26}
+CENT = Decimal("0.01")
+
+
+def following(start: date, every: str, number: int) -> date:
+    """The day so many periods after the start; starts lie before the 29th."""
+    if every in ("week", "two-weeks"):
+        return start + timedelta(days=number * (7 if every == "week" else 14))
+    months = start.month - 1 + number * (1 if every == "month" else 3)
+    return date(start.year + months // 12, months % 12 + 1, start.day)
+
+
+def part(day_count: str, begins: date, ends: date, whole: tuple[date, date], often: int) -> mpf:
+    """How much of a period's rate a part of it bears."""
+    if day_count == "equal":
+        return mpf((ends - begins).days) / (whole[1] - whole[0]).days
+    theirs = THEIRS[day_count].yearFraction(quantlib(begins), quantlib(ends))
+    # Their fraction is a float of a quotient of days: taken back to it.
+    return often * mpf(str(round(Decimal(theirs) * 365 * 366 * 360, 0))) / (365 * 366 * 360)
+
+
+class Deal:
+    """A document of the strategy below, rolled in mpmath."""
+
+    def __init__(self, content: dict[str, Any]) -> None:
+        self.content, self.often = content, A_YEAR[content["every"]]
+        self.start = date.fromisoformat(content["start"])
+        self.moved: dict[date, mpf] = {}
+        self.rates: list[tuple[date, mpf]] = [(self.start, self._rate(content["rate"]))]
+        for clause in content["clauses"]:
+            if "rate" in clause:
+                day = date.fromisoformat(clause["from"])
+                self.rates.append((day, self._rate(clause["rate"])))
+                continue
+            day = date.fromisoformat(clause["at"])
+            amount = mpf(clause["advance"]) if "advance" in clause else -mpf(clause["repay"])
+            self.moved[day] = self.moved.get(day, mpf(0)) + amount
+
+    def _rate(self, quote: dict[str, Any]) -> mpf:
+        return mpf(quote["percent"]) / 100 / self.often
+
+    def rate_on(self, day: date) -> mpf:
+        """The rate of a period from a day on: the one that begins last, of two the later stated."""
+        return max(
+            enumerate(self.rates), key=lambda each: (each[1][0] <= day, each[1][0], each[0])
+        )[1][1]
+
+    def periods(self) -> Iterator[tuple[date, date]]:
+        for number in range(self.content["count"]):
+            yield (
+                following(self.start, self.content["every"], number),
+                following(self.start, self.content["every"], number + 1),
+            )
+
+    def closings(self, payment: mpf) -> list[mpf]:
+        """What is owed after each payment, unrounded."""
+        balance, told = mpf(self.content["principal"]) + self.moved.get(self.start, mpf(0)), []
+        for begins, ends in self.periods():
+            days = {each for each in self.moved if begins < each < ends}
+            days |= {each for each, _ in self.rates if begins < each < ends}
+            interest, at = mpf(0), begins
+            for day in [*sorted(days), ends]:
+                share = part(self.content["day_count"], at, day, (begins, ends), self.often)
+                interest += balance * self.rate_on(at) * share
+                if day < ends:
+                    balance += self.moved.get(day, mpf(0))
+                at = day
+            balance += interest + self.moved.get(ends, mpf(0)) - payment
+            told.append(balance)
+        return told
+
+
+@st.composite
+def on_days(draw: st.DrawFn) -> dict[str, Any]:
+    """A dated loan whose clauses fall on any day."""
+    start = date(draw(st.integers(2021, 2032)), draw(st.integers(1, 12)), draw(st.integers(1, 28)))
+    every, count = draw(st.sampled_from(sorted(A_YEAR))), draw(st.integers(2, 18))
+    length = (following(start, every, count) - start).days
+
+    def day() -> str:
+        if draw(st.integers(0, 3)) == 0:
+            return following(start, every, draw(st.integers(0, count))).isoformat()
+        return (start + timedelta(days=draw(st.integers(0, length)))).isoformat()
+
+    def clause() -> dict[str, Any]:
+        match draw(st.sampled_from(["advance", "repay", "rate"])):
+            case "rate":
+                percent = draw(st.sampled_from(["0", "3.65", "9.5", "-1"]))
+                return {"from": day(), "rate": {"percent": percent}}
+            case verb:
+                return {"at": day(), verb: draw(st.sampled_from(["250", "1000.55", "4000"]))}
+
+    return document(
+        principal=draw(st.sampled_from(["48250", "20000"])),
+        rate={"percent": draw(st.sampled_from(["6.35", "0", "12"]))},
+        count=count,
+        every=every,
+        start=start.isoformat(),
+        day_count=draw(st.sampled_from(["equal", *THEIRS])),
+        balance=draw(st.sampled_from(["0", "1500"])),
+        clauses=[clause() for _ in range(draw(st.integers(1, 4)))],
+    )
+
+
+class AgainstARollByDays(TestCase):
+    def payment(self, content: dict[str, Any]) -> mpf:
+        deal = Deal(content)
+        at_zero, at_one = deal.closings(mpf(0))[-1], deal.closings(mpf(1))[-1]
+        return (at_zero - mpf(content["balance"])) / (at_zero - at_one)
+
+    @given(on_days())
+    @settings(deadline=None, max_examples=150)
+    def test_the_payment(self, content: dict[str, Any]) -> None:
+        expected = self.payment(content)
+        assume(expected > 1)
+        answer = loans.solve(loans.check(content))
+        self.assertLess(abs(mpf(answer.exact) - expected), mpf("1e-18") * expected)
+        assert answer.proof
+        self.assertTrue(answer.proof["holds"], answer.proof)
+
+    @given(on_days())
+    @settings(deadline=None, max_examples=100)
+    def test_each_row(self, content: dict[str, Any]) -> None:
+        """Unrounded, every row of the schedule is the roll."""
+        expected = self.payment(content)
+        assume(expected > 1)
+        unrounded = {
+            **content,
+            "rounding": {"payment": "none", "interest": "none"},
+        }
+        answer = loans.solve(loans.check(unrounded))
+        closings = Deal(content).closings(expected)
+        assume(min(closings) >= 0)
+        for row in answer.schedule:
+            self.assertLess(abs(mpf(row["closing"]) - closings[row["number"] - 1]), mpf("1e-5"))
+
+    @given(on_days(), st.data())
+    @settings(deadline=None, max_examples=80)
+    def test_any_amount_leads_back(self, content: dict[str, Any], data: st.DataObject) -> None:
+        payment = self.payment(content)
+        assume(payment > 1)
+        amounts = [place for place, each in enumerate(content["clauses"]) if "rate" not in each]
+        assume(amounts)
+        place = data.draw(st.sampled_from(amounts))
+        clause = content["clauses"][place]
+        verb = "advance" if "advance" in clause else "repay"
+        asked = {
+            **content,
+            "payment": mp.nstr(payment, 36),
+            "clauses": [
+                {**each, verb: "?"} if number == place else each
+                for number, each in enumerate(content["clauses"])
+            ],
+        }
+        answer = loans.solve(loans.check(asked))
+        self.assertEqual(answer.unknown, f"clauses.{place}.{verb}")
+        self.assertAlmostEqual(float(answer.exact), float(clause[verb]), places=9)
+
+    @given(on_days())
+    @settings(deadline=None, max_examples=60)
+    def test_the_rate_leads_back(self, content: dict[str, Any]) -> None:
+        payment = self.payment(content)
+        assume(payment > 1)
+        assume(min(Deal(content).closings(payment)[:-1], default=mpf(1)) > 0)
+        asked = {
+            **content,
+            "payment": mp.nstr(payment, 36),
+            "rate": {"percent": "?"},
+        }
+        answer = loans.solve(loans.check(asked))
+        if answer.reason:
+            # A rate from the start on, or nothing owed while it holds: it moves nothing.
+            other = {**content, "rate": {"percent": "5"}}
+            left, same = (Deal(each).closings(payment)[-1] for each in (content, other))
+            self.assertLess(abs(left - same), mpf("1e-15"))
+            return
+        stated = float(content["rate"]["percent"])
+        self.assertTrue(any(abs(float(each) - stated) < 1e-9 for each in answer.solutions))
+
+
+class OwedOnADay(TestCase):
+    @given(on_days(), st.data())
+    @settings(deadline=None, max_examples=80)
+    def test_with_the_interest_to_that_day(
+        self, content: dict[str, Any], data: st.DataObject
+    ) -> None:
+        """On a day between two payments: what was owed, what moved, and interest by days."""
+        content = {
+            **content,
+            "balance": "?",
+            "payment": "100",
+            "rounding": {"interest": "none", "payment": "none"},
+        }
+        deal = Deal({**content, "balance": "0"})
+        closings = deal.closings(mpf(100))
+        assume(min(closings) > 0)
+        number = data.draw(st.integers(0, content["count"] - 1))
+        begins, ends = [*deal.periods()][number]
+        day = begins + timedelta(days=data.draw(st.integers(1, (ends - begins).days - 1)))
+        balance = mpf(content["principal"]) + deal.moved.get(deal.start, mpf(0))
+        balance = closings[number - 1] if number else balance
+        cuts = {each for each in deal.moved if begins < each <= day}
+        cuts |= {each for each, _ in deal.rates if begins < each < day}
+        interest, at = mpf(0), begins
+        for cut in sorted({*cuts, day}):
+            share = part(content["day_count"], at, cut, (begins, ends), deal.often)
+            interest += balance * deal.rate_on(at) * share
+            balance += deal.moved.get(cut, mpf(0))
+            at = cut
+        answer = loans.solve(loans.check(content))
+        assume(answer.schedule)
+        (told,) = owed(loans.check(content), day.isoformat(), MARKS["plain"])
+        self.assertEqual(told["number"], number)
+        self.assertLess(abs(mpf(told["owed"]) - balance - interest), mpf("0.0051"))
+
+    def test_by_hand(self) -> None:
+        # 10,000 at 7.3 % by actual/365 from 1 March; 1,000 repaid on 11 March: on 21 March 10 days
+        # of 10,000 and 10 of 9,000 are 20.00 + 18.00.
+        content = document(
+            principal="10000",
+            rate={"percent": "7.3"},
+            count=3,
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=[{"at": "2027-03-11", "repay": "1000"}],
+        )
+        (told,) = owed(loans.check(content), "21 March 2027", MARKS["plain"])
+        self.assertEqual(
+            (told["balance"], told["accrued"], told["owed"]), ("9000.00", "38.00", "9038.00")
+        )
+        self.assertEqual(told["per_day"], "1.8000")
+
+    def test_a_rate_that_falls_on_the_day_asked(self) -> None:
+        found = solve(
+            principal="10000",
+            rate={"percent": "7.3"},
+            count=3,
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=[{"from": "2027-03-11", "rate": {"percent": "3.65"}}],
+        )
+        (told,) = owed(
+            loans.check(
+                document(
+                    principal="10000",
+                    rate={"percent": "7.3"},
+                    count=3,
+                    start="2027-03-01",
+                    day_count="actual/365",
+                    clauses=[{"from": "2027-03-11", "rate": {"percent": "3.65"}}],
+                )
+            ),
+            "11 Mar 2027",
+            MARKS["plain"],
+        )
+        # Ten days of 10,000 at 7.3 %, and a day more at 3.65 %.
+        self.assertEqual((told["accrued"], told["per_day"]), ("20.00", "1.0000"))
+        # 20.00 and 21 days at half the rate.
+        self.assertEqual(found.schedule[0]["interest"], "41.00")
