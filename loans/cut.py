@@ -173,8 +173,10 @@ class _Cutting:
     def _covers(self, put: Put, number: int) -> bool:
         """Whether a clause holds for a payment."""
         due = self.due(number) if self.due and number else None
+        if isinstance(put.at, date):
+            return self._number_of(put.at) == (number, True)
         if put.at is not None:
-            return put.at == (number if isinstance(put.at, int) else due)
+            return put.at == number
         for bound, is_first in ((put.begin, True), (put.to, False)):
             if bound is None:
                 continue
@@ -227,15 +229,11 @@ class _Cutting:
         if not put.of_money:
             return put.amount if cash is None else cash.amount(put.amount)
         advanced = self.terms.principal if number == 0 else _NOTHING
-        if not inner:
-            advanced += sum(
-                (
-                    each.amount
-                    for each in self.terms.puts
-                    if each.verb == "advance" and self._covers(each, number)
-                ),
-                _NOTHING,
-            )
+        for each in self.terms.puts:
+            if each.verb == "advance" and (
+                each.at == put.at if inner else self._covers(each, number)
+            ):
+                advanced += each.amount
         share = put.amount * (advanced or self.terms.principal) / 100
         return share if cash is None else cash.amount(share)
 

@@ -446,6 +446,25 @@ class Fees(TestCase):
         self.assertEqual(found.totals["fees"], "1450.00")
         self.assertGreater(float(found.yearly_cost["eu_aprc"] or 0), 6.46)
 
+    def test_of_an_advance_between_two_payments(self) -> None:
+        """2 % of the 1,000 advanced on that day, not of the principal; 17 days of both follow."""
+        found = solve(
+            principal="10000",
+            rate={"percent": "7.3"},
+            payment="500",
+            balance="?",
+            count=2,
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=[
+                {"at": "2027-03-15", "advance": "1000"},
+                {"at": "2027-03-15", "fee": {"percent": "2"}, "taken": "added"},
+            ],
+        )
+        # 10,000 over 31 days and 1,020 over 17, at 7.3 %: 62.00 + 3.468.
+        row = found.schedule[0]
+        self.assertEqual((row["interest"], row["closing"]), ("65.47", "10585.47"))
+
     def test_of_an_advance_that_is_asked_for(self) -> None:
         """A fee in percent of the very advance: 1,000 and its 2 % are repaid at once, by hand."""
         found = solve(

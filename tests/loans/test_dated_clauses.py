@@ -19,7 +19,7 @@ import loans
 from loans.asked import owed
 from loans.words import MARKS
 
-from .documents import document, solve
+from .documents import document, irregular, solve
 from .test_dates import THEIRS, quantlib
 
 A_YEAR = {"month": 12, "quarter": 4, "week": 52, "two-weeks": 26}
@@ -281,3 +281,59 @@ class OwedOnADay(TestCase):
         self.assertEqual((told["accrued"], told["per_day"]), ("20.00", "1.0000"))
         # 20.00 and 21 days at half the rate.
         self.assertEqual(found.schedule[0]["interest"], "41.00")
+
+
+@st.composite
+def placed(draw: st.DrawFn) -> tuple[dict[str, Any], dict[str, Any]]:
+    """A dated loan with clauses of every verb by number, and the same by the days of these."""
+    content = draw(irregular())
+    start = date(draw(st.integers(2021, 2032)), draw(st.integers(1, 12)), draw(st.integers(1, 28)))
+    advance = content["timing"] == "in-advance"
+
+    def due(number: int) -> str:
+        """The day of a payment: at the end of its period, in advance at its start."""
+        return following(start, "month", number - advance if number else 0).isoformat()
+
+    by_number, by_day = [], []
+    for clause in content["clauses"]:
+        levels = draw(st.booleans()) and {"rate", "repay", "advance"} & clause.keys()
+        said = {**clause, **({"then": "re-level"} if levels else {})}
+        by_number.append(said)
+        told = dict(said)
+        for name in {"at", "from", "to"} & clause.keys():
+            number = clause[name]
+            # In advance the first payment stands on the day the money is lent, which is place 0.
+            if advance and number == 1:
+                continue
+            if "rate" in clause:
+                # Period k begins where payment k - 1 stands, in advance where its own does; a rate
+                # ends before the day that ends it.
+                shift = (0 if advance else 1) if name == "from" else (-1 if advance else 0)
+                told[name] = due(number - shift) if number - shift else start.isoformat()
+            else:
+                told[name] = due(number)
+        by_day.append(told)
+    dated = {**content, "start": start.isoformat()}
+    return {**dated, "clauses": by_number}, {**dated, "clauses": by_day}
+
+
+class ByNumberOrByDay(TestCase):
+    @given(placed())
+    @settings(deadline=None, max_examples=200)
+    def test_the_day_of_a_payment_is_its_number(
+        self, both: tuple[dict[str, Any], dict[str, Any]]
+    ) -> None:
+        by_number, by_day = (loans.solve(loans.check(content)) for content in both)
+        self.assertEqual(by_day.reason, by_number.reason)
+        self.assertEqual(by_day.exact, by_number.exact)
+        self.assertEqual(by_day.schedule, by_number.schedule)
+
+    @given(placed())
+    @settings(deadline=None, max_examples=100)
+    def test_dates_alone_change_nothing(self, both: tuple[dict[str, Any], dict[str, Any]]) -> None:
+        content = both[0]
+        undated = {name: value for name, value in content.items() if name != "start"}
+        one, other = (loans.solve(loans.check(each)) for each in (content, undated))
+        self.assertEqual(one.exact, other.exact)
+        rows = [{**row, "date": None} for row in one.schedule]
+        self.assertEqual(rows, other.schedule)
