@@ -189,9 +189,9 @@ def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
         return told
     base = _standing(asked, number)
     accrued = asked.accruals.until(number, day)
-    moved = sum(unit.count(amount) for amount, _, _ in accrued.inner)
+    moved = sum(unit.count(amount) for amount, *_ in accrued.inner)
     interest = accrued.interest * base + sum(
-        share * unit.count(amount) for amount, share, _ in accrued.inner
+        share * unit.count(amount) for amount, share, *_ in accrued.inner
     )
     with precise():
         minor = 10 ** (unit.places - unit.shown)

@@ -4,18 +4,32 @@ Worked on what moves to the cent. A fee kept back or paid apart at the start les
 received; one paid apart later is paid besides. A balance left counts as paid at the end.
 """
 
+from datetime import date
 from decimal import Decimal
 from itertools import groupby
-from typing import NamedTuple
+from math import exp
+from typing import Final, NamedTuple
 
 from typing_extensions import TypedDict
 
-from .cut import Fee, fees_of
+from .cut import Between, Fee, between, fees_of
 from .document import Loan
 from .figures import precise, to_step
 from .ledger import Schedule
 from .line import Terms
-from .yearly_cost import Flows, Moved, Run, YearlyCost, general_cost, us_force, yearly_cost
+from .yearly_cost import (
+    Flows,
+    Moved,
+    Run,
+    YearlyCost,
+    general_cost,
+    us_force,
+    yearly_cost,
+    years_at,
+)
+
+#: Less than a day, in periods of any length.
+_MOMENT: Final = 1e-6
 
 
 class CostsTold(TypedDict):
@@ -62,13 +76,15 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         base = received + kept_back
         per_thousand = 1000 * total / base if base else Decimal(0)
     force = None
-    if not fees and not advanced:
+    ended = laid.rows[-1].number
+    on_days = [each for each in between(terms) if each.number <= ended]
+    if not fees and not advanced and not on_days:
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
         if loan.calendar is None or loan.calendar.is_regular:
             force = us_force(flows, guess)
     else:
-        moved = _moved(loan, laid, fees)
+        moved = _moved(loan, laid, fees, on_days)
         yearly, force = general_cost(
             moved,
             loan.calendar,
@@ -84,7 +100,7 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         "yield_effective": _percent(rate, loan, effective=True),
     }
     all_fees = sum((fee.amount for fee in fees), Decimal(0))
-    carrying = _carrying(loan, laid, fees, received - advanced, rate) if fees else ()
+    carrying = _carrying(loan, laid, moved, rate) if fees else ()
     return Costs(told, yearly, all_fees, carrying)
 
 
@@ -128,46 +144,55 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
     return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
 
-def _moved(loan: Loan, laid: Schedule, fees: list[Fee]) -> list[Moved]:
+def _moved(loan: Loan, laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
     """Everything that moves between lender and borrower: above zero what the borrower receives."""
+    told_with: dict[int, Decimal] = {}
+    for each in on_days:
+        told_with[each.number] = told_with.get(each.number, Decimal(0)) + each.amount
     unit = laid.unit
     first = laid.rows[0].opening
     added = sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
     moved = [Moved(0, float(unit.amount(first) - added))]
     for row in laid.rows:
-        net = row.advance - row.payment - row.repay
+        net = unit.amount(row.advance - row.payment - row.repay)
+        net -= told_with.get(row.number, Decimal(0))
         if net:
-            moved.append(Moved(row.number, float(unit.amount(net))))
+            moved.append(Moved(row.number, float(net)))
+    moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
     last = laid.rows[-1]
     if last.closing:
-        end = last.number + (1 if loan.timing == "in-advance" and loan.count != 0 else 0)
+        # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
+        late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
+        end = last.number + late
         moved.append(Moved(end, -float(unit.amount(last.closing))))
     return moved
 
 
 def _carrying(
-    loan: Loan, laid: Schedule, fees: list[Fee], received: Decimal, force: float | None
+    loan: Loan, laid: Schedule, moved: list[Moved], force: float | None
 ) -> tuple[str, ...]:
-    """Net proceeds rolled at the lender's yield (the effective-interest method), after each row."""
+    """What has moved, rolled at the lender's yield (the effective-interest method), after each
+    row."""
     if force is None or loan.count == 0:
         return ()
-    paid_apart: dict[int, Decimal] = {}
-    for fee in fees:
-        if fee.taken != "added" and isinstance(fee.place, int) and fee.place:
-            paid_apart[fee.place] = paid_apart.get(fee.place, Decimal(0)) + fee.amount
-    for fee in fees:
-        if fee.taken == "from-proceeds" and fee.place != 0:
-            received += fee.amount
-        if fee.taken == "apart" and fee.place == 0:
-            received -= fee.amount
-    in_advance = loan.timing == "in-advance"
-    carried, told = received, []
-    with precise():
-        growth = Decimal(force).exp()
-        for row in laid.rows:
-            net = laid.unit.amount(row.advance - row.payment - row.repay)
-            net -= paid_apart.get(row.number, Decimal(0))
-            carried = (carried + net) * growth if in_advance else carried * growth + net
-            told.append(_money(carried, loan))
+    in_advance, often = loan.timing == "in-advance", loan.payments_a_year
+
+    def time(place: int | date) -> float:
+        return often * years_at(place, loan.calendar, often, in_advance=in_advance)
+
+    # What is left counts as paid at the end, but is carried there.
+    last = 1 if laid.rows[-1].closing else 0
+    flows = sorted((time(each.place), each.amount) for each in moved[: len(moved) - last])
+    carried, at, next_flow, told = 0.0, 0.0, 0, []
+    for row in laid.rows:
+        ends = time(row.number + 1) if in_advance else time(row.number)
+        # In advance a row ends just before the next payment.
+        until = ends - _MOMENT if in_advance else ends + _MOMENT
+        while next_flow < len(flows) and flows[next_flow][0] <= until:
+            when, amount = flows[next_flow]
+            carried = carried * exp(force * (when - at)) + amount
+            at, next_flow = when, next_flow + 1
+        carried, at = carried * exp(force * (ends - at)), ends
+        told.append(_money(Decimal(carried), loan))
     return tuple(told)

@@ -241,7 +241,7 @@ def _never_turns(terms: Terms, name: str, rate: Decimal) -> bool:
             moved = float(stretch.advance + stretch.fee - stretch.repay)
             for _ in range((stretch.last or stretch.first) - stretch.first + 1):
                 interest = owed * before
-                for amount, share, is_after in stretch.inner:
+                for amount, share, is_after, *_ in stretch.inner:
                     if not is_after:
                         owed += float(amount)
                         interest += float(amount) * float(share)

@@ -59,7 +59,7 @@ class _Moment:
     advance: Decimal = _NOTHING
     fee: Decimal = _NOTHING
     repay: Decimal = _NOTHING
-    inner: list[tuple[date, Decimal]] = field(default_factory=list)
+    inner: list[tuple[date, Decimal, bool]] = field(default_factory=list)
 
 
 def lay_out(terms: Terms) -> Line:
@@ -72,6 +72,27 @@ def lay_out(terms: Terms) -> Line:
 def fees_of(terms: Terms) -> list[Fee]:
     """Every fee of a loan, in money."""
     return _Cutting(terms).fees() if terms.puts else []
+
+
+class Between(NamedTuple):
+    """Money that moves on a day between two payments, above zero what the borrower receives;
+    `number` is that of the period, and of the row it is told in."""
+
+    number: int
+    day: date
+    amount: Decimal
+
+
+def between(terms: Terms) -> list[Between]:
+    """All of it; a fee added to what is owed moves nothing."""
+    if not terms.puts:
+        return []
+    return [
+        Between(max(number, 1), day, amount)
+        for number, moment in _Cutting(terms).moments.items()
+        for day, amount, is_fee in moment.inner
+        if not is_fee
+    ]
 
 
 def periods_of(terms: Terms) -> tuple[Stretch, ...]:
@@ -173,10 +194,10 @@ class _Cutting:
     def _covers(self, put: Put, number: int) -> bool:
         """Whether a clause holds for a payment."""
         due = self.due(number) if self.due and number else None
-        if isinstance(put.at, date):
-            return self._number_of(put.at) == (number, True)
         if put.at is not None:
-            return put.at == number
+            if isinstance(put.at, int):
+                return put.at == number
+            return put.at == (due or (self.calendar and self.calendar.start))
         for bound, is_first in ((put.begin, True), (put.to, False)):
             if bound is None:
                 continue
@@ -208,7 +229,7 @@ class _Cutting:
                 amount = self._money(put, number, inner=True)
                 period = number - 1 if self.time.in_advance else number
                 signed = -amount if put.verb == "repay" else amount
-                self._moment(period).inner.append((put.at, signed))
+                self._moment(period).inner.append((put.at, signed, put.verb == "fee"))
                 return
         for number in self._payments(put):
             moment, amount = self._moment(number), self._money(put, number)
@@ -481,8 +502,14 @@ class _Cutting:
 
         moved = self.moments.get(number if in_advance else place, _Moment()).inner
         inner = tuple(
-            Inner(amount, accrued(moves, day) if moves < day else Fraction(0), in_advance)
-            for moves, amount in moved
+            Inner(
+                amount,
+                accrued(moves, day) if moves < day else Fraction(0),
+                in_advance,
+                moves,
+                is_fee,
+            )
+            for moves, amount, is_fee in moved
             if moves <= day
         )
         if self.time.day_count in ("30/360", "30E/360"):
@@ -505,12 +532,12 @@ class _Cutting:
             days = list(moment.inner) if moment else []
             if stub and early:
                 days += early.inner
-            for day, amount in days:
+            for day, amount, is_fee in days:
                 is_after = in_advance and day > (period.begins or day)
                 spot = period if is_after or not stub else shift
                 span = period.after if is_after else period.before
                 share = self._interest(spot, span, day, spot.ends)
-                inner.append(Inner(amount, share, is_after))
+                inner.append(Inner(amount, share, is_after, day, is_fee))
             yield Stretch(
                 period.number,
                 period.number,

@@ -50,7 +50,7 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
         return owed
     for _ in range(periods):
         interest = owed * (before - 1)
-        for amount, share, is_after in stretch.inner:
+        for amount, share, is_after, *_ in stretch.inner:
             if not is_after:
                 interest += amount * as_decimal(share)
                 owed += amount
@@ -58,7 +58,7 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
         if stretch.interest_only:
             payment = interest + (due - interest) * (after - 1) / after
         owed = (due - payment) * after
-        for amount, share, is_after in stretch.inner:
+        for amount, share, is_after, *_ in stretch.inner:
             if is_after:
                 owed += amount * (1 + as_decimal(share))
     return owed
@@ -197,13 +197,16 @@ class _Period:
         self.is_plain = stretch.is_plain
         self.advance, self.fee = count(stretch.advance), count(stretch.fee)
         self.repay = count(stretch.repay)
-        self.inner = [(count(amount), share, is_after) for amount, share, is_after in stretch.inner]
+        self.inner = [
+            (count(each.amount), each.interest, each.is_after, each.is_fee)
+            for each in stretch.inner
+        ]
 
     def accrued(self, opening: int, step: int, *, is_after: bool) -> tuple[int, int]:
         """Interest up to the payment (or from it on), and the money that moved meanwhile."""
         rate = self.stretch.after if is_after else self.stretch.before
         interest, moved = opening * rate, 0
-        for amount, share, late in self.inner:
+        for amount, share, late, _ in self.inner:
             if late == is_after:
                 interest += amount * share
                 moved += amount
@@ -299,9 +302,11 @@ class _Rolling:
             self.overpaid = period.repay - repaid
         self._close(number, closing, lent_later=lent_later)
         self.ended = self.ended or shows
-        advanced = sum(amount for amount, _, _ in period.inner if amount > 0)
-        given_back = -sum(amount for amount, _, _ in period.inner if amount < 0)
-        repaid += given_back
+        advanced = fees = 0
+        for amount, _, _, is_fee in period.inner:
+            fees += amount if is_fee else 0
+            advanced += amount if amount > 0 and not is_fee else 0
+            repaid -= amount if amount < 0 else 0
         return Row(
             number,
             opening,
@@ -312,7 +317,7 @@ class _Rolling:
             closing if not period.stretch.after and not moved_after else rest,
             period.advance + advanced,
             repaid,
-            period.fee,
+            period.fee + fees,
         )
 
     def _close(self, number: int, closing: int, *, lent_later: bool) -> None:

@@ -408,7 +408,7 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
     parts.append(f"paid {paid}")
     if stretch.repay:
         parts.append(f"and {write.money(stretch.repay)} on top")
-    for amount, _, _ in stretch.inner:
+    for amount, *_ in stretch.inner:
         parts.append(f"between payments {write.money(amount)}")
     return {
         "title": f"Carried across: {periods}",

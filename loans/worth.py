@@ -101,7 +101,7 @@ def _through(
     if stretch.interest_only:
         before = after = Decimal(1)
     discount /= before
-    for amount, share, is_after in stretch.inner:
+    for amount, share, is_after, *_ in stretch.inner:
         if not is_after:
             grown = Decimal(1) if stretch.interest_only else 1 + as_decimal(share)
             add(amount, discount * grown)
@@ -109,7 +109,7 @@ def _through(
     paid = stretch.repay if stretch.interest_only else stretch.repay + stretch.payment
     add(-paid, discount)
     discount /= after
-    for amount, share, is_after in stretch.inner:
+    for amount, share, is_after, *_ in stretch.inner:
         if is_after:
             add(amount, discount * (1 + as_decimal(share)))
     return discount

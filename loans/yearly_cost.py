@@ -191,7 +191,7 @@ def general_cost(
     units = [(_units(each.place, calendar, in_advance=in_advance), each.amount) for each in moved]
     us = _one_force(units, a_year)
     years = [
-        ((_years(each.place, calendar, a_year, in_advance=in_advance), 0.0), each.amount)
+        ((years_at(each.place, calendar, a_year, in_advance=in_advance), 0.0), each.amount)
         for each in moved
     ]
     eu = _one_force(years, 1)
@@ -218,7 +218,10 @@ def _units(
     return float(odd.whole), float(odd.fraction)
 
 
-def _years(place: int | date, calendar: Calendar | None, a_year: int, *, in_advance: bool) -> float:
+def years_at(
+    place: int | date, calendar: Calendar | None, a_year: int, *, in_advance: bool
+) -> float:
+    """Years from the start to a payment (0: the start) or a day, by 2014/17/EU Annex I."""
     if place == 0:
         return 0.0
     if isinstance(place, int) and calendar is None:

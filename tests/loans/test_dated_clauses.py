@@ -1,8 +1,8 @@
 """Clauses on days: against a roll of the balance day by day, written anew from the contract.
 
-Between two payments interest accrues by days and is added at the end of the period; a part of a
-period bears the rate over the day count's fraction of that part (QuantLib's), or over its share of
-the days where periods count as equal.
+Between two payments interest accrues by days and is added at the end of the period. Each amount
+bears it from its own day: over the day count's fraction of what is left of the period (QuantLib's),
+or its share of the days where periods count as equal.
 """
 
 from collections.abc import Iterator
@@ -76,20 +76,31 @@ class Deal:
                 following(self.start, self.content["every"], number + 1),
             )
 
+    def interest(self, day: date, until: date, whole: tuple[date, date]) -> mpf:
+        """On 1 from a day of a period to another, cut where the rate changes."""
+        cuts = sorted({each for each, _ in self.rates if day < each < until})
+        return sum(
+            self.rate_on(one) * part(self.content["day_count"], one, other, whole, self.often)
+            for one, other in zip([day, *cuts], [*cuts, until], strict=True)
+        )
+
+    def until(self, balance: mpf, day: date, whole: tuple[date, date]) -> tuple[mpf, mpf]:
+        """What has moved since a period began, and the interest up to a day of it: an amount bears
+        it from its own day, so that nothing moved changes nothing."""
+        moved = {each: amount for each, amount in self.moved.items() if whole[0] < each < whole[1]}
+        moved = {each: amount for each, amount in moved.items() if each <= day}
+        interest = balance * self.interest(whole[0], day, whole)
+        interest += sum(
+            amount * self.interest(each, day, whole) for each, amount in moved.items() if each < day
+        )
+        return sum(moved.values()), interest
+
     def closings(self, payment: mpf) -> list[mpf]:
         """What is owed after each payment, unrounded."""
         balance, told = mpf(self.content["principal"]) + self.moved.get(self.start, mpf(0)), []
         for begins, ends in self.periods():
-            days = {each for each in self.moved if begins < each < ends}
-            days |= {each for each, _ in self.rates if begins < each < ends}
-            interest, at = mpf(0), begins
-            for day in [*sorted(days), ends]:
-                share = part(self.content["day_count"], at, day, (begins, ends), self.often)
-                interest += balance * self.rate_on(at) * share
-                if day < ends:
-                    balance += self.moved.get(day, mpf(0))
-                at = day
-            balance += interest + self.moved.get(ends, mpf(0)) - payment
+            moved, interest = self.until(balance, ends, (begins, ends))
+            balance += moved + interest + self.moved.get(ends, mpf(0)) - payment
             told.append(balance)
         return told
 
@@ -223,19 +234,13 @@ class OwedOnADay(TestCase):
         day = begins + timedelta(days=data.draw(st.integers(1, (ends - begins).days - 1)))
         balance = mpf(content["principal"]) + deal.moved.get(deal.start, mpf(0))
         balance = closings[number - 1] if number else balance
-        cuts = {each for each in deal.moved if begins < each <= day}
-        cuts |= {each for each, _ in deal.rates if begins < each < day}
-        interest, at = mpf(0), begins
-        for cut in sorted({*cuts, day}):
-            share = part(content["day_count"], at, cut, (begins, ends), deal.often)
-            interest += balance * deal.rate_on(at) * share
-            balance += deal.moved.get(cut, mpf(0))
-            at = cut
+        moved, interest = deal.until(balance, day, (begins, ends))
         answer = loans.solve(loans.check(content))
         assume(answer.schedule)
         (told,) = owed(loans.check(content), day.isoformat(), MARKS["plain"])
         self.assertEqual(told["number"], number)
-        self.assertLess(abs(mpf(told["owed"]) - balance - interest), mpf("0.0051"))
+        owes = balance + moved + interest
+        self.assertLess(abs(mpf(told["owed"]) - owes), mpf("0.0051"))
 
     def test_by_hand(self) -> None:
         # 10,000 at 7.3 % by actual/365 from 1 March; 1,000 repaid on 11 March: on 21 March 10 days
@@ -326,6 +331,14 @@ class ByNumberOrByDay(TestCase):
         by_number, by_day = (loans.solve(loans.check(content)) for content in both)
         self.assertEqual(by_day.reason, by_number.reason)
         self.assertEqual(by_day.exact, by_number.exact)
+        self.assertEqual(by_day.schedule, by_number.schedule)
+
+    def test_in_advance_the_first_payment_stands_on_the_day_of_the_start(self) -> None:
+        terms: dict[str, Any] = {"start": "2027-03-01", "timing": "in-advance"}
+        by_day, by_number = (
+            solve(**terms, clauses=[{"at": at, "payment": "77.50"}]) for at in ("2027-03-01", 1)
+        )
+        self.assertEqual(by_day.schedule[0]["payment"], "77.50")
         self.assertEqual(by_day.schedule, by_number.schedule)
 
     @given(placed())

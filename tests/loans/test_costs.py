@@ -1,0 +1,193 @@
+"""Yearly cost, yield and carrying amount: each put back into the equation that defines it.
+
+The flows are gathered anew from the rows told and from the document's fees; the equations are those
+of 2014/17/EU Annex I and 12 CFR 1026 Appendix J (b)(8), in mpmath.
+"""
+
+from datetime import date
+from decimal import Decimal
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from mpmath import mp, mpf
+
+import loans
+
+from .documents import irregular, solve
+from .test_dated_clauses import following, on_days, placed
+
+
+def cents(amount: mpf) -> mpf:
+    """To the cent, ties away from zero."""
+    return mp.sign(amount) * mp.floor(abs(amount) * 100 + mpf("0.5")) / 100
+
+
+def months_between(start: date, day: date) -> mpf:
+    """Annex I, in months: whole ones back from the day, then days over the days of a year."""
+    whole = (day.year - start.year) * 12 + day.month - start.month - (day.day < start.day)
+    back = day.year * 12 + day.month - 1 - whole
+    year, month = divmod(back, 12)
+    landed = date(year, month + 1, day.day)
+    rest = (landed - start).days
+    leap = (date(landed.year, 12, 31) - date(landed.year - 1, 12, 31)).days
+    return whole + mpf(12 * rest) / leap
+
+
+def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]]:
+    """Months from the start, and what the borrower receives then (below zero: pays)."""
+    advance = content.get("timing") == "in-advance"
+    start = date.fromisoformat(content["start"]) if "start" in content else None
+
+    def place(told: int | str) -> mpf:
+        if isinstance(told, str):
+            assert start
+            return months_between(start, date.fromisoformat(told))
+        return mpf(max(0, told - advance) if told else 0)
+
+    rows, last = answer.schedule, answer.schedule[-1]["number"]
+    moved = [(mpf(0), mpf(content["principal"]))]
+    on_days: dict[int, mpf] = {}
+    for clause in content["clauses"]:
+        if "at" not in clause:
+            continue
+        at = clause["at"]
+        if isinstance(at, int):
+            when, day = place(at), None
+        else:
+            when, day = place(at), date.fromisoformat(at)
+        at_start = at == 0 or (day is not None and day == start)
+        if "fee" in clause and clause.get("taken") != "added":
+            told = clause["fee"]
+            there = [
+                mpf(each["advance"])
+                for each in content["clauses"]
+                if "advance" in each and each.get("at") == at
+            ]
+            if at_start:
+                there.append(mpf(content["principal"]))
+            base = sum(there) or mpf(content["principal"])
+            fee = cents(mpf(told["percent"]) * base / 100) if isinstance(told, dict) else mpf(told)
+            moved.append((when, -fee))
+        if at_start:
+            moved.append((when, mpf(clause.get("advance", 0)) - mpf(clause.get("repay", 0))))
+        if day and start and day > start:
+            # Between two payments: it moves on its own day, not with the row that tells it.
+            number = next(
+                number for number in range(1, 999) if day <= following(start, "month", number)
+            )
+            if day != following(start, "month", number) and number <= last:
+                amount = mpf(clause.get("advance", 0)) - mpf(clause.get("repay", 0))
+                moved.append((when, amount))
+                on_days[number] = on_days.get(number, mpf(0)) + amount
+    for row in rows:
+        net = mpf(row.get("advance", 0)) - mpf(row["payment"]) - mpf(row.get("repay", 0))
+        when = place(row["date"] if start else row["number"])
+        moved.append((when, net - on_days.get(row["number"], mpf(0))))
+    left = mpf(rows[-1]["closing"])
+    moved.append((place(last + 1) if advance else place(rows[-1]["date"] or last), -left))
+    return moved
+
+
+def told_apart(content: dict[str, Any]) -> bool:
+    """Fees in percent of an advance and stretches of fees are told by other tests."""
+    return not any("fee" in clause and "at" not in clause for clause in content["clauses"])
+
+
+class PutBack(TestCase):
+    def worth(self, moved: list[tuple[mpf, mpf]], effective: mpf) -> mpf:
+        return sum(amount * (1 + effective) ** (-when / 12) for when, amount in moved)
+
+    def holds(self, content: dict[str, Any]) -> None:
+        assume(told_apart(content))
+        answer = loans.solve(loans.check(content))
+        assume(answer.schedule and answer.yearly_cost and answer.yearly_cost["eu_aprc"])
+        assume(answer.schedule[-1]["number"] == content["count"])
+        moved = flows(content, answer)
+        size = sum(abs(amount) for _, amount in moved)
+        told = mpf(answer.yearly_cost["eu_aprc"]) / 100
+        self.assertLess(abs(self.worth(moved, told)), size * mpf("1e-8"))
+        assert answer.costs and answer.costs["yield_effective"]
+        self.assertEqual(answer.costs["yield_effective"], answer.yearly_cost["eu_aprc"])
+        if "start" not in content:
+            # By unit periods of a month the nominal rate is the one of a month, twelve times.
+            monthly = mpf(answer.yearly_cost["us_apr"]) / 1200
+            by_month = sum(amount * (1 + monthly) ** -when for when, amount in moved)
+            self.assertLess(abs(by_month), size * mpf("1e-8"))
+        self.carried(answer, moved, told)
+
+    def carried(self, answer: loans.Answer, moved: list[tuple[mpf, mpf]], told: mpf) -> None:
+        """The carrying amount ends at what is left, rolled at the yield."""
+        if not answer.carrying:
+            return
+        self.assertEqual(len(answer.carrying), len(answer.schedule))
+        size = max(abs(mpf(each)) for each in answer.carrying)
+        closing = mpf(answer.schedule[-1]["closing"])
+        self.assertLess(abs(mpf(answer.carrying[-1]) - closing), size * mpf("1e-6") + mpf("0.02"))
+
+    @given(irregular())
+    @settings(deadline=None, max_examples=150)
+    def test_with_clauses(self, content: dict[str, Any]) -> None:
+        self.holds(content)
+
+    @given(placed())
+    @settings(deadline=None, max_examples=60)
+    def test_on_dates(self, both: tuple[dict[str, Any], dict[str, Any]]) -> None:
+        """By number and by day the same; the number's is put back."""
+        by_number, by_day = (loans.solve(loans.check(content)) for content in both)
+        self.assertEqual(by_number.yearly_cost, by_day.yearly_cost)
+        self.assertEqual(by_number.costs, by_day.costs)
+        self.assertEqual(by_number.carrying, by_day.carrying)
+
+    @given(on_days(), st.booleans())
+    @settings(deadline=None, max_examples=120)
+    def test_with_money_on_days_between_payments(self, content: dict[str, Any], fee: bool) -> None:
+        assume(content["every"] == "month")
+        if fee:
+            taken = {"at": content["start"], "fee": "150", "taken": "from-proceeds"}
+            content = {**content, "clauses": [*content["clauses"], taken]}
+        self.holds(content)
+
+
+class ByHand(TestCase):
+    def test_an_advance_two_days_after_the_start(self) -> None:
+        """10,000 on 1 March and 50,000 on the 3rd, repaid by two: the 50,000 move on the 3rd."""
+        found = solve(
+            principal="10000",
+            rate={"percent": "7.3"},
+            count=2,
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=[{"at": "2027-03-03", "advance": "50000"}],
+        )
+        first, second = (mpf(row["payment"]) for row in found.schedule)
+        expected = mp.findroot(
+            lambda i: (
+                10000
+                + 50000 * (1 + i) ** (mpf(-2) / 365)
+                - first * (1 + i) ** (mpf(-1) / 12)
+                - second * (1 + i) ** (mpf(-2) / 12)
+            ),
+            0.07,
+        )
+        assert found.yearly_cost
+        self.assertAlmostEqual(
+            float(found.yearly_cost["eu_aprc"] or 0), float(100 * expected), places=8
+        )
+
+    def test_a_fee_added_on_a_day_is_not_received(self) -> None:
+        """Added to what is owed it moves nothing: 10,000 are received, and a fee is told."""
+        found = solve(
+            principal="10000",
+            rate={"percent": "7.3"},
+            count=2,
+            start="2027-03-01",
+            day_count="actual/365",
+            clauses=[{"at": "2027-03-15", "fee": "100", "taken": "added"}],
+        )
+        assert found.costs and found.totals
+        self.assertEqual(found.costs["net_proceeds"], "10000.00")
+        self.assertEqual(found.totals["fees"], "100.00")
+        row = found.schedule[0]
+        self.assertEqual((row.get("fee"), Decimal(row.get("advance") or 0)), ("100.00", 0))
