@@ -19,13 +19,13 @@ from .costs import costs
 from .document import Loan, check, write
 from .errors import FieldError, NotALoan
 from .fields import MOST_PAYMENTS, UNKNOWN
-from .figures import plain, precise, to_step
+from .figures import PERCENT_PLACES, plain, precise, to_step
 from .ledger import Row, Schedule
 from .parts import Aim, Rounding
 from .rates import footings
 from .read_dates import write_day
 from .solved import Solved, work_out
-from .terms import PERCENT_PLACES, footing_rate
+from .terms import footing_rate
 from .words import PLAIN, Marks, Money, Number, Percent, Sentence
 
 #: Digits a solution is told with: those that rolling at twenty decimals leaves sure.

@@ -15,7 +15,7 @@ from .costs import CostsTold, costs
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import FigureName
-from .figures import Unit, plain, precise, to_step, told
+from .figures import Unit, percent_text, plain, precise, to_step, told
 from .find import never_repays
 from .fit import Fit, WouldFit, fit
 from .ledger import Row, Schedule
@@ -24,15 +24,7 @@ from .proof import Proof, prove
 from .rates import Rates, footings
 from .sentence import clause_in_words
 from .solved import work_out
-from .terms import (
-    PERCENT_PLACES,
-    Found,
-    asks_of_purchase,
-    footing_rate,
-    payable_percent,
-    purchase_figure,
-    quote_of,
-)
+from .terms import Found, asks_of_purchase, footing_rate, payable_percent, purchase_figure, quote_of
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
 from .yearly_cost import YearlyCost
@@ -328,7 +320,7 @@ def _unsettled(loan: Loan, terms: Terms) -> Sentence:
 def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
     """The figure found, as it would be stated and as the schedule has it."""
     if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
-        return f"{payable_percent(solution):.{PERCENT_PLACES}f}"
+        return percent_text(payable_percent(solution))
     if loan.unknown == "count" and laid:
         return str(len(laid.rows))
     if loan.unknown == "balance":
@@ -426,13 +418,8 @@ def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -
 
 
 def _rates_told(rates: Rates) -> RatesTold:
-    periodic, nominal, effective = (_ten_places(rate) for rate in rates)
+    periodic, nominal, effective = (percent_text(rate) for rate in rates)
     return {"periodic": periodic, "nominal": nominal, "effective": effective}
-
-
-def _ten_places(percent: Decimal) -> str:
-    text = f"{percent:.{PERCENT_PLACES}f}"
-    return text.removeprefix("-") if not text.strip("-0.") else text
 
 
 def _totals(laid: Schedule, fees: Decimal) -> Totals:

@@ -14,7 +14,7 @@ from typing_extensions import TypedDict
 
 from .cut import Between, Fee, between, fees_of
 from .document import Loan
-from .figures import precise, to_step
+from .figures import percent_text, precise, to_step
 from .ledger import Schedule
 from .line import Terms
 from .yearly_cost import (
@@ -115,7 +115,7 @@ def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
     with precise():
         rate = Decimal(force).exp() - 1
         told = (1 + rate) ** often - 1 if effective else often * rate
-        return f"{100 * told:.10f}"
+        return percent_text(100 * told)
 
 
 def _level_flows(loan: Loan, laid: Schedule) -> Flows:

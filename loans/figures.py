@@ -46,6 +46,9 @@ def precise(digits: int = DIGITS) -> AbstractContextManager[Context]:
     return localcontext(_context(digits))
 
 
+#: Decimals of a percent as it is told and put back.
+PERCENT_PLACES: Final = 10
+
 _TOLD: Final = Context(prec=DIGITS_TOLD, rounding=ROUND_HALF_EVEN)
 
 
@@ -65,6 +68,12 @@ def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
     with precise():
         rounding = ROUND_HALF_UP if cash == "nearest" else ROUND_CEILING
         return (told(value) / step).to_integral_value(rounding) * step
+
+
+def percent_text(percent: Decimal | float) -> str:
+    """A percent with the decimals it is told with; nothing below zero is no sign."""
+    text = f"{percent:.{PERCENT_PLACES}f}"
+    return text.removeprefix("-") if not text.strip("-0.") else text
 
 
 def divide_nearest(numerator: int, denominator: int) -> int:

@@ -22,12 +22,11 @@ from .answer import value_as_paid
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import UNKNOWN
-from .figures import plain, precise
+from .figures import PERCENT_PLACES, percent_text, plain, precise
 from .many import Level, payments, rates, rolled, to_whole
 from .parts import is_result
 from .rates import periodic_rate
 from .solved import work_out
-from .terms import PERCENT_PLACES
 
 #: Points of one sweep: two figures of 41 values each, and some.
 MOST_POINTS: Final = 2_500
@@ -150,7 +149,7 @@ def _told(loan: Loan, name: str, value: Decimal | None) -> str | None:
     if name == "end_date":
         return date.fromordinal(int(value)).isoformat()
     if name in ("effective", "us_apr", "eu_aprc"):
-        return f"{value:.10f}"
+        return percent_text(value)
     return plain(value, loan.decimals)
 
 

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from . import clock
 from .document import Loan
 from .fields import UNKNOWN
+from .figures import PERCENT_PLACES
 from .many import (
     Flags,
     Floats,
@@ -27,7 +28,6 @@ from .many import (
     true_rates,
 )
 from .tape_rows import ASKABLE, COST_PLACES, Defaults, FieldName
-from .terms import PERCENT_PLACES
 from .words import MARKS, Marks
 
 #: Cells of a column.

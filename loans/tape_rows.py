@@ -16,7 +16,7 @@ from .currencies import currencies
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import MOST_COMPOUNDINGS, UNKNOWN, CompoundingField, CurrencyCode, Every, Timing
-from .figures import plain
+from .figures import percent_text, plain
 from .fit import fit
 from .parts import Rounding
 from .rates import footings
@@ -24,7 +24,7 @@ from .read_dates import read_days
 from .reading import Reading, read_amount, read_count, read_percent
 from .solved import work_out
 from .styles import Quoted
-from .terms import PERCENT_PLACES, footing_rate
+from .terms import footing_rate
 from .words import MARKS, PLAIN, Marks, MarksName
 
 #: What a column of a table can hold.
@@ -266,7 +266,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     if rate is not None:
         footing = footings(rate, loan.payments_a_year)
         for name in ("periodic", "nominal", "effective"):
-            told[name] = f"{getattr(footing, name):.{PERCENT_PLACES}f}"
+            told[name] = percent_text(getattr(footing, name))
     if loan.unknown is None:
         held = fit(loan, PLAIN)
         told["gap"] = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
@@ -325,5 +325,5 @@ def _figure_text(name: str, value: object, loan: Loan) -> str:
     if name == "count":
         return str(value)
     if name == "percent":
-        return f"{Decimal(str(value)):.{PERCENT_PLACES}f}"
+        return percent_text(Decimal(str(value)))
     return plain(Decimal(str(value)), loan.decimals)

@@ -9,15 +9,13 @@ from typing import Final, NamedTuple
 from .cut import known_at, lay_out, level_points
 from .document import Loan
 from .fields import MOST_PAYMENTS, UNKNOWN
-from .figures import DIGITS, decimal_places, precise, to_step
+from .figures import DIGITS, PERCENT_PLACES, decimal_places, precise, to_step
 from .ledger import unrounded_end
 from .line import Cash, Put, Terms, beats_of, timetable
 from .parts import Clause, Quote, Share
 from .rates import as_decimal, as_fraction, periodic_rate
 from .words import Sentence
 
-#: Decimals a found percent is put back with.
-PERCENT_PLACES: Final = 10
 #: Digits added at the most for loans whose balances grow beyond measure on the way.
 _MOST_EXTRA_DIGITS: Final = 400
 #: Periods laid out beyond twice a count that was found.

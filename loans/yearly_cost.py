@@ -17,6 +17,7 @@ from typing import Final, NamedTuple
 from typing_extensions import TypedDict
 
 from .dates import Calendar, Pace, months_later, odd_time, steps_back
+from .figures import percent_text
 
 _MOST_STEPS: Final = 200
 _ENOUGH: Final = 1e-15
@@ -68,7 +69,7 @@ def yearly_cost(flows: Flows, guess: float = 0.0) -> YearlyCost:
 
 
 def _told(rate: float | None) -> str | None:
-    return None if rate is None else f"{100 * rate:.10f}"
+    return None if rate is None else percent_text(100 * rate)
 
 
 def us_force(flows: Flows, guess: float) -> float | None:

@@ -4,6 +4,7 @@ The flows are gathered anew from the rows told and from the document's fees; the
 of 2014/17/EU Annex I and 12 CFR 1026 Appendix J (b)(8), in mpmath.
 """
 
+from calendar import monthrange
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -24,15 +25,23 @@ def cents(amount: mpf) -> mpf:
     return mp.sign(amount) * mp.floor(abs(amount) * 100 + mpf("0.5")) / 100
 
 
+def on(year: int, month: int, day: int) -> date:
+    """That day, or the last of a month that has none."""
+    return date(year, month, min(day, monthrange(year, month)[1]))
+
+
 def months_between(start: date, day: date) -> mpf:
-    """Annex I, in months: whole ones back from the day, then days over the days of a year."""
-    whole = (day.year - start.year) * 12 + day.month - start.month - (day.day < start.day)
-    back = day.year * 12 + day.month - 1 - whole
-    year, month = divmod(back, 12)
-    landed = date(year, month + 1, day.day)
-    rest = (landed - start).days
-    leap = (date(landed.year, 12, 31) - date(landed.year - 1, 12, 31)).days
-    return whole + mpf(12 * rest) / leap
+    """Annex I, in months: whole ones back from the day, then days over those of the complete year
+    counted backwards from the day they end on."""
+    whole = (day.year - start.year) * 12 + day.month - start.month
+    while True:
+        year, month = divmod(day.year * 12 + day.month - 1 - whole, 12)
+        landed = on(year, month + 1, day.day)
+        if landed >= start:
+            break
+        whole -= 1
+    a_year = (landed - on(landed.year - 1, landed.month, landed.day)).days
+    return whole + mpf(12 * (landed - start).days) / a_year
 
 
 def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]]:
