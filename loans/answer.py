@@ -16,7 +16,6 @@ from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import FigureName
 from .figures import Unit, percent_text, plain, precise, to_step, told
-from .find import never_repays
 from .fit import Fit, WouldFit, fit
 from .ledger import Row, Schedule
 from .line import Terms
@@ -153,8 +152,6 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         return _no_answer(loan, rates, found.reason, marks)
     if terms is None:
         return _several(loan, found, marks)
-    if laid is None and loan.unknown == "count":
-        return _no_answer(loan, rates, _unsettled(loan, terms), marks)
     solution = found.solutions[found.ordinary or 0]
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
@@ -303,17 +300,6 @@ def _several(loan: Loan, found: Found, marks: Marks) -> Answer:
             "solutions": tuple(plain(told(each)) for each in found.solutions),
             "notes": (found.note.say(marks),) if found.note else (),
         }
-    )
-
-
-def _unsettled(loan: Loan, terms: Terms) -> Sentence:
-    """Why a count that the mathematics knows is not reached in cents."""
-    if terms.balance < terms.principal and terms.rate > 0:
-        return never_repays(loan, terms)
-    return Sentence(
-        "Rounded to the cent, payments of {payment} never bring the balance to exactly {balance}.",
-        payment=Money(terms.payment, loan.decimals),
-        balance=Money(terms.balance, loan.decimals),
     )
 
 

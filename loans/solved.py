@@ -7,11 +7,11 @@ from typing import NamedTuple
 from .cut import lay_out
 from .document import Loan
 from .errors import FieldError, NotALoan
-from .find import find
+from .find import find, never_repays
 from .ledger import NeverSettlesError, Schedule, cash_rule, schedule
 from .line import Terms
 from .terms import Found, payable_terms
-from .words import Marks
+from .words import Marks, Money, Sentence
 
 
 class Solved(NamedTuple):
@@ -46,7 +46,20 @@ def work_out(loan: Loan) -> Solved:
     try:
         return Solved(found, terms, schedule(line, rule))
     except NeverSettlesError:
+        if loan.unknown == "count":
+            return Solved(Found((), _unsettled(loan, terms)), None, None)
         return Solved(found, terms, None)
+
+
+def _unsettled(loan: Loan, terms: Terms) -> Sentence:
+    """Why a count that the mathematics knows is not reached in cents."""
+    if terms.balance < terms.principal and terms.rate > 0:
+        return never_repays(loan, terms)
+    return Sentence(
+        "Rounded to the cent, payments of {payment} never bring the balance to exactly {balance}.",
+        payment=Money(terms.payment, loan.decimals),
+        balance=Money(terms.balance, loan.decimals),
+    )
 
 
 def schedule_of(loan: Loan, marks: Marks) -> Schedule:

@@ -2,6 +2,7 @@
 promise the same figures to the cent, else one by one. A row that has no answer says why.
 """
 
+import logging
 from collections.abc import Callable, Iterator
 from typing import Final
 
@@ -23,6 +24,7 @@ from .tape_rows import (
     row_document,
 )
 
+_log = logging.getLogger(__name__)
 #: A loan to read the choices of a row by.
 _SAMPLE: Final[dict[FieldName, str]] = {
     "principal": "1000",
@@ -84,6 +86,10 @@ class _Tape:
         except NotALoan as wrong:
             error = wrong.errors[0]
             told = {"problem": f"{FIELD_NAMES.get(error.field, '')}{error.message}"}
+        except Exception:
+            # One row never stops the rest, not even by a mistake of ours.
+            _log.exception("row %d of a table", row)
+            told = {"problem": "Something went wrong on our side with this row."}
         for name, text in told.items():
             self.told[name][row] = text
 

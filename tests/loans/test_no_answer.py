@@ -1,9 +1,14 @@
 """No answer is an answer: a reason with the figure that would help."""
 
+from decimal import Decimal
 from typing import Any
 from unittest import TestCase
 
-from .documents import PERIODIC, solve
+import loans
+from loans.answer import with_the_answer
+from loans.sweep import ANSWER, Axis, sweep
+
+from .documents import PERIODIC, loan, solve
 
 
 class NoAnswer(TestCase):
@@ -161,6 +166,23 @@ class NoAnswer(TestCase):
         """A cent more than the payment that never repays does repay."""
         self.assertEqual(solve(count="?", payment="252.01").solutions, ())
         self.assertNotEqual(solve(count="?", payment="252.02").solutions, ())
+
+    def test_what_cents_keep_from_repaying_stops_nothing_asked_of_it(self) -> None:
+        """Unrounded a payment of 621.92 repays in the end, to the cent it never does."""
+        stuck = loan(principal="21796.23", rate={"percent": "34.24"}, count="?", payment="621.92")
+        says = "A payment of 621.92 or less never repays"
+        self.assertIn(says, loans.solve(stuck).reason or "")
+        with self.assertRaises(loans.NotALoan) as raised:
+            with_the_answer(stuck)
+        self.assertIn(says, raised.exception.errors[0].message)
+        swept = sweep(
+            stuck,
+            [Axis(path="payment", values=(Decimal("621.92"), Decimal(700)))],
+            [ANSWER, "total_paid"],
+        )
+        self.assertIn(says, swept["reasons"]["0"])
+        self.assertEqual(swept["results"][ANSWER][0][0], None)
+        self.assertNotEqual(swept["results"][ANSWER][1][0], None)
 
     def test_a_count_that_cents_change_is_noted(self) -> None:
         found = solve(count="?", payment="252.02")

@@ -6,6 +6,7 @@ from decimal import Decimal
 from math import expm1, isnan, log1p
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
 import numpy as np
 from hypothesis import given, settings
@@ -313,6 +314,37 @@ class AsFilesHoldThem(TestCase):
         for row, (cells, says) in zip(rows[1:-1], bad, strict=True):
             with self.subTest(cells):
                 self.assertIn(says, row.get("problem", ""))
+
+    def test_a_payment_that_cents_keep_from_repaying(self) -> None:
+        """A month's interest is 621.9189: unrounded 621.92 repays in the end, to the cent never."""
+        told = solve_tape(
+            {
+                "principal": ["21796.23", "1000"],
+                "percent": ["34.24", "5"],
+                "count": ["?", "12"],
+                "payment": ["621.92", "?"],
+            },
+            Defaults(marks="plain"),
+        )
+        self.assertIn("621.92 or less never repays", told["problem"][0])
+        self.assertEqual((told["found"][0], told["problem"][1]), ("", ""))
+
+    def test_an_accident_in_one_row_stops_nobody(self) -> None:
+        columns = {
+            "principal": ["1000", "1000"],
+            "percent": ["5", "5"],
+            "count": ["12", "12"],
+            "payment": ["?", "?"],
+            "start": ["1 Mar 2027", ""],
+            "first_payment": ["15 Apr 2027", ""],
+        }
+        with (
+            patch("loans.tape.exact_row", side_effect=ZeroDivisionError),
+            self.assertLogs("loans.tape"),
+        ):
+            told = solve_tape(columns, Defaults(marks="plain"))
+        self.assertIn("Something went wrong on our side", told["problem"][0])
+        self.assertEqual((told["found"][1], told["problem"][1]), ("85.61", ""))
 
     def test_days_in_the_order_of_the_table(self) -> None:
         dated: Row = {**PRESS, "start": "3/4/2027", "first_payment": "20/5/2027"}
