@@ -61,16 +61,16 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     fees = fees_of(terms)
     guess = float(periodic)
     lent = laid.unit.amount(laid.rows[0].opening)
-    advanced = sum((laid.unit.amount(row.advance) for row in laid.rows), Decimal(0))
+    advanced = laid.unit.amount(sum(row.advance for row in laid.rows))
     kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
     apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
     added_at_start = sum(
         (fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0)
     )
     received = lent - added_at_start + advanced - kept_back
-    paid = sum(
-        (laid.unit.amount(row.payment + row.repay) for row in laid.rows), Decimal(0)
-    ) + laid.unit.amount(laid.rows[-1].closing)
+    paid = laid.unit.amount(
+        sum(row.payment + row.repay for row in laid.rows) + laid.rows[-1].closing
+    )
     total = paid + apart - received
     with precise():
         base = received + kept_back
