@@ -153,7 +153,8 @@ def _rounding(loan: Loan) -> str:
     text = payment[rounding.payment]
     if rounding.payment != "none":
         text += f" {plain(loan.step)}"
-    return text + ("" if rounding.interest == "nearest" else ", interest carried unrounded")
+    text += "" if rounding.interest == "nearest" else ", interest carried unrounded"
+    return text + ("" if rounding.overpaid == "cut" else ", overpaid shown")
 
 
 def _days(loan: Loan) -> str:

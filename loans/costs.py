@@ -4,6 +4,7 @@ Worked on what moves to the cent. A fee kept back or paid apart at the start les
 received; one paid apart later is paid besides. A balance left counts as paid at the end.
 """
 
+from collections.abc import Callable
 from datetime import date
 from decimal import Decimal
 from itertools import groupby
@@ -14,7 +15,7 @@ from typing_extensions import TypedDict
 
 from .cut import Between, Fee, between, fees_of
 from .document import Loan
-from .figures import percent_text, precise, to_step
+from .figures import percent_text, plain, precise, to_step
 from .ledger import Schedule
 from .line import Terms
 from .yearly_cost import (
@@ -58,7 +59,8 @@ class Costs(NamedTuple):
 
 def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     """The costs of a loan; `periodic` is the rate of one period, a guess for its yearly cost."""
-    fees = fees_of(terms)
+    happens = _until_the_end(loan, terms, laid)
+    fees = [fee for fee in fees_of(terms) if happens(fee.place)]
     guess = float(periodic)
     lent = laid.unit.amount(laid.rows[0].opening)
     advanced = laid.unit.amount(sum(row.advance for row in laid.rows))
@@ -76,17 +78,16 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         base = received + kept_back
         per_thousand = 1000 * total / base if base else Decimal(0)
     force = None
-    ended = laid.rows[-1].number
-    on_days = [each for each in between(terms) if each.number <= ended]
+    on_days = [each for each in between(terms) if happens(each.day)]
     if not fees and not advanced and not on_days:
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
         if loan.calendar is None or loan.calendar.is_regular:
             force = us_force(flows, guess)
     else:
-        moved = _moved(loan, laid, fees, on_days)
+        moved = _moved(laid, fees, on_days)
         yearly, force = general_cost(
-            moved,
+            [*moved, *_left(loan, laid)],
             loan.calendar,
             loan.payments_a_year,
             in_advance=loan.timing == "in-advance",
@@ -105,7 +106,7 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
 
 
 def _money(amount: Decimal, loan: Loan) -> str:
-    return f"{to_step(amount, loan.minor_unit, 'nearest'):.{loan.decimals}f}"
+    return plain(to_step(amount, loan.minor_unit, "nearest"), loan.decimals)
 
 
 def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
@@ -144,8 +145,18 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
     return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
 
-def _moved(loan: Loan, laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
-    """Everything that moves between lender and borrower: above zero what the borrower receives."""
+def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | date], bool]:
+    """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
+    ended = laid.rows[-1].number
+    if loan.count == 0 or ended == terms.count:
+        return lambda place: True
+    day = loan.calendar and loan.calendar.payment(ended)
+    return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
+
+
+def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
+    """What moves between lender and borrower, but for what is left: above zero what the borrower
+    receives."""
     told_with: dict[int, Decimal] = {}
     for each in on_days:
         told_with[each.number] = told_with.get(each.number, Decimal(0)) + each.amount
@@ -160,13 +171,17 @@ def _moved(loan: Loan, laid: Schedule, fees: list[Fee], on_days: list[Between]) 
             moved.append(Moved(row.number, float(net)))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
-    last = laid.rows[-1]
-    if last.closing:
-        # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
-        late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
-        end = last.number + late
-        moved.append(Moved(end, -float(unit.amount(last.closing))))
     return moved
+
+
+def _left(loan: Loan, laid: Schedule) -> list[Moved]:
+    """What is left, as paid at the end."""
+    last = laid.rows[-1]
+    if not last.closing:
+        return []
+    # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
+    late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
+    return [Moved(last.number + late, -float(laid.unit.amount(last.closing)))]
 
 
 def _carrying(
@@ -181,9 +196,7 @@ def _carrying(
     def time(place: int | date) -> float:
         return often * years_at(place, loan.calendar, often, in_advance=in_advance)
 
-    # What is left counts as paid at the end, but is carried there.
-    last = 1 if laid.rows[-1].closing else 0
-    flows = sorted((time(each.place), each.amount) for each in moved[: len(moved) - last])
+    flows = sorted((time(each.place), each.amount) for each in moved)
     carried, at, next_flow, told = 0.0, 0.0, 0, []
     for row in laid.rows:
         ends = time(row.number + 1) if in_advance else time(row.number)

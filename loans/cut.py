@@ -382,8 +382,8 @@ class _Cutting:
         return (amount if cash is None else cash.payment(amount)), False
 
     def _begins(self, put: Put) -> tuple[int, int]:
-        """The payment with which a clause begins; of those that begin with one and the same, a
-        later day is greater, and none but the payment's own the greatest."""
+        """The payment with which a clause begins, and the day: of two that begin with the same
+        payment the later day counts; the payment's number stands for its own, the latest."""
         place = put.at if put.at is not None else put.begin
         if isinstance(place, date):
             return self._number_of(place)[0], place.toordinal()
@@ -413,9 +413,9 @@ class _Cutting:
     def points_of(self, put: Put) -> list[int]:
         """Of one clause: the payments that follow what it does."""
         if put.verb == "rate":
-            number, is_on = self._begins(put)[0], False
-            if isinstance(put.begin, date):
-                number, is_on = self._number_of(put.begin)
+            if not isinstance(put.begin, date):
+                return [max(1, put.begin or 0)]
+            number, is_on = self._number_of(put.begin)
             # In arrears a payment's day is the first of the period after it.
             return [max(1, number + (is_on and not self.time.in_advance))]
         if isinstance(put.at, date):
@@ -506,7 +506,6 @@ class _Cutting:
                 amount,
                 accrued(moves, day) if moves < day else Fraction(0),
                 in_advance,
-                moves,
                 is_fee,
             )
             for moves, amount, is_fee in moved
@@ -537,7 +536,7 @@ class _Cutting:
                 spot = period if is_after or not stub else shift
                 span = period.after if is_after else period.before
                 share = self._interest(spot, span, day, spot.ends)
-                inner.append(Inner(amount, share, is_after, day, is_fee))
+                inner.append(Inner(amount, share, is_after, is_fee))
             yield Stretch(
                 period.number,
                 period.number,

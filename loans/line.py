@@ -197,14 +197,13 @@ class Terms:
 
 
 class Inner(NamedTuple):
-    """Money that moves on a `day` between two payments: what is owed grows by `amount`, which bears
-    the fraction `interest` until the period's interest is reckoned; before its payment or after it.
-    A fee is added to what is owed and moves nothing."""
+    """Money that moves between two payments, or a fee added there: what is owed grows by `amount`,
+    which bears the fraction `interest` until the period's interest is reckoned; before its payment
+    or after it."""
 
     amount: Decimal
     interest: Fraction
     is_after: bool
-    day: date
     is_fee: bool
 
 

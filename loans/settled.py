@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from .costs import costs
+from .cut import between
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .figures import precise, to_step
@@ -60,7 +61,16 @@ def settled(loan: Loan, number: int, charge: Charge, marks: Marks) -> Settled:
         }[charge.kind]
     asked = to_step(share, loan.minor_unit, "nearest")
     units = laid.unit.count(round(owed + asked, laid.unit.places))
+    # In advance what moves between this payment and the next no longer does.
+    calendar = loan.calendar
+    unmoved = [
+        laid.unit.count(each.amount)
+        for each in between(terms)
+        if each.number == number and calendar and each.day > calendar.payment(number)
+    ]
     last = row._replace(
+        advance=row.advance - sum(amount for amount in unmoved if amount > 0),
+        repay=row.repay + sum(amount for amount in unmoved if amount < 0),
         payment=row.payment + units,
         principal=row.principal + units,
         interest=row.interest - (row.closing - row.rest),
@@ -69,7 +79,6 @@ def settled(loan: Loan, number: int, charge: Charge, marks: Marks) -> Settled:
     )
     ended = Schedule((*laid.rows[: number - 1], last), laid.unit)
     cost = costs(loan, terms, ended, rate)
-    calendar = loan.calendar
     return {
         "number": number,
         "date": calendar and calendar.payment(number).isoformat(),

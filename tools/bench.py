@@ -284,6 +284,9 @@ def tables_by_command() -> None:
                     check=False,
                 )
             took = time.perf_counter() - begun
+            with (Path(folder) / "out.csv").open() as told:
+                if sum(1 for _ in told) != rows + 1:
+                    raise RuntimeError(f"the command did not tell each of {rows:,} rows")
             most = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1_000
             print(f"{rows:,} rows by the command: {took:.1f} s, at most {most:.0f} MB (aim 1,000)")
 

@@ -111,6 +111,22 @@ class Tables(BrowserTest):
         expect(page.get_by_text("No tables yet.")).to_be_visible()
         self.assertFalse(LoanTable.objects.exists())
 
+    def test_a_row_without_an_answer_says_why_in_place_of_it(self) -> None:
+        page = self.page
+        self.paste("Loan;Amount;Rate;Payments;Payment\nKiln;1000;6.35;60;?\nLoom;some;6.35;60;?")
+        page.get_by_role("button", name="Solve 2 rows").click()
+        rows = page.get_by_role("table", name="Rows")
+        loom = rows.get_by_role("row").nth(2)
+        expect(loom.get_by_role("cell").nth(1)).to_have_text("Loom")
+        expect(loom.get_by_role("cell").nth(2)).to_contain_text("“some” is not an amount")
+        page.get_by_role("button", name="without an answer (1)").click()
+        loom = rows.get_by_role("row").nth(1)
+        expect(loom.get_by_text("“some” is not an amount")).to_have_count(1)
+        self.accessible()
+        page.get_by_role("button", name="Columns", exact=True).click()
+        page.get_by_role("checkbox", name="Found", exact=True).uncheck()
+        expect(rows.get_by_role("columnheader", name="Why not")).to_be_visible()
+
     def test_what_is_no_table(self) -> None:
         page = self.page
         page.get_by_role("link", name="Tables").click()

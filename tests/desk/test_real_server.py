@@ -70,6 +70,7 @@ class RealServer(TestCase):
             self.port = free.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[bytes] | None = None
+        self.killed = 0
         self.addCleanup(self.kill)
 
     def manage(self, *arguments: str) -> None:
@@ -116,6 +117,7 @@ class RealServer(TestCase):
         if self.process and self.process.poll() is None:
             os.killpg(self.process.pid, signal.SIGKILL)
             self.process.wait()
+            self.killed += 1
 
     def kill_the_worker(self) -> None:
         """The process that saves dies at once; the server that listens forks another."""
@@ -123,6 +125,7 @@ class RealServer(TestCase):
         children = Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children")
         for worker in children.read_text().split():
             os.kill(int(worker), signal.SIGKILL)
+            self.killed += 1
 
     def test_every_acknowledged_save_survives_a_kill(self) -> None:
         chance = random.Random(20_26)
@@ -155,7 +158,7 @@ class RealServer(TestCase):
             if kept["note"] not in (acknowledged, sent):
                 lost.append((turn, acknowledged, kept["note"]))
             version, acknowledged = kept["version"], kept["note"]
-        self.assertEqual(lost, [])
+        self.assertEqual((lost, self.killed), ([], KILLS))
         self.assertGreater(saves, KILLS)
         self.manage("backup", str(Path(self.surroundings["ZEPHYRANT_DATA"]) / "after.sqlite3"))
 

@@ -20,6 +20,14 @@ PRESS: dict[str, Any] = {
 
 PERIODIC = {"quoted": "periodic"}
 
+#: A loan counted by days: 10,000 at 7.3 % over 365 bear 2.00 a day.
+BY_DAYS: dict[str, Any] = {
+    "principal": "10000",
+    "rate": {"percent": "7.3"},
+    "start": "2027-03-01",
+    "day_count": "actual/365",
+}
+
 PERIODS = {
     "year": 1,
     "half-year": 2,

@@ -11,7 +11,7 @@ from mpmath import mp, mpf
 import loans
 
 from . import reference
-from .documents import document, errors_of, irregular, loan, solve
+from .documents import BY_DAYS, document, errors_of, irregular, loan, solve
 
 
 def pays(document: dict[str, Any], number: int, payment: mpf) -> mpf | str:
@@ -341,13 +341,10 @@ class OnDates(TestCase):
     def test_between_two_payments_by_days(self) -> None:
         # 10,000 at 7.3 % by actual/365 on 1 March; 1,000 more on 16 March: 62.00 + 3.20 on 1 April.
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             payment="500",
             balance="?",
             count=2,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"at": "2027-03-16", "advance": "1000"}],
         )
         row = found.schedule[0]
@@ -357,13 +354,10 @@ class OnDates(TestCase):
     def test_a_rate_from_a_day(self) -> None:
         # 15 days at 7.3 %, 16 at 3.65 %: 30.00 + 16.00.
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             payment="500",
             balance="?",
             count=2,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"from": "2027-03-16", "rate": {"percent": "3.65"}}],
         )
         self.assertEqual(found.schedule[0]["interest"], "46.00")
@@ -376,13 +370,10 @@ class OnDates(TestCase):
         )
         for clauses in ([later, sooner], [sooner, later]):
             found = solve(
-                principal="10000",
-                rate={"percent": "7.3"},
+                **BY_DAYS,
                 payment="500",
                 balance="?",
                 count=2,
-                start="2027-03-01",
-                day_count="actual/365",
                 clauses=clauses,
             )
             self.assertEqual([row["interest"] for row in found.schedule], ["32.00", "0.00"])
@@ -449,13 +440,10 @@ class Fees(TestCase):
     def test_of_an_advance_between_two_payments(self) -> None:
         """2 % of the 1,000 advanced on that day, not of the principal; 17 days of both follow."""
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             payment="500",
             balance="?",
             count=2,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[
                 {"at": "2027-03-15", "advance": "1000"},
                 {"at": "2027-03-15", "fee": {"percent": "2"}, "taken": "added"},

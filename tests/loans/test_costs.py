@@ -15,8 +15,10 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 import loans
+from loans.settled import Charge, settled
+from loans.words import PLAIN
 
-from .documents import irregular, solve
+from .documents import BY_DAYS, document, irregular, solve
 from .test_dated_clauses import following, on_days, placed
 
 
@@ -44,8 +46,13 @@ def months_between(start: date, day: date) -> mpf:
     return whole + mpf(12 * (landed - start).days) / a_year
 
 
-def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]]:
-    """Months from the start, and what the borrower receives then (below zero: pays)."""
+def flows(
+    content: dict[str, Any], rows: list[dict[str, Any]], payoff: mpf | None = None
+) -> list[tuple[mpf, mpf]]:
+    """Months from the start, and what the borrower receives then (below zero: pays).
+
+    A `payoff` is paid right after the last of the rows; else what is left is, at its end.
+    """
     advance = content.get("timing") == "in-advance"
     start = date.fromisoformat(content["start"]) if "start" in content else None
 
@@ -55,7 +62,9 @@ def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]
             return months_between(start, date.fromisoformat(told))
         return mpf(max(0, told - advance) if told else 0)
 
-    rows, last = answer.schedule, answer.schedule[-1]["number"]
+    last = rows[-1]["number"]
+    is_cut = last < content["count"] or payoff is not None
+    end = place(rows[-1]["date"] if start else last)
     moved = [(mpf(0), mpf(content["principal"]))]
     on_days: dict[int, mpf] = {}
     for clause in content["clauses"]:
@@ -67,6 +76,8 @@ def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]
         else:
             when, day = place(at), date.fromisoformat(at)
         at_start = at == 0 or (day is not None and day == start)
+        if is_cut and when > end:
+            continue
         if "fee" in clause and clause.get("taken") != "added":
             told = clause["fee"]
             there = [
@@ -86,7 +97,7 @@ def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]
             number = next(
                 number for number in range(1, 999) if day <= following(start, "month", number)
             )
-            if day != following(start, "month", number) and number <= last:
+            if day != following(start, "month", number):
                 amount = mpf(clause.get("advance", 0)) - mpf(clause.get("repay", 0))
                 moved.append((when, amount))
                 on_days[number] = on_days.get(number, mpf(0)) + amount
@@ -94,14 +105,10 @@ def flows(content: dict[str, Any], answer: loans.Answer) -> list[tuple[mpf, mpf]
         net = mpf(row.get("advance", 0)) - mpf(row["payment"]) - mpf(row.get("repay", 0))
         when = place(row["date"] if start else row["number"])
         moved.append((when, net - on_days.get(row["number"], mpf(0))))
+    if payoff is not None:
+        return [*moved, (end, -payoff)]
     left = mpf(rows[-1]["closing"])
-    moved.append((place(last + 1) if advance else place(rows[-1]["date"] or last), -left))
-    return moved
-
-
-def told_apart(content: dict[str, Any]) -> bool:
-    """Fees in percent of an advance and stretches of fees are told by other tests."""
-    return not any("fee" in clause and "at" not in clause for clause in content["clauses"])
+    return [*moved, (place(last + 1) if advance else end, -left)]
 
 
 class PutBack(TestCase):
@@ -109,11 +116,9 @@ class PutBack(TestCase):
         return sum(amount * (1 + effective) ** (-when / 12) for when, amount in moved)
 
     def holds(self, content: dict[str, Any]) -> None:
-        assume(told_apart(content))
         answer = loans.solve(loans.check(content))
         assume(answer.schedule and answer.yearly_cost and answer.yearly_cost["eu_aprc"])
-        assume(answer.schedule[-1]["number"] == content["count"])
-        moved = flows(content, answer)
+        moved = flows(content, answer.schedule)
         size = sum(abs(amount) for _, amount in moved)
         told = mpf(answer.yearly_cost["eu_aprc"]) / 100
         self.assertLess(abs(self.worth(moved, told)), size * mpf("1e-8"))
@@ -140,6 +145,28 @@ class PutBack(TestCase):
     def test_with_clauses(self, content: dict[str, Any]) -> None:
         self.holds(content)
 
+    @given(irregular() | on_days(), st.data())
+    @settings(deadline=None, max_examples=150)
+    def test_settled_early(self, content: dict[str, Any], data: st.DataObject) -> None:
+        """What falls due after the end no longer does: neither payments nor fees."""
+        assume(content["every"] == "month")
+        loan = loans.check(content)
+        answer = loans.solve(loan)
+        assume(len(answer.schedule) > 1)
+        number = data.draw(st.integers(1, len(answer.schedule) - 1))
+        charge = Charge(kind="percent", figure=Decimal(data.draw(st.integers(0, 3))))
+        told = settled(loan, number, charge, PLAIN)
+        assume(told["yearly_cost"]["eu_aprc"])
+        share = cents(mpf(told["owed"]) * mpf(str(charge.figure)) / 100)
+        self.assertEqual(mpf(told["charge"]), share)
+        self.assertLess(abs(mpf(told["payoff"]) - mpf(told["owed"]) - share), mpf("0.001"))
+        moved = flows(content, answer.schedule[:number], mpf(told["payoff"]))
+        size = sum(abs(amount) for _, amount in moved)
+        rate = mpf(told["yearly_cost"]["eu_aprc"]) / 100
+        self.assertLess(abs(self.worth(moved, rate)), size * mpf("1e-8"))
+        cost = -sum(amount for _, amount in moved)
+        self.assertLess(abs(mpf(told["total_cost"]) - cost), mpf("0.006"))
+
     @given(placed())
     @settings(deadline=None, max_examples=60)
     def test_on_dates(self, both: tuple[dict[str, Any], dict[str, Any]]) -> None:
@@ -160,14 +187,41 @@ class PutBack(TestCase):
 
 
 class ByHand(TestCase):
+    def test_a_fee_after_the_end_is_none(self) -> None:
+        """Repaid with payment 12, a fee at 24 is never taken: the cost is the interest alone."""
+        found = solve(
+            payment="938.82",
+            clauses=[
+                {"at": 12, "repay": "90000"},
+                {"at": 24, "fee": "500", "taken": "apart"},
+            ],
+        )
+        assert found.totals and found.costs
+        self.assertEqual((len(found.schedule), found.totals["fees"]), (12, "0.00"))
+        self.assertEqual(found.costs["total_cost"], found.totals["interest"])
+
+    def test_settled_early_only_the_charges_until_then_are_paid(self) -> None:
+        """10 a month apart: after 12 payments 120, beside the interest of these twelve."""
+        content = document(clauses=[{"from": 1, "to": 60, "fee": "10", "taken": "apart"}])
+        loan = loans.check(content)
+        told = settled(loan, 12, Charge(), PLAIN)
+        interest = sum(Decimal(row["interest"]) for row in loans.solve(loan).schedule[:12])
+        self.assertEqual(Decimal(told["total_cost"]), interest + 120)
+
+    def test_settled_in_advance_what_moves_after_it_does_not(self) -> None:
+        terms = {**BY_DAYS, "timing": "in-advance", "count": 6}
+        later = {"at": "2027-05-20", "advance": "700"}
+        without, beside = (
+            settled(loans.check(document(**terms, payment="500", clauses=each)), 3, Charge(), PLAIN)
+            for each in ([], [later])
+        )
+        self.assertEqual(without, beside)
+
     def test_an_advance_two_days_after_the_start(self) -> None:
         """10,000 on 1 March and 50,000 on the 3rd, repaid by two: the 50,000 move on the 3rd."""
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             count=2,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"at": "2027-03-03", "advance": "50000"}],
         )
         first, second = (mpf(row["payment"]) for row in found.schedule)
@@ -188,11 +242,8 @@ class ByHand(TestCase):
     def test_a_fee_added_on_a_day_is_not_received(self) -> None:
         """Added to what is owed it moves nothing: 10,000 are received, and a fee is told."""
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             count=2,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"at": "2027-03-15", "fee": "100", "taken": "added"}],
         )
         assert found.costs and found.totals

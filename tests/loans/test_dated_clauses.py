@@ -19,7 +19,7 @@ import loans
 from loans.asked import owed
 from loans.words import MARKS
 
-from .documents import document, irregular, solve
+from .documents import BY_DAYS, document, irregular, solve
 from .test_dates import THEIRS, quantlib
 
 A_YEAR = {"month": 12, "quarter": 4, "week": 52, "two-weeks": 26}
@@ -246,11 +246,8 @@ class OwedOnADay(TestCase):
         # 10,000 at 7.3 % by actual/365 from 1 March; 1,000 repaid on 11 March: on 21 March 10 days
         # of 10,000 and 10 of 9,000 are 20.00 + 18.00.
         content = document(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             count=3,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"at": "2027-03-11", "repay": "1000"}],
         )
         (told,) = owed(loans.check(content), "21 March 2027", MARKS["plain"])
@@ -261,21 +258,15 @@ class OwedOnADay(TestCase):
 
     def test_a_rate_that_falls_on_the_day_asked(self) -> None:
         found = solve(
-            principal="10000",
-            rate={"percent": "7.3"},
+            **BY_DAYS,
             count=3,
-            start="2027-03-01",
-            day_count="actual/365",
             clauses=[{"from": "2027-03-11", "rate": {"percent": "3.65"}}],
         )
         (told,) = owed(
             loans.check(
                 document(
-                    principal="10000",
-                    rate={"percent": "7.3"},
+                    **BY_DAYS,
                     count=3,
-                    start="2027-03-01",
-                    day_count="actual/365",
                     clauses=[{"from": "2027-03-11", "rate": {"percent": "3.65"}}],
                 )
             ),

@@ -210,53 +210,33 @@ class FactorTables(TestCase):
             with self.subTest(percent=percent, count=count):
                 self.rounds_to(solve(**self.terms(percent, count), principal="1"), recovery)
 
+    def fund(self, percent: str, count: int, each: str, end: str) -> Any:
+        """Money put aside at the end of each year."""
+        put_aside = [{"from": 1, "to": count, "advance": each}]
+        terms = {**self.terms(percent, 0), "payment": None, "clauses": put_aside}
+        return solve(**terms, principal="0", balance=end)
+
     def test_worth_at_the_end_of_what_is_put_aside(self) -> None:
         for percent, count, _, _, grown, _ in FACTORS:
             with self.subTest(percent=percent, count=count):
-                put_aside = [{"from": 1, "to": count, "advance": "1"}]
-                answer = solve(
-                    **{**self.terms(percent, 0), "clauses": put_aside},
-                    principal="0",
-                    payment=None,
-                    balance="?",
-                )
-                self.rounds_to(answer, grown)
+                self.rounds_to(self.fund(percent, count, "1", "?"), grown)
 
     def test_what_to_put_aside(self) -> None:
-        for percent, count, *_, fund in FACTORS:
+        for percent, count, *_, each in FACTORS:
             with self.subTest(percent=percent, count=count):
-                put_aside = [{"from": 1, "to": count, "advance": "?"}]
-                answer = solve(
-                    **{**self.terms(percent, 0), "clauses": put_aside},
-                    principal="0",
-                    payment=None,
-                    balance="1",
-                )
-                self.rounds_to(answer, fund)
+                self.rounds_to(self.fund(percent, count, "?", "1"), each)
 
-    def test_the_rate_behind_a_factor(self) -> None:
-        """Backwards: a loan of P/A repaid by ones bears the rate, to the digits printed."""
+    def test_the_rate_and_the_count_behind_a_factor(self) -> None:
+        """Backwards: a loan of P/A repaid by ones, to the digits printed."""
         for percent, count, worth, *_ in FACTORS:
             with self.subTest(percent=percent, count=count):
-                answer = solve(
-                    principal=worth,
-                    rate={"percent": "?", **PERIODIC},
-                    every="year",
-                    count=count,
-                    payment="1",
-                    rounding=UNROUNDED,
-                )
-                self.assertAlmostEqual(figure(answer), Decimal(percent), delta=Decimal("0.01"))
-
-    def test_the_count_behind_a_factor(self) -> None:
-        for percent, count, worth, *_ in FACTORS:
-            with self.subTest(percent=percent, count=count):
-                answer = solve(
-                    principal=worth,
-                    rate={"percent": percent, **PERIODIC},
-                    every="year",
-                    count="?",
-                    payment="1",
-                    rounding=UNROUNDED,
-                )
-                self.assertAlmostEqual(figure(answer), Decimal(count), delta=Decimal("0.05"))
+                ones = {
+                    **self.terms(percent, count),
+                    "principal": worth,
+                    "payment": "1",
+                    "rounding": UNROUNDED,
+                }
+                rate = solve(**{**ones, "rate": {"percent": "?", **PERIODIC}})
+                self.assertAlmostEqual(figure(rate), Decimal(percent), delta=Decimal("0.01"))
+                found = solve(**{**ones, "count": "?"})
+                self.assertAlmostEqual(figure(found), Decimal(count), delta=Decimal("0.05"))

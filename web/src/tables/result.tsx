@@ -146,7 +146,8 @@ function cellsOf(row: Row, shown: readonly string[]): { name: string; wide: numb
   const cells: { name: string; wide: number }[] = [];
   shown.forEach((name, place) => {
     const last = cells.at(-1);
-    if (why >= 0 && place > why && last?.name === "problem" && isEmpty(row[name]))
+    const free = name === "problem" || isEmpty(row[name]);
+    if (why >= 0 && place > why && last?.name === "problem" && free)
       last.wide += widthOf(name);
     else cells.push({ name: place === why ? "problem" : name, wide: widthOf(name) });
   });
@@ -213,7 +214,7 @@ export function Result({ table }: { table: TableOpened }) {
   const chosen = columns.filter((name) => source.has(name) || RESULTS[name]);
   // Where only rows without an answer are looked at, the reason stands where the answer would.
   const shown =
-    only === "problems"
+    only === "problems" && chosen.includes("found")
       ? chosen
           .filter((name) => name !== "problem")
           .map((name) => (name === "found" ? "problem" : name))
