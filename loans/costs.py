@@ -79,7 +79,8 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         per_thousand = 1000 * total / base if base else Decimal(0)
     force = None
     on_days = [each for each in between(terms) if happens(each.day)]
-    if not fees and not advanced and not on_days:
+    back = laid.rows[-1].closing < 0 or any(row.payment + row.repay < 0 for row in laid.rows)
+    if not (fees or advanced or on_days or back):
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
         if loan.calendar is None or loan.calendar.is_regular:

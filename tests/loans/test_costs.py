@@ -208,6 +208,19 @@ class ByHand(TestCase):
         interest = sum(Decimal(row["interest"]) for row in loans.solve(loan).schedule[:12])
         self.assertEqual(Decimal(told["total_cost"]), interest + 120)
 
+    def test_settled_while_too_much_has_been_paid(self) -> None:
+        """The one payment repays beforehand what is lent with the last: settled sooner it comes
+        back, at the rate of the loan: 6.35 % / 12 a month."""
+        content = document(
+            principal="11999.99",
+            rate={"percent": "6.35"},
+            count=6,
+            clauses=[{"at": 6, "advance": "20000"}, {"from": 2, "payment": "0"}],
+        )
+        told = settled(loans.check(content), 2, Charge(), PLAIN)
+        self.assertLess(Decimal(told["payoff"]), 0)
+        self.assertAlmostEqual(float(told["yearly_cost"]["us_apr"] or 0), 6.35, places=2)
+
     def test_settled_in_advance_what_moves_after_it_does_not(self) -> None:
         terms = {**BY_DAYS, "timing": "in-advance", "count": 6}
         later = {"at": "2027-05-20", "advance": "700"}

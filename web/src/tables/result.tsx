@@ -147,8 +147,7 @@ function cellsOf(row: Row, shown: readonly string[]): { name: string; wide: numb
   shown.forEach((name, place) => {
     const last = cells.at(-1);
     const free = name === "problem" || isEmpty(row[name]);
-    if (why >= 0 && place > why && last?.name === "problem" && free)
-      last.wide += widthOf(name);
+    if (why >= 0 && place > why && last?.name === "problem" && free) last.wide += widthOf(name);
     else cells.push({ name: place === why ? "problem" : name, wide: widthOf(name) });
   });
   return cells;
