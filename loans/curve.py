@@ -103,7 +103,8 @@ def even_flows(terms: Terms, name: str) -> Flows | None:
 
 
 class _Part(NamedTuple):
-    """How money grows over a part of a period: 1 + constant + slope i, or as a span says."""
+    """How money grows over a part of a period: 1 + constant + slope x, x the interest on 1 of a
+    whole one: the rate i itself, of a long odd one what its `span` makes of i."""
 
     constant: float
     slope: float
@@ -115,8 +116,10 @@ class _Part(NamedTuple):
             growth = 1 + self.constant + self.slope * at
             return growth, self.slope / growth
         simple, power = float(self.span.simple), float(self.span.power)
-        growth = (1 + simple * at) * (1 + at) ** power
-        return growth, simple / (1 + simple * at) + power / (1 + at)
+        whole = (1 + simple * at) * (1 + at) ** power
+        pull = simple / (1 + simple * at) + power / (1 + at)
+        growth = 1 + self.constant + self.slope * (whole - 1)
+        return growth, self.slope * whole * pull / growth
 
 
 class _Period(NamedTuple):
@@ -191,8 +194,10 @@ def _period(none: Stretch, one: Stretch, odd: Span | None) -> _Period:
     """A period from how it stands at a rate of 0 and of 1; `odd`: the odd time before it."""
 
     def part(at_zero: Fraction, at_one: Fraction, span: Span | None = None) -> _Part:
-        slope = float(at_one - at_zero)
-        return _Part(float(at_zero), slope, span if slope else None)
+        moves = at_one - at_zero
+        if span is None or not moves:
+            return _Part(float(at_zero), float(moves))
+        return _Part(float(at_zero), float(moves / span.interest(Fraction(1))), span)
 
     moved = none.advance + none.fee - none.repay
     if not none.interest_only:
@@ -203,7 +208,11 @@ def _period(none: Stretch, one: Stretch, odd: Span | None) -> _Period:
         float(moved),
         none.interest_only,
         tuple(
-            (float(still.amount), part(still.interest, other.interest), still.is_after)
+            (
+                float(still.amount),
+                part(still.interest, other.interest, None if still.is_after else odd),
+                still.is_after,
+            )
             for still, other in zip(none.inner, one.inner, strict=True)
         ),
     )

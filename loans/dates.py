@@ -153,8 +153,9 @@ def odd_time(begins: date, ends: date, step: Pace) -> OddTime:
 def steps_back(begins: date, ends: date, step: Pace) -> int:
     """How many whole steps fit between two days, counted back from the later one."""
     per_step = Fraction(step.months or Fraction(1, 2))
-    months = (ends.year - begins.year) * 12 + ends.month - begins.month
-    whole = max(0, int(months / per_step) - 1)
+    # Between days of two months lies at least the whole months between the months themselves.
+    months = (ends.year - begins.year) * 12 + ends.month - begins.month - 1
+    whole = max(0, int(months / per_step))
     while later(ends, step, -(whole + 1)) >= begins:
         whole += 1
     return whole

@@ -99,7 +99,7 @@ def _whole(value: object, least: int, most: int, what: str) -> int:
     if isinstance(value, bool) or not isinstance(value, int | float | Decimal):
         raise wrong(f"A whole number belongs here. {what}")
     number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
-    if not number.is_finite() or number.adjusted() > 40 or number % 1:
+    if not number.is_finite() or number != number.to_integral_value():
         raise wrong(f"A whole number belongs here. {what}")
     if not least <= number <= most:
         raise wrong(what)

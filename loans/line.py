@@ -170,7 +170,8 @@ class Terms:
     def is_level(self) -> bool:
         """Whether all periods are whole and all payments alike: closed forms hold."""
         (beat, *others) = self.beats
-        return not others and not self.puts and ONE_PERIOD in (beat.before, beat.after)
+        whole = {beat.before, beat.after} == {NO_TIME, ONE_PERIOD}
+        return whole and not others and not self.puts
 
     def having(self, name: str, amount: Decimal) -> "Terms":
         """These terms with another amount in one place: a figure's name or a clause's path."""

@@ -165,7 +165,8 @@ def _asking_payment(loan: Loan) -> Loan:
 def _with_points(loan: Loan, percent: str, points: str) -> Loan:
     content = write(put(loan, "rate.percent", percent))
     fee = {"at": 0, "fee": {"percent": points}, "taken": "apart"}
-    content["clauses"] = [*content.get("clauses", []), fee] if Decimal(points) else []
+    if Decimal(points):
+        content["clauses"] = [*content.get("clauses", []), fee]
     return check(content)
 
 
