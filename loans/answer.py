@@ -1,6 +1,7 @@
 """A document solved: the figure found, the loan to the cent, its working and its proof."""
 
 from collections.abc import Iterator
+from datetime import date
 from decimal import Decimal
 from functools import cache
 from itertools import groupby
@@ -22,7 +23,7 @@ from .line import Terms
 from .proof import Proof, prove
 from .rates import Rates, footings
 from .sentence import clause_in_words
-from .solved import work_out
+from .solved import due, end_of, work_out
 from .terms import Found, asks_of_purchase, footing_rate, payable_percent, purchase_figure, quote_of
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
@@ -254,19 +255,14 @@ def _laid_told(
     """What is told of a schedule to the cent, if there is one."""
     if laid is None or terms is None:
         return _NOT_LAID
-    calendar = loan.calendar
-    end = None
-    if calendar is not None:
-        last = laid.rows[-1].number
-        ends = laid.rows[-1].closing > 0 and loan.count != 0
-        end = (calendar.end(last) if ends else calendar.payment(last)).isoformat()
+    end = end_of(loan, laid)
     cost = costs(loan, terms, laid, rates.periodic / 100)
     return {
         "totals": _totals(laid, cost.fees),
         "yearly_cost": cost.yearly,
         "costs": cost.told,
         "carrying": cost.carrying,
-        "final_date": end,
+        "final_date": _iso(end),
         "paid_as": _paid_as(laid).say(marks),
         "schedule": _rows_told(laid, loan),
         "by_year": _years_told(laid, loan, year_starts),
@@ -476,16 +472,11 @@ def _money(unit: Unit, units: int) -> Money:
 
 def _rows_told(laid: Schedule, loan: Loan) -> list[RowTold]:
     # A row opens where the last closed and most payments are alike: each is written once.
-    write, calendar = cache(laid.unit.write), loan.calendar
-    due = (
-        (lambda number: None)
-        if calendar is None
-        else (lambda number: calendar.payment(number).isoformat())
-    )
+    write = cache(laid.unit.write)
     rows: list[RowTold] = [
         {
             "number": row.number,
-            "date": due(row.number),
+            "date": _iso(due(loan, row)),
             "opening": write(row.opening),
             "interest": write(row.interest),
             "principal": write(row.principal),
@@ -503,6 +494,10 @@ def _rows_told(laid: Schedule, loan: Loan) -> list[RowTold]:
         if "fee" in verbs:
             told_row["fee"] = write(row.fee)
     return rows
+
+
+def _iso(day: date | None) -> str | None:
+    return None if day is None else day.isoformat()
 
 
 def _years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[YearTold]:
@@ -530,12 +525,12 @@ def years_of(
     calendar = loan.calendar
     if calendar is None or year_starts is None:
         each = loan.payments_a_year
-        for year, rows in groupby(laid.rows, key=lambda row: max(0, row.number - 1) // each + 1):
+        for year, rows in groupby(laid.rows, key=lambda row: max(0, row.stands_at - 1) // each + 1):
             yield year, str(year), list(rows)
         return
 
     def year_of(row: Row) -> int:
-        day = calendar.payment(row.number)
+        day = due(loan, row) or calendar.start
         return day.year if day.month >= (year_starts or 1) else day.year - 1
 
     for year, rows in groupby(laid.rows, key=year_of):

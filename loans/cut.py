@@ -29,6 +29,7 @@ from .line import (
     Timetable,
     plain_line,
 )
+from .parts import VerbName
 from .rates import as_decimal, as_fraction
 
 _NOTHING = Decimal(0)
@@ -95,6 +96,14 @@ def between(terms: Terms) -> list[Between]:
     ]
 
 
+def moves_only_last(terms: Terms, name: str) -> bool:
+    """Whether an amount, `payment` or one of a clause by its path, stands in the last place alone:
+    that of the last payment, or of the end where clauses alone are the loan."""
+    if not terms.puts:
+        return name == "payment" and terms.count == 1
+    return _Cutting(terms).moves_only_last(name)
+
+
 def periods_of(terms: Terms) -> tuple[Stretch, ...]:
     """Every period of a loan on its own, even where only clauses are the loan."""
     return tuple(_Cutting(terms).each())
@@ -159,7 +168,11 @@ class _Cutting:
         self.time: Timetable = terms.time
         self.calendar = terms.time.calendar
         self.due = cache(self.calendar.payment) if self.calendar else None
+        #: The day between two payments with which a loan of clauses alone ends.
+        self.stop: date | None = None
         self.last = self._last()
+        if self.stop is not None:
+            self.due = self._due_or_stop
         self.moments: dict[int, _Moment] = {}
         for put in terms.puts:
             self._gather(put)
@@ -170,26 +183,47 @@ class _Cutting:
             return terms.count
         if terms.count is None:
             last = terms.beats[-1].last
-            return last if last is not None else terms.open_to
+            return min(terms.open_to if last is None else last, terms.most_payments)
         places = [place for put in terms.puts for place in (put.at, put.begin, put.to)]
         ints = [place for place in places if isinstance(place, int)]
-        days = [place for place in places if isinstance(place, date)]
-        on_days = self._number_of(max(days))[0] if days else 0
-        return max([*ints, on_days, 1])
+        # Money of a stretch moves on payment days: the last of them lies on or before its end.
+        spans = [
+            self._number_of(put.to, after=put.verb == "rate")[0]
+            for put in terms.puts
+            if isinstance(put.to, date)
+        ]
+        begins = [self._number_of(put.begin)[0] for put in terms.puts if isinstance(put.begin, date)]
+        numbers = [*ints, *spans, *begins, 1]
+        days = [put.at for put in terms.puts if isinstance(put.at, date)]
+        if not days:
+            return max(numbers)
+        on_days, is_on = self._number_of(max(days))
+        if on_days > max(numbers) and not is_on:
+            self.stop = max(days)
+        return max([*numbers, on_days])
+
+    def _due_or_stop(self, number: int) -> date:
+        """The day of a payment; that of the last one is the end of the loan."""
+        if self.calendar is None:
+            raise ValueError("a number without dates")
+        return self.stop if self.stop and number == self.last else self.calendar.payment(number)
 
     # Where things stand
 
-    def _number_of(self, day: date) -> tuple[int, bool]:
-        """The first payment on or after a day, and whether it falls on it; 0: the start."""
+    def _number_of(self, day: date, *, after: bool = True) -> tuple[int, bool]:
+        """The first payment on or after a day (not `after`: the last on or before it), and whether
+        it falls on it; 0: the start."""
         if self.calendar is None or self.due is None:
             raise ValueError("a day without dates")
         if day == self.calendar.start:
             return 0, True
+        most = self.calendar.most_payments()
         low, high = 1, 1
-        while self.due(high) < day:
-            low, high = high, 2 * high
+        while high < most and self.due(high) < day:
+            low, high = high, min(2 * high, most)
         number = bisect_left(range(low, high + 1), day, key=self.due) + low
-        return number, self.due(number) == day
+        is_on = number <= most and self.due(number) == day
+        return (number if after or is_on else number - 1), is_on
 
     def _covers(self, put: Put, number: int) -> bool:
         """Whether a clause holds for a payment."""
@@ -248,7 +282,7 @@ class _Cutting:
         principal."""
         cash = self.terms.cash
         if not put.of_money:
-            return put.amount if cash is None else cash.amount(put.amount)
+            return put.amount if cash is None else cash.stated_amount(put.amount)
         advanced = self.terms.principal if number == 0 else _NOTHING
         for each in self.terms.puts:
             if each.verb == "advance" and (
@@ -340,6 +374,8 @@ class _Cutting:
             return Fraction(0)
         if begins is None or ends is None or period.begins is None or period.ends is None:
             return span.interest(self._rate_at(period.number, None))
+        if self.stop is not None:
+            ends = min(ends, self.stop)
         cuts = self._cuts(begins, ends)
         whole = not cuts and (begins, ends) == (period.begins, period.ends)
         if whole:
@@ -359,38 +395,57 @@ class _Cutting:
         """What is paid regularly at a payment, or that it is the interest only."""
         if self.terms.count == 0:
             return _NOTHING, False
-        amount = self.terms.payment
-        best: tuple[bool, tuple[int, int], int] | None = None
-        for index, put in enumerate(self.terms.puts):
-            if put.verb == "payment" and self._covers(put, number):
-                rank = (put.at is not None, self._begins(put), index)
-                if best is None or rank >= best:
-                    best, amount = rank, put.amount
+        paid = self.ruling("pay", number)
+        if paid is not None:
+            return _NOTHING, self.terms.puts[paid].pay == "interest"
+        stated = self.ruling("payment", number)
+        amount = base = self.terms.payment if stated is None else self.terms.puts[stated].amount
         for put in self.terms.puts:
             if put.verb == "step":
                 amount = self._stepped(put, number, amount)
-        paid: tuple[tuple[int, int], int] | None = None
-        interest_only = False
-        for index, put in enumerate(self.terms.puts):
-            if put.verb == "pay" and self._covers(put, number):
-                here = (self._begins(put), index)
-                if paid is None or here >= paid:
-                    paid, interest_only = here, put.pay == "interest"
-        if paid is not None:
-            return _NOTHING, interest_only
         cash = self.terms.cash
-        return (amount if cash is None else cash.payment(amount)), False
+        if cash is None:
+            return amount, False
+        return (cash.stated_payment(base) if amount == base else cash.payment(amount)), False
 
-    def _begins(self, put: Put) -> tuple[int, int]:
-        """The payment with which a clause begins, and the day: of two that begin with the same
-        payment the later day counts; the payment's number stands for its own, the latest."""
+    def ruling(self, verb: VerbName, number: int) -> int | None:
+        """Of the clauses of one kind that hold for a payment the place in the list of the one that
+        wins: one at a payment beats a stretch, then the later beginning wins, then the later in the
+        list."""
+        ranks = [
+            (put.at is not None, self.begins(put), index)
+            for index, put in enumerate(self.terms.puts)
+            if put.verb == verb and self._covers(put, number)
+        ]
+        return max(ranks)[-1] if ranks else None
+
+    def moves_only_last(self, name: str) -> bool:
+        """Whether an amount stands in the last place alone."""
+        is_paid = name.endswith(("payment", "amount"))
+        if is_paid and self.ruling("pay", self.last) is not None:
+            return False
+        if name == "payment":
+            return all(
+                self.ruling("payment", number) is not None or self.ruling("pay", number) is not None
+                for number in range(1, self.last)
+            )
+        place = int(name.split(".")[1])
+        put = self.terms.puts[place]
+        if put.verb == "payment" and self.ruling("payment", self.last) != place:
+            return False
+        # The last of its payments first: a long stretch is not gone through.
+        return next(self._payments(put), None) == self.last
+
+    def begins(self, put: Put) -> int:
+        """The payment with which a clause begins: of a day the first on or after it, of months of
+        the year without a beginning the first of all."""
         place = put.at if put.at is not None else put.begin
         if isinstance(place, date):
-            return self._number_of(place)[0], place.toordinal()
-        return place or 0, date.max.toordinal()
+            return self._number_of(place)[0]
+        return 1 if place is None else place
 
     def _stepped(self, put: Put, number: int, amount: Decimal) -> Decimal:
-        begins, _ = self._begins(put)
+        begins = self.begins(put)
         last = number
         if isinstance(put.to, int):
             last = min(number, put.to)
@@ -430,24 +485,15 @@ class _Cutting:
         terms = self.terms
         start = self.moments.get(0, _Moment())
         principal = terms.principal + start.advance + start.fee - start.repay
-        stretches = self._joined() if terms.count == 0 else self.stretches()
-        last = self.moments.get(self.last)
-        settles = self._last_pays() if terms.count != 0 else bool(last and last.repay)
+        has_payments = terms.count != 0
         return Line(
             principal,
-            tuple(stretches),
+            tuple(self.stretches() if has_payments else self._joined()),
             terms.balance,
             is_open=terms.count is None,
-            settles=settles,
-            cuts=terms.count != 0,
-        )
-
-    def _last_pays(self) -> bool:
-        if self.terms.count is None:
-            return True
-        amount, interest_only = self._payment(self.last)
-        return bool(amount) or not (
-            interest_only or any(put.verb == "pay" for put in self.terms.puts)
+            has_payments=has_payments,
+            cuts=has_payments,
+            most=terms.most_payments,
         )
 
     def stretches(self) -> Iterator[Stretch]:
@@ -507,6 +553,7 @@ class _Cutting:
                 accrued(moves, day) if moves < day else Fraction(0),
                 in_advance,
                 is_fee,
+                moves,
             )
             for moves, amount, is_fee in moved
             if moves <= day
@@ -536,7 +583,10 @@ class _Cutting:
                 spot = period if is_after or not stub else shift
                 span = period.after if is_after else period.before
                 share = self._interest(spot, span, day, spot.ends)
-                inner.append(Inner(amount, share, is_after, is_fee))
+                inner.append(Inner(amount, share, is_after, is_fee, day))
+            if self.terms.count == 0 and period.number == self.last:
+                # A loan of clauses alone ends with the last of them.
+                after = Fraction(0)
             yield Stretch(
                 period.number,
                 period.number,
@@ -551,17 +601,28 @@ class _Cutting:
             )
 
     def _joined(self) -> Iterator[Stretch]:
-        """Without payments: a stretch for each moment at which something happens, and the end.
+        """Without payments: a stretch up to each payment's place at or before which something
+        happens, and up to the end.
 
-        What lies between two of them is grown at once.
+        What lies between two of them is grown at once. In advance the money of a period moves after
+        its payment's place, on the way to the next.
         """
-        growth = Fraction(1)
+        quiet, lead = Fraction(1), Fraction(0)
+        moved: tuple[Inner, ...] = ()
         for each in self.each():
-            busy = not each.is_plain or each.first == self.last
-            grown = _tidy(growth * (1 + each.before))
-            if busy:
-                yield each._replace(before=grown - 1, after=Fraction(0))
-            growth = _tidy((Fraction(1) if busy else grown) * (1 + each.after))
+            inner = (*moved, *(one for one in each.inner if not one.is_after))
+            grown = _tidy(quiet * (1 + lead) * (1 + each.before))
+            if inner or not each.is_plain or each.first == self.last:
+                yield each._replace(
+                    before=grown - 1,
+                    after=Fraction(0),
+                    inner=inner,
+                    ahead=quiet - 1,
+                    day=self.stop if each.first == self.last else None,
+                )
+                grown = Fraction(1)
+            quiet, lead = grown, each.after
+            moved = tuple(one._replace(is_after=False) for one in each.inner if one.is_after)
 
 
 def _tidy(growth: Fraction) -> Fraction:

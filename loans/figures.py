@@ -101,6 +101,10 @@ def plain(value: Decimal, least_places: int = 0) -> str:
     return text[1:] if text.startswith("-") and not text.strip("-0.") else text
 
 
+#: Wide enough for any amount in the finest unit it is kept in.
+_WIDE: Final = Context(prec=80)
+
+
 @dataclass(frozen=True, slots=True)
 class Unit:
     """The smallest unit a schedule keeps money in: 10 to the power of -`places`.
@@ -114,7 +118,7 @@ class Unit:
 
     def count(self, amount: Decimal) -> int:
         """`amount` as a whole number of units (it has no more than `places` decimals)."""
-        return int(amount.scaleb(self.places))
+        return int(_WIDE.scaleb(amount, self.places))
 
     def amount(self, units: int) -> Decimal:
         """The amount that so many units are."""

@@ -4,15 +4,17 @@ To the cent, money is a whole number of units and a rate a ratio of whole number
 multiplies first and divides once, last, so no cent depends on how a rate was written.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
-from typing import NamedTuple
+from itertools import groupby
+from typing import Final, NamedTuple
 
-from .fields import MOST_MONEY, MOST_PAYMENTS
+from .fields import MOST_MONEY
 from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
-from .line import Line, Stretch
+from .line import Inner, Line, Stretch
 from .rates import as_decimal
 
 #: Periods from which on growth alone is a power, not a roll.
@@ -68,7 +70,8 @@ class Row(NamedTuple):
     """One period of a schedule; money in whole units. `rest` is owed right after the payment.
 
     `advance` and `fee` are added to what is owed, `repay` is paid on top of `payment`; `principal`
-    is what payment and repayment take off it.
+    is what payment and repayment take off it. `place` and `day`, where they are not those of the
+    payment of this number: the payment at or before which money moves, and when.
     """
 
     number: int
@@ -81,6 +84,18 @@ class Row(NamedTuple):
     advance: int = 0
     repay: int = 0
     fee: int = 0
+    place: int | None = None
+    day: date | None = None
+
+    @property
+    def stands_at(self) -> int:
+        """The payment's number on the line."""
+        return self.number if self.place is None else self.place
+
+    @property
+    def paid(self) -> int:
+        """All that is paid: the regular payment and what is repaid on top."""
+        return self.payment + self.repay
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,15 +103,13 @@ class CashRule:
     """How money moves on a schedule.
 
     Steps are in units: interest is rounded to `interest_step`, what settles the loan to
-    `cash_step`. `absorbs` says that the closing balance takes what rounding leaves, so that
-    the last payment is as the others. `shows_overpaid`: a repayment above what is owed is made
-    whole and leaves a balance below zero, instead of being cut.
+    `cash_step`. `shows_overpaid`: a repayment above what is owed is made whole and leaves a balance
+    below zero, instead of being cut.
     """
 
     unit: Unit
     interest_step: int
     cash_step: int
-    absorbs: bool = False
     shows_overpaid: bool = False
 
 
@@ -104,12 +117,15 @@ class CashRule:
 class Schedule:
     """The rows to the cent. `early`: the last payment was cut before the count was reached.
     `overpaid`: by how much, in units, the last repayment lay above what was owed, before the count
-    was reached."""
+    was reached. `taken`: what the interest of a row took beyond its own, where it is that which
+    settles the loan. `by_day`: without payments, a row for each day on which money moves."""
 
     rows: tuple[Row, ...]
     unit: Unit
     early: bool = False
     overpaid: int = 0
+    taken: int = 0
+    by_day: bool = False
 
 
 class NeverSettlesError(Exception):
@@ -122,7 +138,6 @@ def cash_rule(
     cash: Cash,
     interest: Cash,
     *,
-    absorbs: bool,
     shows_overpaid: bool = False,
 ) -> CashRule:
     """The unit and the steps for a line in a currency of so many decimals."""
@@ -141,13 +156,12 @@ def cash_rule(
         unit,
         interest_step=1 if interest == "none" else minor,
         cash_step=1 if cash == "none" else minor,
-        absorbs=absorbs,
         shows_overpaid=shows_overpaid,
     )
 
 
 def schedule(line: Line, rule: CashRule) -> Schedule:
-    """The line to the cent: the last payment settles, closing at exactly the balance.
+    """The line to the cent: what `settles_by` says closes it at exactly the balance.
 
     In each row interest + principal = payment. A payment that would overpay is cut to what is
     owed and ends the schedule. In advance, or with interest carried unrounded, the last
@@ -155,11 +169,15 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     keeps the balance from being reached.
     """
     opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
+    if not line.has_payments:
+        deal = _Deal(line, rule, balance)
+        rows = tuple(deal.rows(opening))
+        return Schedule(rows, rule.unit, taken=deal.taken, by_day=deal.by_day)
     end = None if line.is_open else line.stretches[-1].last
     state = _Rolling(rule, balance, end, falls=opening > balance, line=line)
     rows = tuple(_rows(line, rule, state, opening))
     early = line.cuts and end is not None and rows[-1].number < end
-    return Schedule(rows, rule.unit, early=early, overpaid=state.overpaid)
+    return Schedule(rows, rule.unit, early=early, overpaid=state.overpaid, taken=state.taken)
 
 
 def _rounded(amount: int, step: int) -> int:
@@ -171,7 +189,7 @@ def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterat
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
         period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
-        for number in range(stretch.first, _last_number(stretch) + 1):
+        for number in range(stretch.first, (stretch.last or line.most) + 1):
             row = state.row(number, opening, period, lent_later=number < lent_until)
             if row.payment < 0 or row.repay < 0 or abs(row.closing) > most:
                 raise NeverSettlesError
@@ -197,10 +215,7 @@ class _Period:
         self.is_plain = stretch.is_plain
         self.advance, self.fee = count(stretch.advance), count(stretch.fee)
         self.repay = count(stretch.repay)
-        self.inner = [
-            (count(each.amount), each.interest, each.is_after, each.is_fee)
-            for each in stretch.inner
-        ]
+        self.inner = [(count(each.amount), *each[1:4]) for each in stretch.inner]
 
     def accrued(self, opening: int, step: int, *, is_after: bool) -> tuple[int, int]:
         """Interest up to the payment (or from it on), and the money that moved meanwhile."""
@@ -220,9 +235,11 @@ class _Rolling:
         self, rule: CashRule, balance: int, end: int | None, *, falls: bool, line: Line
     ) -> None:
         self.rule, self.balance, self.end = rule, balance, end
-        self.falls, self.settles, self.cuts = falls, line.settles, line.cuts
+        self.falls, self.by, self.cuts = falls, line.settles_by, line.cuts
+        self.settles = self.by in ("payment", "repay", "advance", "fee")
+        self.kept = _taken_off(line.stretches[-1], rule.unit) + balance
         self.ended = False
-        self.overpaid = 0
+        self.overpaid = self.taken = 0
 
     def row(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
         """The row of a payment."""
@@ -237,15 +254,18 @@ class _Rolling:
             if self.end
             else _reaches(opening, closing, self.balance, period.is_last, falls=self.falls)
         )
-        if last and self.settles and not self.rule.absorbs:
+        if self._takes(number):
+            aim = self.balance if last else self.kept
+            self.taken, closing = aim - closing, aim
+        elif last and self.settles:
             kept = _before_interest(self.balance, period.stretch.after)
             paid, closing = _rounded(due - kept, self.rule.cash_step), self.balance
             rest = due - paid
-        elif rest <= 0 and self.cuts and not lent_later and (self.settles or not last):
+        elif rest <= 0 and self.cuts and not lent_later and not (last and self.by == "nothing"):
             if self.balance:
                 raise NeverSettlesError
             paid, closing, rest = _rounded(due, self.rule.cash_step), 0, 0
-        elif last and self.rule.absorbs:
+        elif last and self.by == "balance":
             closing = self.balance = _rounded(closing, self.rule.cash_step)
         if period.ends_with_payment:
             rest = closing
@@ -258,7 +278,8 @@ class _Rolling:
         """A row in which more than a payment happens."""
         step, cash_step = self.rule.interest_step, self.rule.cash_step
         interest, moved = period.accrued(opening, step, is_after=False)
-        due = opening + interest + moved + period.advance + period.fee
+        advance, fee = period.advance, period.fee
+        due = opening + interest + moved + advance + fee
         paid, repaid = period.payment, period.repay
         if period.stretch.interest_only:
             rate = period.stretch.after
@@ -283,26 +304,40 @@ class _Rolling:
         shows = is_over and self.rule.shows_overpaid and not self.balance
         if shows:
             later, closing, self.overpaid = 0, rest, -rest
-        elif last and self.settles and not self.rule.absorbs:
+        elif self._takes(number):
+            aim = self.balance if last else self.kept
+            self.taken = aim - closing
+            later, closing = later + self.taken, aim
+        elif last and self.settles:
             kept = _before_interest(self.balance - moved_after, period.stretch.after)
-            total = _rounded(due - kept, cash_step)
-            closing, rest = self.balance, due - total
-            paid, repaid = _shared(total, paid, repaid)
+            more = _rounded(rest - kept, cash_step)
+            # Only what moves with this payment can be more or less; an amount is never below zero.
+            if self.by == "advance" and advance >= more:
+                advance -= more
+            elif self.by == "fee" and fee >= more:
+                fee -= more
+            elif self.by == "repay":
+                repaid += more
+                paid, repaid = (paid + repaid, 0) if repaid < 0 else (paid, repaid)
+            else:
+                paid, repaid = _shared(paid + repaid + more, paid, repaid)
+            closing = self.balance
+            rest = opening + interest + moved + advance + fee - paid - repaid
             later = closing - rest - moved_after
         elif ends_here and self.cuts:
             if self.balance:
                 raise NeverSettlesError
             paid, repaid = _shared(_rounded(due, cash_step), paid, repaid)
             closing = rest = later = 0
-            interest = paid + repaid - opening - moved - period.advance - period.fee
-        elif last and self.rule.absorbs:
+            interest = paid + repaid - opening - moved - advance - fee
+        elif last and self.by == "balance":
             closing = self.balance = _rounded(closing, cash_step)
             later = closing - rest - moved_after
         if is_over and not shows:
             self.overpaid = period.repay - repaid
         self._close(number, closing, lent_later=lent_later)
         self.ended = self.ended or shows
-        advanced = fees = 0
+        advanced, fees = advance, fee
         for amount, _, _, is_fee in period.inner:
             fees += amount if is_fee else 0
             advanced += amount if amount > 0 and not is_fee else 0
@@ -315,10 +350,16 @@ class _Rolling:
             paid,
             closing,
             closing if not period.stretch.after and not moved_after else rest,
-            period.advance + advanced,
+            advanced,
             repaid,
-            period.fee + fees,
+            fees,
         )
+
+    def _takes(self, number: int) -> bool:
+        """Whether the interest of a row takes the cents that settle the loan."""
+        if self.end is None:
+            return False
+        return number == self.end - (self.by == "interest-before") and self.by in _BY_INTEREST
 
     def _close(self, number: int, closing: int, *, lent_later: bool) -> None:
         at_end = self.end is not None and number == self.end
@@ -326,6 +367,119 @@ class _Rolling:
             self.ended = closing == self.balance or (not closing and not lent_later)
         else:
             self.ended = at_end or (not closing and not lent_later and self.cuts)
+
+
+#: Ways to settle that leave every payment as it stands.
+_BY_INTEREST: Final = ("interest", "interest-before")
+
+
+def _taken_off(stretch: Stretch, unit: Unit) -> int:
+    """What a payment and all that moves with it take off what is owed before it."""
+    if stretch.interest_only:
+        return 0
+    moved = stretch.payment + stretch.repay - stretch.advance - stretch.fee
+    return unit.count(moved)
+
+
+class _Deal:
+    """The schedule of a loan of clauses alone: a row each time something happens.
+
+    Inside a period the money that moved bears interest up to its end, each amount on its own, and
+    interest bears none; it is told, and rounded, with the rows.
+    """
+
+    def __init__(self, line: Line, rule: CashRule, balance: int) -> None:
+        self.line, self.rule, self.balance = line, rule, balance
+        self.by_day = any(stretch.inner or stretch.day for stretch in line.stretches)
+        self.taken = 0
+        self._told = 0
+
+    def rows(self, opening: int) -> Iterator[Row]:
+        """Every row."""
+        untold, most = Fraction(0), self.rule.unit.count(MOST_MONEY)
+        for stretch in self.line.stretches:
+            is_last = stretch is self.line.stretches[-1]
+            bearing = (opening + untold) * (1 + stretch.ahead)
+            untold = bearing - opening
+            left = (1 + stretch.before) / (1 + stretch.ahead) - 1
+            for day, some in groupby(sorted(stretch.inner, key=_day), key=_day):
+                moved = tuple(some)
+                untold += bearing * (left - moved[0].interest)
+                left = moved[0].interest
+                row = self._row(opening, untold, self._moved(moved), stretch.first, day)
+                yield row
+                bearing += row.closing - opening - row.interest
+                opening, untold = row.closing, Fraction(0)
+            untold += bearing * left
+            if stretch.advance or stretch.fee or stretch.repay or is_last:
+                row = self._row(
+                    opening, untold, self._at(stretch), stretch.first, stretch.day, is_last=is_last
+                )
+                yield row
+                opening, untold = row.closing, Fraction(0)
+            if abs(opening) > most:
+                raise NeverSettlesError
+
+    def _moved(self, moved: Sequence[Inner]) -> tuple[int, int, int]:
+        count, none = self.rule.unit.count, Decimal(0)
+        fee = sum((each.amount for each in moved if each.is_fee), none)
+        lent = [each.amount for each in moved if not each.is_fee]
+        advance = sum((amount for amount in lent if amount > 0), none)
+        return count(advance), count(fee), count(advance - sum(lent, none))
+
+    def _at(self, stretch: Stretch) -> tuple[int, int, int]:
+        count = self.rule.unit.count
+        return count(stretch.advance), count(stretch.fee), count(stretch.repay)
+
+    def _row(
+        self,
+        opening: int,
+        interest: Fraction,
+        moved: tuple[int, int, int],
+        place: int,
+        day: date | None,
+        *,
+        is_last: bool = False,
+    ) -> Row:
+        told = _rounded_fraction(interest, self.rule.interest_step)
+        advance, fee, repay = moved
+        closing = opening + told + advance + fee - repay
+        by = self.line.settles_by if is_last else "nothing"
+        more = _rounded(closing - self.balance, self.rule.cash_step)
+        if by == "advance" and advance >= more:
+            advance -= more
+        elif by == "fee" and fee >= more:
+            fee -= more
+        elif by in ("payment", "repay", "advance", "fee"):
+            repay += more
+        if repay < 0:
+            raise NeverSettlesError
+        closing = opening + told + advance + fee - repay
+        if by in ("payment", "repay", "advance", "fee", "interest"):
+            self.taken = self.balance - closing
+            told, closing = told + self.taken, self.balance
+        elif by == "balance":
+            closing = _rounded(closing, self.rule.cash_step)
+            told = closing - opening - advance - fee + repay
+        self._told += 1
+        return Row(
+            self._told if self.by_day else place,
+            opening,
+            told,
+            repay - told,
+            0,
+            closing,
+            closing,
+            advance,
+            repay,
+            fee,
+            place,
+            day,
+        )
+
+
+def _day(inner: Inner) -> date:
+    return inner.day
 
 
 def _shared(total: int, paid: int, repaid: int) -> tuple[int, int]:
@@ -339,10 +493,6 @@ def _rounded_fraction(amount: Fraction, step: int) -> int:
     if isinstance(amount, int):
         return amount
     return divide_nearest(amount.numerator, amount.denominator * step) * step
-
-
-def _last_number(stretch: Stretch) -> int:
-    return MOST_PAYMENTS if stretch.last is None else stretch.last
 
 
 def _reaches(opening: int, closing: int, balance: int, alike: bool, *, falls: bool) -> bool:

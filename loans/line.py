@@ -12,7 +12,7 @@ from decimal import Decimal
 from fractions import Fraction
 from functools import lru_cache
 from itertools import groupby, islice
-from typing import Any, Final, NamedTuple
+from typing import Any, Final, Literal, NamedTuple
 
 from .dates import Calendar, DayCount, odd_time, year_fraction
 from .document import Loan
@@ -115,11 +115,16 @@ class Put(NamedTuple):
 
 
 class Cash(NamedTuple):
-    """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit."""
+    """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit.
+
+    `as_stated`: amounts that a document states are facts, whatever the rounding; only what is
+    worked out from them (a payment that grew, a fee in percent) is rounded.
+    """
 
     way: CashWay
     step: Decimal
     minor_unit: Decimal
+    as_stated: bool = False
 
     def payment(self, amount: Decimal) -> Decimal:
         """A payment as it will be paid."""
@@ -129,6 +134,14 @@ class Cash(NamedTuple):
         """Another amount as it will be paid."""
         way: CashWay = "none" if self.way == "none" else "nearest"
         return _carried(to_step(amount, self.minor_unit, way))
+
+    def stated_payment(self, amount: Decimal) -> Decimal:
+        """A payment that the document states."""
+        return _carried(amount) if self.as_stated else self.payment(amount)
+
+    def stated_amount(self, amount: Decimal) -> Decimal:
+        """Another amount that the document states."""
+        return _carried(amount) if self.as_stated else self.amount(amount)
 
 
 def _carried(amount: Decimal) -> Decimal:
@@ -160,6 +173,12 @@ class Terms:
     def in_advance(self) -> bool:
         """Whether payments are made at the start of their periods."""
         return self.time.in_advance
+
+    @property
+    def most_payments(self) -> int:
+        """How many payments can be laid out, on the calendar where there is one."""
+        calendar = self.time.calendar
+        return min(MOST_PAYMENTS, calendar.most_payments()) if calendar else MOST_PAYMENTS
 
     @property
     def timing(self) -> Timing:
@@ -198,14 +217,15 @@ class Terms:
 
 
 class Inner(NamedTuple):
-    """Money that moves between two payments, or a fee added there: what is owed grows by `amount`,
-    which bears the fraction `interest` until the period's interest is reckoned; before its payment
-    or after it."""
+    """Money that moves on a day between two payments, or a fee added there: what is owed grows by
+    `amount`, which bears the fraction `interest` until the period's interest is reckoned; before
+    its payment or after it."""
 
     amount: Decimal
     interest: Fraction
     is_after: bool
     is_fee: bool
+    day: date
 
 
 class Stretch(NamedTuple):
@@ -213,7 +233,9 @@ class Stretch(NamedTuple):
 
     `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
     it on; `payment` is what is paid in each, or the interest alone. At the payment's moment first
-    `advance` and `fee` are added to what is owed; `repay` is paid on top.
+    `advance` and `fee` are added to what is owed; `repay` is paid on top. Where clauses alone are
+    the loan, `ahead` is the part of the interest that is added before the period in which the
+    `inner` money moves, and `day` the one with which the loan ends, if no payment's.
     """
 
     first: int
@@ -226,6 +248,8 @@ class Stretch(NamedTuple):
     fee: Decimal = Decimal(0)
     repay: Decimal = Decimal(0)
     inner: tuple[Inner, ...] = ()
+    ahead: Fraction = Fraction(0)
+    day: date | None = None
 
     @property
     def is_quiet(self) -> bool:
@@ -238,20 +262,30 @@ class Stretch(NamedTuple):
         return self.is_quiet and not self.interest_only
 
 
+#: What brings the balance of a schedule to what is to be left: the last payment (and what is repaid
+#: with it), one amount in the last place alone, the last interest, that of the row before it, the
+#: balance itself, or nothing.
+Settling = Literal[
+    "payment", "repay", "advance", "fee", "interest", "interest-before", "balance", "nothing"
+]
+
+
 class Line(NamedTuple):
     """What is lent at 0, the stretches that follow in order, what is to be left at the end.
 
-    `is_open`: payments run until the balance is reached, however many they are. `settles`: the last
-    payment brings the balance to what is to be left. `cuts`: what would overpay is cut to what is
-    owed and ends the loan.
+    `is_open`: payments run until the balance is reached, however many they are, `most` at the most.
+    `has_payments`: there are regular ones, not clauses alone. `settles_by` and `cuts` (what would
+    overpay is cut to what is owed and ends the loan) matter to the schedule to the cent.
     """
 
     principal: Decimal
     stretches: tuple[Stretch, ...]
     balance: Decimal
     is_open: bool = False
-    settles: bool = True
+    has_payments: bool = True
+    settles_by: Settling = "payment"
     cuts: bool = True
+    most: int = MOST_PAYMENTS
 
 
 def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
@@ -339,7 +373,8 @@ def plain_line(terms: Terms) -> Line:
             terms.beats, interests(terms.beats, terms.rate), strict=True
         )
     )
-    return Line(terms.principal, stretches, terms.balance, is_open=terms.count is None)
+    is_open = terms.count is None
+    return Line(terms.principal, stretches, terms.balance, is_open, most=terms.most_payments)
 
 
 def timetable(loan: Loan) -> Timetable:

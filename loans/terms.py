@@ -100,16 +100,23 @@ def _put(loan: Loan, clause: Clause) -> Put:
     )
 
 
+def asks_rate(loan: Loan) -> bool:
+    """Whether a rate is asked for, the loan's or a clause's: then all amounts stated are facts."""
+    unknown = loan.unknown or ""
+    return unknown == "rate" or unknown.endswith("rate.percent")
+
+
 def payable_terms(loan: Loan, solution: Decimal) -> Terms:
     """The terms with the solution put back as it will be paid, as the schedule starts from.
 
-    A stated amount finer than the currency pays is rounded as the document rounds.
+    A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
+    is asked for.
     """
-    cash = Cash(loan.rounding.payment, loan.step, loan.minor_unit)
+    cash = Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
     terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
     if decimal_places(terms.payment) > loan.decimals:
-        terms = terms.having("payment", cash.payment(terms.payment))
-    if unknown == "rate" or (unknown and unknown.endswith("rate.percent")):
+        terms = terms.having("payment", cash.stated_payment(terms.payment))
+    if unknown and asks_rate(loan):
         style = loan.style_of(quote_of(loan))
         terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))
     elif unknown == "principal":
@@ -158,7 +165,7 @@ def solved_terms(loan: Loan, found: Found) -> Terms:
     terms = _terms_around(loan, solution)
     if unknown == "payment":
         terms = unforeseen(terms)
-    if unknown == "rate" or (unknown and unknown.endswith("rate.percent")):
+    if unknown and asks_rate(loan):
         return terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
     if unknown in (None, "count"):
         return terms
