@@ -11,6 +11,7 @@ from xlsxwriter.worksheet import Worksheet
 from loans import Answer, Loan
 from loans.answer import RowTold
 from loans.live import FIRST_ROW, Live, LiveRow, live
+from loans.solved import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have.
@@ -124,12 +125,11 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
     for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
         if name:
             sheet.write_string(0, column, name[:1].upper() + name[1:], head)
-    calendar = loan.calendar
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
-        due = calendar.payment(live_row.row.number) if calendar else None
+        falls_due = due(loan, live_row.row)
         sheet.write_number(at, 0, live_row.row.number)
-        if due is not None:
-            sheet.write_datetime(at, 1, due, day)
+        if falls_due is not None:
+            sheet.write_datetime(at, 1, falls_due, day)
         _row(sheet, at, live_row, schedule, (money, marked))
     last = len(schedule.rows) + 1
     sheet.write_string(last, 0, "Total", head)

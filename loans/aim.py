@@ -24,7 +24,7 @@ from .ledger import Row, Schedule
 from .parts import Aim, Rounding
 from .rates import footings
 from .read_dates import write_day
-from .solved import Solved, work_out
+from .solved import Solved, due, work_out, work_out_unrounded
 from .terms import footing_rate
 from .words import PLAIN, Marks, Money, Number, Percent, Sentence
 
@@ -121,12 +121,9 @@ def _ends(loan: Loan, laid: Schedule | None) -> Decimal | None:
     """The day of the last payment, in the count of days."""
     if laid is None or loan.calendar is None:
         return None
-    paying = [row.number for row in laid.rows if row.payment or row.repay]
-    try:
-        day = loan.calendar.payment(paying[-1] if paying else len(laid.rows))
-    except OverflowError:
-        return None
-    return Decimal(day.toordinal())
+    paying = [row for row in laid.rows if row.paid]
+    day = due(loan, paying[-1] if paying else laid.rows[-1])
+    return None if day is None else Decimal(day.toordinal())
 
 
 def _told_by(rows: Sequence[Row], figure: str) -> int | None:
@@ -142,7 +139,7 @@ def _told_by(rows: Sequence[Row], figure: str) -> int | None:
         return sum(row.interest for row in rows[first - 1 : last])
     if name == "total_interest":
         return sum(row.interest for row in rows)
-    paid = [row.payment + row.repay for row in rows]
+    paid = [row.paid for row in rows]
     if name == "total_paid":
         return sum(paid)
     return next((each for each in reversed(paid) if each), 0)
@@ -174,7 +171,7 @@ class _Search:
         """By how much the result lies beyond the aim, the figure being `at`."""
         try:
             trial = put(self.free, self.aim.by, plain(at))
-            found = result(trial, self.aim.figure)
+            found = result(trial, self.aim.figure, work_out_unrounded(trial))
         except NotALoan:
             return None
         return None if found is None else found - self.aim.number
@@ -463,7 +460,17 @@ def _as_stated(loan: Loan, path: str, value: Decimal) -> Decimal:
     return to_step(value, loan.minor_unit, "nearest")
 
 
-def _in_words(loan: Loan, figure: str, value: Decimal) -> Money | Number | Percent | str:
+_Told = Money | Number | Percent | str
+
+
+def _told_apart(target: Decimal, gap: Decimal) -> tuple[Number, Number]:
+    """Two figures by a gap apart, with the digits that show it."""
+    with precise():
+        places = max(2, 1 - gap.adjusted()) if gap else 2
+        return Number(target, places), Number(target + gap, places)
+
+
+def _in_words(loan: Loan, figure: str, value: Decimal) -> _Told:
     if figure == "end_date":
         return write_day(date.fromordinal(int(value)))
     if figure in (*_COSTS, "effective") or figure.endswith("percent"):
@@ -504,7 +511,7 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     )
 
 
-def _said(words: Money | Number | Percent | str) -> str:
+def _said(words: _Told) -> str:
     return words if isinstance(words, str) else words.say(PLAIN)
 
 
@@ -520,15 +527,19 @@ def as_paid(loan: Loan, figure: str) -> Decimal | None:
 
 def _unreached(loan: Loan, aim: Aim, nearest: _Point | None) -> Sentence:
     named, moves = _names(aim)
-    target = _in_words(loan, aim.figure, aim.number)
+    target: _Told = _in_words(loan, aim.figure, aim.number)
     text = "No {moves} gives the loan " + named + " of {target}"
     if nearest is None:
         text += ": with none that was tried has it an answer."
         return Sentence(text, moves=moves, target=target)
+    reached: _Told = _in_words(loan, aim.figure, aim.number + nearest.gap)
+    if _said(reached) == _said(target):
+        # So near that as many digits as usual do not tell them apart.
+        target, reached = _told_apart(aim.number, nearest.gap)
     return Sentence(
         text + "; the nearest is {result}, with {at}.",
         moves=moves,
         target=target,
-        result=_in_words(loan, aim.figure, aim.number + nearest.gap),
+        result=reached,
         at=_in_words(loan, aim.by, _as_stated(loan, aim.by, nearest.at)),
     )

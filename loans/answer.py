@@ -406,7 +406,7 @@ def _rates_told(rates: Rates) -> RatesTold:
 
 def _totals(laid: Schedule, fees: Decimal) -> Totals:
     write, rows = laid.unit.write, laid.rows
-    paid = [row.payment + row.repay for row in rows if row.payment + row.repay]
+    paid = [row.paid for row in rows if row.paid]
     return {
         "paid": write(sum(paid)),
         "interest": write(sum(row.interest for row in rows)),
@@ -511,7 +511,7 @@ def _years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[Yea
             "opening": write(rows[0].opening),
             "interest": write(sum(row.interest for row in rows)),
             "principal": write(sum(row.principal for row in rows)),
-            "payment": write(sum(row.payment + row.repay for row in rows)),
+            "payment": write(sum(row.paid for row in rows)),
             "closing": write(rows[-1].closing),
         }
         for year, label, rows in years_of(laid, loan, year_starts)

@@ -7,7 +7,7 @@ payment date what is owed is what that payment leaves.
 import re
 from bisect import bisect_right
 from collections.abc import Iterator
-from datetime import date
+from datetime import date, timedelta
 from decimal import ROUND_CEILING, ROUND_HALF_UP
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
@@ -15,15 +15,15 @@ from typing import Final, Literal, NamedTuple
 from typing_extensions import TypedDict
 
 from .cut import Accruals
-from .dates import Calendar
 from .document import Loan
 from .errors import FieldError, NotALoan
-from .figures import divide_nearest, precise
+from .figures import DIGITS, divide_nearest, precise
 from .ledger import Schedule
 from .line import Terms
 from .rates import as_decimal
 from .read_dates import read_day
-from .solved import work_out
+from .solved import due, end_of, work_out
+from .terms import owed_on
 from .words import Marks
 
 MOST_MOMENTS: Final = 500
@@ -130,7 +130,7 @@ def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
     calendar = asked.loan.calendar
     if calendar is None:
         raise _refused("at", "This loan has no dates: state its start, or ask for a payment.")
-    end = _end(asked, calendar)
+    end = _end(asked)
     if not calendar.start <= day <= end:
         raise _refused(
             "at", f"{day} lies outside the loan, which runs from {calendar.start} to {end}."
@@ -138,22 +138,31 @@ def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
     yield day
 
 
-def _end(asked: _Asked, calendar: Calendar) -> date:
-    count = asked.last
-    ended = calendar.in_advance and not asked.laid.rows[-1].closing
-    return calendar.payment(count) if ended else calendar.end(count)
+def _end(asked: _Asked) -> date:
+    end = end_of(asked.loan, asked.laid)
+    if end is None:
+        raise ValueError("a loan without dates has no last day")
+    return end
+
+
+def _due(asked: _Asked, number: int) -> date | None:
+    """When a payment falls due (0: the start): as its row says, else as the calendar does."""
+    calendar, rows = asked.loan.calendar, asked.laid.rows
+    if calendar is None or not number:
+        return calendar and calendar.start
+    at = bisect_right(asked.numbers, number) - 1
+    if at >= 0 and rows[at].number == number:
+        return due(asked.loan, rows[at])
+    return calendar.payment(number)
 
 
 def _after(asked: _Asked, number: int) -> Owed:
-    write, calendar = asked.laid.unit.write, asked.loan.calendar
+    write, day = asked.laid.unit.write, _due(asked, number)
     balance = write(_standing(asked, number))
-    day = None
-    if calendar is not None:
-        day = (calendar.payment(number) if number else calendar.start).isoformat()
     return {
         "what": f"after payment {number}" if number else "at the start",
         "number": number,
-        "date": day,
+        "date": day.isoformat() if day else None,
         "balance": balance,
         "accrued": write(0),
         "owed": balance,
@@ -179,25 +188,26 @@ def _standing(asked: _Asked, number: int) -> int:
 
 
 def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
-    loan, unit, calendar = asked.loan, asked.laid.unit, asked.loan.calendar
-    if calendar is None:
-        raise ValueError("a loan without dates has no days to ask for")
-    dates = [calendar.payment(number) for number in range(1, asked.last + 1)]
+    loan, unit = asked.loan, asked.laid.unit
+    dates = [each for each in (_due(asked, number) for number in range(1, asked.last + 1)) if each]
     number = bisect_right(dates, day)
-    told = _after(asked, number)
-    if day == (dates[number - 1] if number else calendar.start):
-        return told
+    if day == _due(asked, number):
+        return _after(asked, number)
     base = _standing(asked, number)
-    accrued = asked.accruals.until(number, day)
-    moved = sum(unit.count(amount) for amount, *_ in accrued.inner)
-    interest = accrued.interest * base + sum(
-        share * unit.count(amount) for amount, share, *_ in accrued.inner
-    )
+    if asked.laid.by_day:
+        moved, interest, next_day = 0, *_accrued_by_day(asked, number, day)
+    else:
+        accrued = asked.accruals.until(number, day)
+        moved = sum(unit.count(amount) for amount, *_ in accrued.inner)
+        interest = accrued.interest * base + sum(
+            share * unit.count(amount) for amount, share, *_ in accrued.inner
+        )
+        next_day = accrued.next_day * (base + moved)
     with precise():
         minor = 10 ** (unit.places - unit.shown)
         rounding = ROUND_CEILING if payoff == "up" else ROUND_HALF_UP
         whole = int((as_decimal(interest) / minor).to_integral_value(rounding)) * minor
-        each = unit.amount(1) * as_decimal(accrued.next_day * (base + moved))
+        each = unit.amount(1) * as_decimal(next_day)
     return {
         "what": f"on {day}",
         "number": number,
@@ -209,6 +219,20 @@ def _on(asked: _Asked, day: date, payoff: Payoff) -> Owed:
     }
 
 
+def _accrued_by_day(asked: _Asked, number: int, day: date) -> tuple[Fraction, Fraction]:
+    """In units, where each day on which money moves has its row: the interest from that of a number
+    to a day, and what a day more adds; the balance rolled unrounded to each tells them."""
+    begins = _due(asked, number)
+    if begins is None:
+        raise ValueError("a loan without dates has no days to ask for")
+    with precise(asked.laid.unit.places + DIGITS):
+        owed = [
+            Fraction(owed_on(asked.terms, each)) * 10**asked.laid.unit.places
+            for each in (begins, day, day + timedelta(days=1))
+        ]
+    return owed[1] - owed[0], owed[2] - owed[1]
+
+
 def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
     """What a stretch adds up to: "13-24", "year 2", "2028", "last 12", "1 Jan 2028 to 30 Jun 2028".
 
@@ -216,7 +240,8 @@ def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
     """
     asked = _asking(loan, marks)
     first, last = _bounds(asked, " ".join(typed.lower().split()))
-    write, calendar = asked.laid.unit.write, loan.calendar
+    write = asked.laid.unit.write
+    begins, ends = _due(asked, first), _due(asked, last)
     some = [row for row in asked.laid.rows if first <= row.number <= last]
     if not some:
         raise _refused("stretch", f"Nothing is paid or lent in {first} to {last}.")
@@ -224,10 +249,10 @@ def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
         "what": f"payment {first}" if first == last else f"payments {first} to {last}",
         "first": first,
         "last": last,
-        "begins": calendar and calendar.payment(first).isoformat(),
-        "ends": calendar and calendar.payment(last).isoformat(),
+        "begins": begins.isoformat() if begins else None,
+        "ends": ends.isoformat() if ends else None,
         "opening": write(some[0].opening),
-        "paid": write(sum(row.payment + row.repay for row in some)),
+        "paid": write(sum(row.paid for row in some)),
         "added": write(sum(row.advance + row.fee for row in some)),
         "interest": write(sum(row.interest for row in some)),
         "principal": write(sum(row.principal for row in some)),
@@ -273,7 +298,7 @@ def _by_dates(asked: _Asked, text: str) -> tuple[int, int] | None:
     """The payments between two days, or in a year of the calendar; none where no days are meant."""
     calendar = asked.loan.calendar
     year = re.fullmatch(r"(\d{4})", text)
-    if year and calendar and calendar.start.year <= int(year[1]) <= _end(asked, calendar).year:
+    if year and calendar and calendar.start.year <= int(year[1]) <= _end(asked).year:
         begin, end = date(int(year[1]), 1, 1), date(int(year[1]), 12, 31)
     else:
         days = [read_day(part) for part in re.split(r" (?:to|until|–|-) ", text)]
@@ -282,7 +307,8 @@ def _by_dates(asked: _Asked, text: str) -> tuple[int, int] | None:
         begin, end = (day for day in days if day)
     if calendar is None:
         raise _refused("stretch", "This loan has no dates: state its start, or name payments.")
-    inside = [number for number in asked.numbers if begin <= calendar.payment(number) <= end]
+    falls_due = [(row.number, due(asked.loan, row)) for row in asked.laid.rows]
+    inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
         raise _refused("stretch", f"No payment falls between {begin} and {end}.")
     return inside[0], inside[-1]

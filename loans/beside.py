@@ -20,7 +20,7 @@ from .errors import FieldError, NotALoan
 from .figures import plain, precise
 from .read_dates import write_day
 from .sentence import clause_in_words
-from .solved import work_out
+from .solved import due, work_out
 from .words import MARKS, Marks, MarksName
 
 #: Loans that stand beside each other.
@@ -298,9 +298,10 @@ def _line(loan: Loan | None) -> Line | None:
     year = loan.payments_a_year
     rows = [(0.0, laid.rows[0].opening)]
     for row in laid.rows:
-        at = (row.number + shift) / year
-        if calendar is not None:
-            at = (calendar.payment(row.number) - calendar.start).days / 365.25
+        day = due(loan, row)
+        at = (row.stands_at + shift) / year
+        if calendar is not None and day is not None:
+            at = (day - calendar.start).days / 365.25
         rows.append((at, row.rest))
     step = max(1, len(rows) // _MOST_POINTS)
     kept = [*rows[:-1:step], rows[-1]]

@@ -70,23 +70,21 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         (fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0)
     )
     received = lent - added_at_start + advanced - kept_back
-    paid = laid.unit.amount(
-        sum(row.payment + row.repay for row in laid.rows) + laid.rows[-1].closing
-    )
+    paid = laid.unit.amount(sum(row.paid for row in laid.rows) + laid.rows[-1].closing)
     total = paid + apart - received
     with precise():
         base = received + kept_back
         per_thousand = 1000 * total / base if base else Decimal(0)
     force = None
     on_days = [each for each in between(terms) if happens(each.day)]
-    back = laid.rows[-1].closing < 0 or any(row.payment + row.repay < 0 for row in laid.rows)
-    if not (fees or advanced or on_days or back):
+    back = laid.rows[-1].closing < 0 or any(row.paid < 0 for row in laid.rows)
+    if not (fees or advanced or on_days or back or loan.count == 0):
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
         if loan.calendar is None or loan.calendar.is_regular:
             force = us_force(flows, guess)
     else:
-        moved = _moved(laid, fees, on_days)
+        moved = _moved(laid, fees, [] if laid.by_day else on_days)
         yearly, force = general_cost(
             [*moved, *_left(loan, laid)],
             loan.calendar,
@@ -126,22 +124,13 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
     rows, calendar = laid.rows, loan.calendar
     # Places count from the first payment where there are dates, else from the start.
     place = 0 if calendar or loan.timing == "in-advance" else 1
-    if loan.count == 0:
-        place = rows[0].number - (1 if calendar else 0)
     runs: list[Run] = []
-    alike = groupby(rows, key=lambda row: row.payment + row.repay)
-    for paid, group in alike:
+    for paid, group in groupby(rows, key=lambda row: row.paid):
         members = list(group)
-        if loan.count == 0:
-            shift = 1 if calendar or loan.timing == "in-advance" else 0
-            runs += [Run(paid * scale, row.number - shift) for row in members if paid]
-            continue
         runs.append(Run(paid * scale, place, len(members)))
         place += len(members)
     if rows[-1].closing:
         end = place if loan.timing == "in-advance" else place - 1
-        if loan.count == 0:
-            end = rows[-1].number - (1 if calendar or loan.timing == "in-advance" else 0)
         runs.append(Run(rows[-1].closing * scale, end))
     return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
@@ -166,10 +155,10 @@ def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Move
     added = sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
     moved = [Moved(0, float(unit.amount(first) - added))]
     for row in laid.rows:
-        net = unit.amount(row.advance - row.payment - row.repay)
+        net = unit.amount(row.advance - row.paid)
         net -= told_with.get(row.number, Decimal(0))
         if net:
-            moved.append(Moved(row.number, float(net)))
+            moved.append(Moved(row.day or row.stands_at, float(net)))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
     return moved
@@ -182,7 +171,8 @@ def _left(loan: Loan, laid: Schedule) -> list[Moved]:
         return []
     # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
     late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
-    return [Moved(last.number + late, -float(laid.unit.amount(last.closing)))]
+    place = last.day or last.stands_at + late
+    return [Moved(place, -float(laid.unit.amount(last.closing)))]
 
 
 def _carrying(

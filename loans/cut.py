@@ -192,7 +192,9 @@ class _Cutting:
             for put in terms.puts
             if isinstance(put.to, date)
         ]
-        begins = [self._number_of(put.begin)[0] for put in terms.puts if isinstance(put.begin, date)]
+        begins = [
+            self._number_of(put.begin)[0] for put in terms.puts if isinstance(put.begin, date)
+        ]
         numbers = [*ints, *spans, *begins, 1]
         days = [put.at for put in terms.puts if isinstance(put.at, date)]
         if not days:

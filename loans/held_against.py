@@ -13,7 +13,7 @@ from .document import Loan
 from .errors import FieldError, NotALoan
 from .ledger import Row
 from .read_dates import read_day
-from .solved import work_out
+from .solved import due, work_out
 from .words import Marks, Money, Number, Sentence
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
@@ -240,12 +240,12 @@ def _differing(
                     gap=f"{gap:f}",
                 )
             )
-    if loan.calendar is not None and theirs.date is not None:
-        due = loan.calendar.payment(ours.number).isoformat()
-        if due != theirs.date:
-            found.append(
-                Difference(number=ours.number, column="date", ours=due, theirs=theirs.date, gap="")
-            )
+    day = due(loan, ours)
+    if day is not None and theirs.date is not None and day.isoformat() != theirs.date:
+        ours_on = day.isoformat()
+        found.append(
+            Difference(number=ours.number, column="date", ours=ours_on, theirs=theirs.date, gap="")
+        )
     return found
 
 

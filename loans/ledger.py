@@ -228,6 +228,32 @@ class _Period:
         return _rounded_fraction(interest, step), moved
 
 
+class _Happening:
+    """A period in which more than a payment happens, in units: `moved` before its payment and
+    `moved_after` it, `interest` up to the payment and `later` from it on."""
+
+    def __init__(self, opening: int, interest: int, moved: int, period: _Period) -> None:
+        self.opening, self.interest, self.moved = opening, interest, moved
+        self.advance, self.fee = period.advance, period.fee
+        self.paid, self.repaid = period.payment, period.repay
+        self.later = self.moved_after = 0
+
+    @property
+    def due(self) -> int:
+        """What is owed before the payment."""
+        return self.opening + self.interest + self.moved + self.advance + self.fee
+
+    @property
+    def rest(self) -> int:
+        """What is owed right after it."""
+        return self.due - self.paid - self.repaid
+
+    @property
+    def closing(self) -> int:
+        """What is owed at the end of the period."""
+        return self.rest + self.later + self.moved_after
+
+
 class _Rolling:
     """The roll to the cent: how a row comes about, and whether the loan has ended with it."""
 
@@ -276,84 +302,90 @@ class _Rolling:
 
     def _busy(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
         """A row in which more than a payment happens."""
-        step, cash_step = self.rule.interest_step, self.rule.cash_step
-        interest, moved = period.accrued(opening, step, is_after=False)
-        advance, fee = period.advance, period.fee
-        due = opening + interest + moved + advance + fee
-        paid, repaid = period.payment, period.repay
-        if period.stretch.interest_only:
-            rate = period.stretch.after
-            base = due - interest - repaid
-            ahead = _rounded_fraction(base * rate / (1 + rate), step) if rate else 0
-            paid = _rounded(interest + ahead, cash_step)
-        rest = due - paid - repaid
-        later, moved_after = period.accrued(rest, step, is_after=True)
-        if rest <= 0 and self.cuts and not moved_after:
-            later = 0
-        if period.stretch.interest_only and period.stretch.after and not period.inner:
-            later = paid - interest
-        closing = rest + later + moved_after
+        it = self._happens(opening, period)
         last = (
             number == self.end
             if self.end
-            else (closing <= self.balance if self.falls else closing >= self.balance)
+            else (it.closing <= self.balance if self.falls else it.closing >= self.balance)
             and not lent_later
         )
-        ends_here = rest <= 0 and not lent_later and not moved_after
-        is_over = self.cuts and ends_here and repaid > 0 > rest and number != self.end
+        ends_here = it.rest <= 0 and not lent_later and not it.moved_after
+        is_over = self.cuts and ends_here and it.repaid > 0 > it.rest and number != self.end
         shows = is_over and self.rule.shows_overpaid and not self.balance
         if shows:
-            later, closing, self.overpaid = 0, rest, -rest
+            it.later, self.overpaid = 0, -it.rest
         elif self._takes(number):
-            aim = self.balance if last else self.kept
-            self.taken = aim - closing
-            later, closing = later + self.taken, aim
+            self.taken = (self.balance if last else self.kept) - it.closing
+            it.later += self.taken
         elif last and self.settles:
-            kept = _before_interest(self.balance - moved_after, period.stretch.after)
-            more = _rounded(rest - kept, cash_step)
-            # Only what moves with this payment can be more or less; an amount is never below zero.
-            if self.by == "advance" and advance >= more:
-                advance -= more
-            elif self.by == "fee" and fee >= more:
-                fee -= more
-            elif self.by == "repay":
-                repaid += more
-                paid, repaid = (paid + repaid, 0) if repaid < 0 else (paid, repaid)
-            else:
-                paid, repaid = _shared(paid + repaid + more, paid, repaid)
-            closing = self.balance
-            rest = opening + interest + moved + advance + fee - paid - repaid
-            later = closing - rest - moved_after
+            self._settle(it, period)
         elif ends_here and self.cuts:
             if self.balance:
                 raise NeverSettlesError
-            paid, repaid = _shared(_rounded(due, cash_step), paid, repaid)
-            closing = rest = later = 0
-            interest = paid + repaid - opening - moved - advance - fee
+            it.later = 0
+            it.paid, it.repaid = _shared(_rounded(it.due, self.rule.cash_step), it.paid, it.repaid)
+            it.interest -= it.rest
         elif last and self.by == "balance":
-            closing = self.balance = _rounded(closing, cash_step)
-            later = closing - rest - moved_after
+            self.balance = _rounded(it.closing, self.rule.cash_step)
+            it.later += self.balance - it.closing
         if is_over and not shows:
-            self.overpaid = period.repay - repaid
+            self.overpaid = period.repay - it.repaid
+        closing = it.closing
         self._close(number, closing, lent_later=lent_later)
         self.ended = self.ended or shows
-        advanced, fees = advance, fee
+        advance, repay, fee = it.advance, it.repaid, it.fee
         for amount, _, _, is_fee in period.inner:
-            fees += amount if is_fee else 0
-            advanced += amount if amount > 0 and not is_fee else 0
-            repaid -= amount if amount < 0 else 0
+            fee += amount if is_fee else 0
+            advance += amount if amount > 0 and not is_fee else 0
+            repay -= amount if amount < 0 else 0
+        interest = it.interest + it.later
+        ends_with_payment = not period.stretch.after and not it.moved_after
         return Row(
             number,
             opening,
-            interest + later,
-            paid + repaid - interest - later,
-            paid,
+            interest,
+            it.paid + repay - interest,
+            it.paid,
             closing,
-            closing if not period.stretch.after and not moved_after else rest,
-            advanced,
-            repaid,
-            fees,
+            closing if ends_with_payment else it.rest,
+            advance,
+            repay,
+            fee,
         )
+
+    def _happens(self, opening: int, period: _Period) -> "_Happening":
+        """What a period brings before anything settles the loan."""
+        step, stretch = self.rule.interest_step, period.stretch
+        interest, moved = period.accrued(opening, step, is_after=False)
+        it = _Happening(opening, interest, moved, period)
+        if stretch.interest_only:
+            rate = stretch.after
+            base = it.due - interest - it.repaid
+            ahead = _rounded_fraction(base * rate / (1 + rate), step) if rate else 0
+            it.paid = _rounded(interest + ahead, self.rule.cash_step)
+        it.later, it.moved_after = period.accrued(it.rest, step, is_after=True)
+        if it.rest <= 0 and self.cuts and not it.moved_after:
+            it.later = 0
+        if stretch.interest_only and stretch.after and not period.inner:
+            it.later = it.paid - interest
+        return it
+
+    def _settle(self, it: "_Happening", period: _Period) -> None:
+        """What moves with the last payment brings the closing to the balance.
+
+        An amount is never below zero: what one cannot take the payment does.
+        """
+        kept = _before_interest(self.balance - it.moved_after, period.stretch.after)
+        more = _rounded(it.rest - kept, self.rule.cash_step)
+        if self.by == "advance" and it.advance >= more:
+            it.advance -= more
+        elif self.by == "fee" and it.fee >= more:
+            it.fee -= more
+        elif self.by == "repay" and it.repaid >= -more:
+            it.repaid += more
+        else:
+            it.paid, it.repaid = _shared(it.paid + it.repaid + more, it.paid, it.repaid)
+        it.later += self.balance - it.closing
 
     def _takes(self, number: int) -> bool:
         """Whether the interest of a row takes the cents that settle the loan."""

@@ -11,7 +11,7 @@ from .errors import FieldError, NotALoan
 from .fields import UNKNOWN
 from .ledger import Schedule
 from .reading import Reading, read_amount, read_place
-from .solved import schedule_of
+from .solved import due, schedule_of
 from .words import MARKS, Marks, Money, Number, Sentence
 
 
@@ -122,11 +122,13 @@ def _as_a_whole(wrong: NotALoan) -> NotALoan:
 
 def _paying(laid: Schedule) -> int:
     """The number of the last payment that is one."""
-    return next((row.number for row in reversed(laid.rows) if row.payment or row.repay), 0)
+    return next((row.number for row in reversed(laid.rows) if row.paid), 0)
 
 
 def _end(loan: Loan, laid: Schedule) -> str | None:
-    return loan.calendar and loan.calendar.payment(_paying(laid) or 1).isoformat()
+    paying = [row for row in laid.rows if row.paid]
+    day = due(loan, paying[-1] if paying else laid.rows[0])
+    return day.isoformat() if day else None
 
 
 def _interest(laid: Schedule) -> int:
@@ -134,7 +136,7 @@ def _interest(laid: Schedule) -> int:
 
 
 def _paid(laid: Schedule) -> int:
-    return sum(row.payment + row.repay for row in laid.rows)
+    return sum(row.paid for row in laid.rows)
 
 
 def _says(loan: Loan, laid: Schedule, ended: Schedule, fewer: int, saved: int) -> Sentence:

@@ -1,12 +1,14 @@
 """The figures of a document as terms: as stated, as they will be paid, as they were solved."""
 
 from dataclasses import replace
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from math import log10
 from typing import Final, NamedTuple
 
 from .cut import known_at, lay_out, level_points
+from .dates import Calendar
 from .document import Loan
 from .fields import MOST_PAYMENTS, UNKNOWN
 from .figures import DIGITS, PERCENT_PLACES, decimal_places, precise, to_step
@@ -253,6 +255,33 @@ def linear(terms: Terms, name: str) -> Decimal | None:
         left.append(unrounded_end(line) - line.balance)
     at_one, at_two = left
     return None if at_one == at_two else 1 + at_one / (at_one - at_two)
+
+
+def owed_on(terms: Terms, day: date) -> Decimal:
+    """What a loan of clauses alone has owing on a day, after what moves on it, unrounded.
+
+    In the decimal context in force.
+    """
+    calendar = terms.time.calendar
+    if calendar is None:
+        raise ValueError("a loan without dates has no days to ask for")
+
+    def by_then(put: Put) -> Put | None:
+        begins = put.at or put.begin or 0
+        on = begins if isinstance(begins, date) else calendar.payment(begins) if begins else None
+        if on is not None and on > day and put.verb != "rate":
+            return None
+        lasts = put.at is None and put.verb != "rate"
+        return put._replace(to=_earlier(put.to, day, calendar)) if lasts else put
+
+    kept = tuple(each for each in map(by_then, terms.puts) if each is not None)
+    end = Put("repay", day, None, None, None, Decimal(0))
+    return unrounded_end(lay_out(replace(terms, puts=(*kept, end))))
+
+
+def _earlier(to: int | date | None, day: date, calendar: Calendar) -> date:
+    ends = calendar.payment(to) if isinstance(to, int) else to
+    return day if ends is None else min(ends, day)
 
 
 def payable_percent(solution: Decimal) -> Decimal:

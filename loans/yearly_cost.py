@@ -11,11 +11,14 @@ Worked in floats: a present value of flows of one sign, to 1e-12 of a rate and t
 
 from collections.abc import Sequence
 from datetime import date
+from decimal import Decimal
 from math import exp, expm1, fsum, isfinite, log, log1p
 from typing import Final, NamedTuple
 
+import numpy as np
 from typing_extensions import TypedDict
 
+from .crossings import LEAST_GROWTH, MOST_GROWTH, Floats, Values, in_floats, isolate, near
 from .dates import Calendar, Pace, months_later, odd_time, steps_back
 from .figures import percent_text
 
@@ -49,6 +52,55 @@ class Moved(NamedTuple):
     amount: float
 
 
+class UnitFlow(NamedTuple):
+    """Money after so many whole units and, before them, a fraction of one at simple interest."""
+
+    whole: float
+    fraction: float
+    amount: float
+
+
+class UnitFlows:
+    """Flows by units of time, ready to be discounted at rates i of one unit.
+
+    Each is worth its amount / ((1 + fraction i) (1 + i)^whole): the logarithm of that is convex in
+    i, and so is that of a sum of such.
+    """
+
+    def __init__(self, flows: Sequence[UnitFlow]) -> None:
+        self.flows = tuple(flows)
+        sides = [[flow for flow in flows if flow.amount * sign > 0] for sign in (1, -1)]
+        self.has_both = all(sides)
+        self._sides = [np.array(side, dtype=float).reshape(-1, 3).T for side in sides]
+
+    def values(self, at: Floats) -> Values:
+        """Logarithms of what is received and of what is paid, and their slopes."""
+        lent, paid = (_log_worth(side, at) for side in self._sides)
+        return Values(*lent, *paid)
+
+    def gap(self, rate: Decimal) -> tuple[Decimal, Decimal]:
+        """What is received less what is paid, discounted, and its slope by the rate."""
+        total = slope = Decimal(0)
+        for whole, fraction, amount in self.flows:
+            units, part = Decimal(whole), Decimal(fraction)
+            worth = Decimal(amount) / ((1 + part * rate) * (1 + rate) ** units)
+            total += worth
+            slope -= worth * (units / (1 + rate) + part / (1 + part * rate))
+        return total, slope
+
+
+def _log_worth(side: Floats, at: Floats) -> tuple[Floats, Floats]:
+    whole, fraction, amount = side
+    simple = 1 + np.multiply.outer(at, fraction)
+    exponents = -np.multiply.outer(np.log1p(at), whole)
+    # The largest term is taken out, so that nothing overflows.
+    most = exponents.max(axis=1)
+    worth = np.abs(amount) * np.exp(exponents - most[:, None]) / simple
+    total = worth.sum(axis=1)
+    pull = whole / (1 + at)[:, None] + fraction / simple
+    return np.log(total) + most, -(worth * pull).sum(axis=1) / total
+
+
 class Flows(NamedTuple):
     """What is lent at the start and what is paid back, in runs.
 
@@ -65,7 +117,26 @@ def yearly_cost(flows: Flows, guess: float = 0.0) -> YearlyCost:
     """Both yearly costs of a loan; `guess`: the rate of one period it is likely to be near."""
     force = us_force(flows, log1p(guess))
     us_apr = None if force is None else flows.a_year * (exp(force) - 1)
+    if force is not None and (single := _single(flows)) is not None:
+        us_apr = single
     return {"us_apr": _told(us_apr), "eu_aprc": _told(eu_aprc(flows, force))}
+
+
+def _single(flows: Flows) -> float | None:
+    """The US rate where, in net flows, there is one advance and one payment; else None."""
+    lent, runs = flows.lent, [run for run in flows.runs if run.amount]
+    calendar = flows.calendar
+    # Without dates places count periods from the start, with them from the first payment.
+    from_start = calendar is None or calendar.first == calendar.start
+    if runs and from_start and not runs[0].first:
+        lent -= runs[0].amount
+        rest = runs[0]._replace(first=runs[0].first + 1, number=runs[0].number - 1)
+        runs = [*([rest] if rest.number else []), *runs[1:]]
+    if sum(run.number for run in runs) != 1 or lent <= 0:
+        return None
+    place = int(runs[0].first) + (calendar is not None)
+    term = _single_term(0, place, calendar, flows.a_year, in_advance=False)
+    return single_rate(runs[0].amount / lent, term)
 
 
 def _told(rate: float | None) -> str | None:
@@ -178,10 +249,6 @@ def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tu
     return log(worth / lent) - log1p(fraction * rate), slope
 
 
-#: Yearly growths between which the cost of irregular flows is looked for, and in how many steps.
-_GROWTHS: Final = (0.01, 101.0, 600)
-
-
 def general_cost(
     moved: Sequence[Moved], calendar: Calendar | None, a_year: int, *, in_advance: bool
 ) -> tuple[YearlyCost, float | None]:
@@ -189,30 +256,111 @@ def general_cost(
 
     None where no rate fits or several do.
     """
-    units = [(_units(each.place, calendar, in_advance=in_advance), each.amount) for each in moved]
-    us = _one_force(units, a_year)
-    years = [
-        ((years_at(each.place, calendar, a_year, in_advance=in_advance), 0.0), each.amount)
-        for each in moved
+    by_place: dict[int | date, float] = {}
+    for place, amount in moved:
+        by_place[place] = by_place.get(place, 0.0) + amount
+    net = [(place, amount) for place, amount in by_place.items() if abs(amount) > _NO_MONEY]
+    units = [
+        UnitFlow(*_units(place, calendar, in_advance=in_advance), amount) for place, amount in net
     ]
-    eu = _one_force(years, 1)
-    cost: YearlyCost = {
-        "us_apr": _told(None if us is None else a_year * expm1(us)),
-        "eu_aprc": _told(None if eu is None else expm1(eu)),
-    }
-    return cost, None if eu is None else eu / a_year
+    us = only_rate(UnitFlows(units), a_year)
+    years = [
+        UnitFlow(years_at(place, calendar, a_year, in_advance=in_advance), 0.0, amount)
+        for place, amount in net
+    ]
+    eu = only_rate(UnitFlows(years), 1)
+    us_apr = None if us is None else a_year * us
+    if us is not None and len(net) == 2:
+        (begins, lent), (ends, paid) = sorted(net, key=lambda each: -each[1])
+        term = _single_term(begins, ends, calendar, a_year, in_advance=in_advance)
+        us_apr = single_rate(-paid / lent, term)
+    cost: YearlyCost = {"us_apr": _told(us_apr), "eu_aprc": _told(eu)}
+    return cost, None if eu is None else log1p(eu) / a_year
+
+
+#: Sums of floats below this are nothing.
+_NO_MONEY: Final = 1e-9
+
+
+def only_rate(flows: UnitFlows, a_year: float) -> float | None:
+    """The rate of one unit at which flows balance, where it is the only one."""
+    if not flows.has_both:
+        return None
+    low = LEAST_GROWTH ** (1 / a_year) - 1
+    found = isolate(flows.values, low, MOST_GROWTH ** (1 / a_year) - 1)
+    rates = [in_floats(flows.values, *bracket) for bracket in found.brackets]
+    for bracket in found.undecided:
+        rates += [float(each.force) for each in near(flows.gap, *bracket)]
+    return rates[0] if len(rates) == 1 else None
+
+
+class Term(NamedTuple):
+    """The time between the one advance and the one payment: so many unit-periods of which `a_year`
+    make a year, `fraction` of one bearing simple interest."""
+
+    a_year: float
+    whole: int
+    fraction: float
+
+
+def single_rate(ratio: float, term: Term) -> float:
+    """The actuarial rate a year of one advance and one payment that is `ratio` of it."""
+    if not term.fraction:
+        return term.a_year * expm1(log(ratio) / term.whole)
+    low, high = -1.0 + 1e-15, max(1.0, ratio) / term.fraction
+    for _ in range(_MOST_STEPS):
+        middle = (low + high) / 2
+        growth = log1p(term.fraction * middle) + term.whole * log1p(middle)
+        low, high = (middle, high) if growth < log(ratio) else (low, middle)
+    return term.a_year * (low + high) / 2
+
+
+def _single_term(
+    begins: int | date,
+    ends: int | date,
+    calendar: Calendar | None,
+    a_year: int,
+    *,
+    in_advance: bool,
+) -> Term:
+    """The unit-period of one advance and one payment is the term, at most a year (12 CFR 1026
+    Appendix J (b)(4) and (5)): of whole months 12 / months a year, else 365 / days."""
+    if calendar is None:
+        periods = [_units(place, None, in_advance=in_advance)[0] for place in (begins, ends)]
+        between = abs(periods[1] - periods[0])
+        if between < a_year:
+            return Term(a_year / between, 1, 0.0)
+        years, over = divmod(between, a_year)
+        return Term(1.0, int(years), over / a_year)
+    first, last = sorted(_day(place, calendar) for place in (begins, ends))
+    months = steps_back(first, last, _MONTH)
+    whole = months // 12
+    rest = months_later(last, -12 * whole)
+    is_whole = months_later(last, -months) == first or months_later(first, months) == last
+    fraction = months % 12 / 12 if is_whole else (rest - first).days / 365
+    return Term(1.0, whole, fraction) if whole else Term(1 / fraction, 1, 0.0)
+
+
+def _day(place: int | date, calendar: Calendar) -> date:
+    if isinstance(place, date):
+        return place
+    return calendar.payment(place) if place else calendar.start
 
 
 def _units(
     place: int | date, calendar: Calendar | None, *, in_advance: bool
 ) -> tuple[float, float]:
-    """Whole unit-periods from the start, and the fraction of one before them."""
+    """Whole unit-periods from the start, and the fraction of one before them.
+
+    Payments lie whole unit-periods after the first, whatever the days of their months.
+    """
     if place == 0:
         return 0.0, 0.0
     if isinstance(place, int):
         if calendar is None:
             return float(place) - (1 if in_advance else 0), 0.0
-        place = calendar.payment(place)
+        odd = odd_time(calendar.start, calendar.first, calendar.step)
+        return float(odd.whole + place - 1), float(odd.fraction)
     if calendar is None:
         raise ValueError("a day without dates")
     odd = odd_time(calendar.start, place, calendar.step)
@@ -229,36 +377,4 @@ def years_at(
         return (float(place) - (1 if in_advance else 0)) / a_year
     if calendar is None:
         raise ValueError("a day without dates")
-    day = place if isinstance(place, date) else calendar.payment(place)
-    return years_between(calendar.start, day, calendar.step)
-
-
-def _one_force(flows: Sequence[tuple[tuple[float, float], float]], a_year: int) -> float | None:
-    """The force of one unit at which flows balance, where it is the only one."""
-    low, high, steps = _GROWTHS
-
-    def gap(force: float) -> float:
-        rate = expm1(force)
-        return fsum(
-            amount * exp(-whole * force) / (1 + fraction * rate)
-            for (whole, fraction), amount in flows
-        )
-
-    ends = (log(low) / a_year, log(high) / a_year)
-    points = [ends[0] + (ends[1] - ends[0]) * k / steps for k in range(steps + 1)]
-    gaps = [gap(point) for point in points]
-    found = [
-        (points[k], points[k + 1])
-        for k in range(steps)
-        if gaps[k] == 0 or (gaps[k] > 0) != (gaps[k + 1] > 0)
-    ]
-    if len(found) != 1:
-        return None
-    below, above = found[0]
-    rises = gap(above) > 0
-    for _ in range(_MOST_STEPS):
-        middle = (below + above) / 2
-        below, above = (below, middle) if (gap(middle) > 0) == rises else (middle, above)
-        if above - below <= _ENOUGH * max(1.0, abs(middle)):
-            break
-    return (below + above) / 2
+    return years_between(calendar.start, _day(place, calendar), calendar.step)
