@@ -277,10 +277,12 @@ class _Search:
         narrow: Callable[[_Point, _Point], Decimal | None] = (
             self._whole if self.is_whole else self._between
         )
+        enough = self._cent() if self.is_whole else self.size()
         for number, point in enumerate(points):
-            if not point.gap or (self.is_whole and abs(point.gap) <= self._cent()):
+            before = points[number - 1] if number else point
+            if abs(point.gap) <= enough:
                 yield point.at
-            elif number and points[number - 1].gap * point.gap < 0:
+            elif before.gap * point.gap < 0 and abs(before.gap) > enough:
                 found = narrow(points[number - 1], point)
                 if found is not None:
                     yield found

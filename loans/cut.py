@@ -284,7 +284,7 @@ class _Cutting:
         principal."""
         cash = self.terms.cash
         if not put.of_money:
-            return put.amount if cash is None else cash.stated_amount(put.amount)
+            return put.amount if cash is None else cash.amount(put.amount)
         advanced = self.terms.principal if number == 0 else _NOTHING
         for each in self.terms.puts:
             if each.verb == "advance" and (

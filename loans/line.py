@@ -117,8 +117,8 @@ class Put(NamedTuple):
 class Cash(NamedTuple):
     """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit.
 
-    `as_stated`: amounts that a document states are facts, whatever the rounding; only what is
-    worked out from them (a payment that grew, a fee in percent) is rounded.
+    `as_stated`: payments that a document states are facts, however coarse the step is; only what is
+    worked out from them (a payment that grew) is rounded to it.
     """
 
     way: CashWay
@@ -137,11 +137,8 @@ class Cash(NamedTuple):
 
     def stated_payment(self, amount: Decimal) -> Decimal:
         """A payment that the document states."""
-        return _carried(amount) if self.as_stated else self.payment(amount)
-
-    def stated_amount(self, amount: Decimal) -> Decimal:
-        """Another amount that the document states."""
-        return _carried(amount) if self.as_stated else self.amount(amount)
+        step = self.minor_unit if self.as_stated else self.step
+        return _carried(to_step(amount, step, self.way))
 
 
 def _carried(amount: Decimal) -> Decimal:

@@ -216,11 +216,15 @@ class Group:
             level = solved.level
             noise = _noise(level)
             sure = ~np.isnan(solved.found) & (level.principal > 0) & (noise < _MOST_NOISE)
-            # A payment at the start alone bears no interest.
-            sure &= level.count > level.in_advance
+            # One advance and one payment are costed by their term, the exact way.
+            sure &= level.count > 1 + level.in_advance
             if name == "balance":
                 sure &= solved.found > noise + 0.5
             schedule = self._rolled(name, level, after, sure)
+            if name == "percent":
+                # Payments are facts: the last one stands, and the last interest takes the cents.
+                schedule = replace(schedule, paid=level.payment * level.count, final=level.payment)
+                sure &= after < level.count
             if name == "balance":
                 solved.level = level = replace(level, balance=schedule.left)
             sure &= ~np.isnan(schedule.paid) & (level.balance >= 0) & (level.payment > 0)

@@ -61,7 +61,7 @@ class Working(TestCase):
         found = find(asked)
         terms = payable_terms(asked, found.solutions[0])
         line = lay_out(terms)
-        laid = schedule(line, cash_rule(line, 2, "nearest", "nearest", absorbs=False))
+        laid = schedule(line, cash_rule(line, 2, "nearest", "nearest"))
         spoilt = laid.rows[5]._replace(interest=laid.rows[5].interest + 1)
         rows = (*laid.rows[:5], spoilt, *laid.rows[6:])
         proof = prove(asked, found, terms, Schedule(rows, laid.unit), MARKS["plain"])
