@@ -1,5 +1,6 @@
 """The unknown: which kind it is, and every solution or the reason there is none."""
 
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from typing import Final
@@ -7,6 +8,7 @@ from typing import Final
 from . import clock, closed_form
 from .curve import RatesThatFit, rates_that_fit
 from .cut import lay_out
+from .dates import Calendar
 from .document import Loan
 from .fields import MOST_MONEY, MOST_PAYMENTS
 from .figures import DIGITS, precise, to_step, told
@@ -311,10 +313,12 @@ def _periods_until(terms: Terms) -> Decimal | None:
     """
     line = lay_out(terms)
     owed, target, falls = line.principal, terms.balance, line.principal > terms.balance
-    advances = [stretch.first for stretch in line.stretches if stretch.advance]
+    advances = [stretch.first for stretch in line.stretches if stretch.lends]
     for stretch in line.stretches:
         lent_later = any(number > stretch.first for number in advances)
         within = None if lent_later else _within(owed, stretch, target, terms)
+        if stretch.inner and not lent_later:
+            within = _within_days(owed, stretch, target, terms)
         periods = None if stretch.last is None else stretch.last - stretch.first + 1
         if within is not None and within >= 0 and (periods is None or within <= periods):
             return stretch.first - 1 + within
@@ -324,6 +328,46 @@ def _periods_until(terms: Terms) -> Decimal | None:
         if ((owed <= target) if falls else (owed >= target)) and not lent_later:
             return Decimal(stretch.last or 0)
     return None
+
+
+def _within_days(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> Decimal | None:
+    """The same in a period in which money moves on days: the part of it up to the day on which it
+    brings the balance there, else as if what moved had with its interest been there before."""
+    falls, calendar = owed > target, terms.time.calendar
+    payment = Decimal(0) if stretch.interest_only else stretch.payment
+    at_payment = payment + stretch.repay - stretch.advance - stretch.fee
+    for is_after, interest in ((False, stretch.before), (True, stretch.after)):
+        base, days = owed, sorted(each.day for each in stretch.inner if each.is_after == is_after)
+        for day in days:
+            moved = [each for each in stretch.inner if each.is_after == is_after]
+            share = next(each.interest for each in moved if each.day == day)
+            owed = base * (1 + as_decimal(interest - share)) + sum(
+                each.amount * (1 + as_decimal(each.interest - share))
+                for each in moved
+                if each.day <= day
+            )
+            if calendar and ((owed <= target) if falls else (owed >= target)):
+                begins, ends = _around(calendar, stretch.first, is_after=is_after)
+                return Decimal((day - begins).days) / Decimal((ends - begins).days)
+        if days:
+            growth = 1 + as_decimal(interest)
+            owed = base + sum(
+                each.amount * (1 + as_decimal(each.interest)) / growth
+                for each in stretch.inner
+                if each.is_after == is_after
+            )
+        if not is_after and stretch.after:
+            owed = owed * (1 + as_decimal(interest)) - at_payment
+    return _within(owed, stretch._replace(inner=()), target, terms) if not stretch.after else None
+
+
+def _around(calendar: Calendar, number: int, *, is_after: bool) -> tuple[date, date]:
+    """The days between which the time before a payment runs, or that after it."""
+    if is_after:
+        return calendar.payment(number), calendar.payment(number + 1)
+    return (calendar.payment(number - 1) if number > 1 else calendar.start), calendar.payment(
+        number
+    )
 
 
 def _within(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> Decimal | None:

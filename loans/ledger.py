@@ -185,7 +185,7 @@ def _rounded(amount: int, step: int) -> int:
 
 
 def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterator[Row]:
-    lent_until = max((each.first for each in line.stretches if each.advance), default=0)
+    lent_until = max((each.first for each in line.stretches if each.lends), default=0)
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
         period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
@@ -273,7 +273,7 @@ class _Rolling:
             return self._busy(number, opening, period, lent_later=lent_later)
         due = opening + period.before(opening)
         paid, rest = period.payment, due - period.payment
-        idle = period.ends_with_payment or (rest <= 0 and self.cuts)
+        idle = period.ends_with_payment or (rest <= 0 and self.cuts and not lent_later)
         closing = rest if idle else rest + period.after(rest)
         last = (
             number == self.end
@@ -302,7 +302,7 @@ class _Rolling:
 
     def _busy(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
         """A row in which more than a payment happens."""
-        it = self._happens(opening, period)
+        it = self._happens(opening, period, lent_later=lent_later)
         last = (
             number == self.end
             if self.end
@@ -353,7 +353,7 @@ class _Rolling:
             fee,
         )
 
-    def _happens(self, opening: int, period: _Period) -> "_Happening":
+    def _happens(self, opening: int, period: _Period, *, lent_later: bool) -> "_Happening":
         """What a period brings before anything settles the loan."""
         step, stretch = self.rule.interest_step, period.stretch
         interest, moved = period.accrued(opening, step, is_after=False)
@@ -364,7 +364,7 @@ class _Rolling:
             ahead = _rounded_fraction(base * rate / (1 + rate), step) if rate else 0
             it.paid = _rounded(interest + ahead, self.rule.cash_step)
         it.later, it.moved_after = period.accrued(it.rest, step, is_after=True)
-        if it.rest <= 0 and self.cuts and not it.moved_after:
+        if it.rest <= 0 and self.cuts and not (it.moved_after or lent_later):
             it.later = 0
         if stretch.interest_only and stretch.after and not period.inner:
             it.later = it.paid - interest

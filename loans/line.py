@@ -117,8 +117,8 @@ class Put(NamedTuple):
 class Cash(NamedTuple):
     """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit.
 
-    `as_stated`: payments that a document states are facts, however coarse the step is; only what is
-    worked out from them (a payment that grew) is rounded to it.
+    What a document states stands as it is; payments stated finer than the currency pays are rounded
+    as others, to the minor unit alone where all amounts are facts (`as_stated`).
     """
 
     way: CashWay
@@ -137,7 +137,8 @@ class Cash(NamedTuple):
 
     def stated_payment(self, amount: Decimal) -> Decimal:
         """A payment that the document states."""
-        step = self.minor_unit if self.as_stated else self.step
+        finer = self.way != "none" and amount % self.minor_unit
+        step = self.step if finer and not self.as_stated else self.minor_unit
         return _carried(to_step(amount, step, self.way))
 
 
@@ -247,6 +248,11 @@ class Stretch(NamedTuple):
     inner: tuple[Inner, ...] = ()
     ahead: Fraction = Fraction(0)
     day: date | None = None
+
+    @property
+    def lends(self) -> bool:
+        """Whether more is lent in it."""
+        return bool(self.advance) or any(each.amount > 0 and not each.is_fee for each in self.inner)
 
     @property
     def is_quiet(self) -> bool:

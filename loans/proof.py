@@ -11,7 +11,7 @@ from .document import Loan
 from .fields import UNKNOWN
 from .figures import DIGITS_TOLD, precise, told
 from .ledger import Schedule, unrounded_end
-from .line import Stretch, Terms
+from .line import Line, Terms
 from .rates import as_decimal
 from .terms import Found, digits_for, levelled, solved_terms
 from .words import Marks
@@ -20,6 +20,10 @@ from .worth import discounted
 
 #: A proof holds where both ways agree to at least so many digits.
 _DIGITS_PROVED: Final = 15
+
+
+#: What is less than this, in any currency, is the noise of many digits.
+_NO_MONEY: Final = Decimal("1e-30")
 
 
 class Check(TypedDict):
@@ -44,7 +48,7 @@ def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
     """Leading digits, of a number of the size of `scale`, in which two figures agree."""
     gap = abs(found - expected)
     size = max(abs(scale), abs(expected))
-    if not gap or not size:
+    if gap < _NO_MONEY or not size:
         return DIGITS_TOLD
     return min(DIGITS_TOLD, max(0, -(gap / size).adjusted() - 1))
 
@@ -59,7 +63,9 @@ def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: 
         else:
             digits, checks = _prove_by_both_ways(levelled(solved), write)
     if laid:
-        checks += _schedule_checks(loan, laid, write)
+        with precise():
+            left = _closes_at(loan, found, terms, laid)
+        checks += _schedule_checks(laid, left, write)
     holds = all(check["holds"] for check in checks)
     second = "the closed form agrees" if solved.is_level else "discounted to the start it agrees"
     return {
@@ -89,7 +95,7 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
         grown = scale = solved.principal * by.growth
         expected, what = solved.balance, "By the closed form"
     else:
-        grown = abs(unrounded_end(line._replace(stretches=_unpaid(line.stretches))))
+        grown = unrounded_end(_added_up(line))
         expected, found = discounted(line)
         scale, what = expected, "What is paid and left, discounted to the start"
     rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
@@ -110,12 +116,20 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
     ]
 
 
-def _unpaid(stretches: tuple[Stretch, ...]) -> tuple[Stretch, ...]:
-    """The stretches with nothing paid in them: how far what is lent would grow."""
-    return tuple(
-        stretch._replace(payment=Decimal(0), repay=Decimal(0), interest_only=False)
-        for stretch in stretches
+def _added_up(line: Line) -> Line:
+    """The line with all that moves on it added to what is owed: the size of what is rolled."""
+    stretches = tuple(
+        stretch._replace(
+            payment=-abs(stretch.payment),
+            repay=-abs(stretch.repay),
+            advance=abs(stretch.advance),
+            fee=abs(stretch.fee),
+            interest_only=False,
+            inner=tuple(each._replace(amount=abs(each.amount)) for each in stretch.inner),
+        )
+        for stretch in line.stretches
     )
+    return line._replace(principal=abs(line.principal), stretches=stretches)
 
 
 def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
@@ -152,16 +166,35 @@ def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, l
     ]
 
 
-def _schedule_checks(loan: Loan, laid: Schedule, write: Writer) -> list[Check]:
+def _closes_at(loan: Loan, found: Found, terms: Terms, laid: Schedule) -> int:
+    """What the last row is to close at, in units: the balance stated, or as found, off by no more
+    than rounding explains."""
+    unit, closing = laid.unit, laid.rows[-1].closing
+    if loan.balance != UNKNOWN:
+        overpaid = laid.overpaid if closing < 0 else 0
+        return unit.count(loan.balance) - overpaid
+    exact = told(found.solutions[0])
+    line = lay_out(terms)
+    # What rounding each interest and each payment may have moved, carried along.
+    most = Decimal(0)
+    step = max(loan.minor_unit, loan.step if loan.rounding.payment != "none" else Decimal(0))
+    for stretch in line.stretches:
+        growth = abs((1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after)))
+        for _ in range((stretch.last or stretch.first) - stretch.first + 1):
+            most = most * growth + 2 * loan.minor_unit + step
+    if abs(unit.amount(closing) - exact) <= most:
+        return closing
+    return unit.count(round(exact, unit.places))
+
+
+def _schedule_checks(laid: Schedule, left: int, write: Writer) -> list[Check]:
+    """`left`: what is to be left, in units."""
     rows, amount = laid.rows, laid.unit.amount
     principal = sum(row.principal for row in rows)
     lent, closing = rows[0].opening, rows[-1].closing
     lent += sum(row.advance + row.fee for row in rows)
-    # Without payments, or with none at the end, the balance takes what rounding leaves.
-    free = loan.balance == UNKNOWN or bool(loan.clauses)
-    left = closing if free else laid.unit.count(Decimal(loan.balance))
     chained = all(
-        row.interest + row.principal == row.payment + row.repay
+        row.interest + row.principal == row.paid
         and row.opening + row.advance + row.fee - row.principal == row.closing
         and (number == 0 or row.opening == rows[number - 1].closing)
         for number, row in enumerate(rows)

@@ -11,7 +11,7 @@ from .cut import known_at, lay_out, level_points
 from .dates import Calendar
 from .document import Loan
 from .fields import MOST_PAYMENTS, UNKNOWN
-from .figures import DIGITS, PERCENT_PLACES, decimal_places, precise, to_step
+from .figures import DIGITS, PERCENT_PLACES, precise, to_step
 from .ledger import unrounded_end
 from .line import Cash, Put, Terms, beats_of, timetable
 from .parts import Clause, Quote, Share
@@ -116,8 +116,7 @@ def payable_terms(loan: Loan, solution: Decimal) -> Terms:
     """
     cash = Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
     terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
-    if decimal_places(terms.payment) > loan.decimals:
-        terms = terms.having("payment", cash.stated_payment(terms.payment))
+    terms = terms.having("payment", cash.stated_payment(terms.payment))
     if unknown and asks_rate(loan):
         style = loan.style_of(quote_of(loan))
         terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))

@@ -256,10 +256,13 @@ def general_cost(
 
     None where no rate fits or several do.
     """
-    by_place: dict[int | date, float] = {}
+    at_once: dict[float | date, Moved] = {}
     for place, amount in moved:
-        by_place[place] = by_place.get(place, 0.0) + amount
-    net = [(place, amount) for place, amount in by_place.items() if abs(amount) > _NO_MONEY]
+        # In advance the start and the first payment can be one moment.
+        when = _day(place, calendar) if calendar else _units(place, None, in_advance=in_advance)[0]
+        before = at_once.get(when)
+        at_once[when] = Moved(place, amount + before.amount if before else amount)
+    net = [each for each in at_once.values() if abs(each.amount) > _NO_MONEY]
     units = [
         UnitFlow(*_units(place, calendar, in_advance=in_advance), amount) for place, amount in net
     ]
