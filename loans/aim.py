@@ -95,7 +95,7 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
 
     Money in the loan's currency, rates in percent; `figure` is one an aim can name.
     """
-    found, terms, laid = worked or work_out(loan)
+    found, terms, laid, _ = worked or work_out(loan)
     if found.reason or found.ordinary is None:
         return None
     if figure == loan.unknown:
@@ -519,7 +519,7 @@ def _said(words: _Told) -> str:
 
 def as_paid(loan: Loan, figure: str) -> Decimal | None:
     """A result of a loan as its schedule to the cent has it."""
-    _, terms, laid = work_out(loan)
+    _, terms, laid, _ = work_out(loan)
     if figure == "count" and laid is not None:
         return Decimal(len(laid.rows))
     if figure == "payment" and terms is not None:

@@ -23,8 +23,8 @@ from .line import Terms
 from .proof import Proof, prove
 from .rates import Rates, footings
 from .sentence import clause_in_words
-from .solved import due, end_of, work_out
-from .terms import Found, asks_of_purchase, footing_rate, payable_percent, purchase_figure, quote_of
+from .solved import Solved, due, end_of, value_as_paid, work_out
+from .terms import Found, asks_rate, footing_rate, quote_of
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
 from .yearly_cost import YearlyCost
@@ -146,7 +146,8 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         return answer.model_copy(update={"aim": aim})
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
-    found, terms, laid = work_out(loan)
+    worked = work_out(loan)
+    found, terms, laid, _ = worked
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
     if found.reason:
@@ -166,7 +167,7 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
         clock=working.clock_sentence(loan, found, rates, laid).say(marks),
-        notes=tuple(note.say(marks) for note in _notes(loan, found, solution, laid)),
+        notes=tuple(note.say(marks) for note in _notes(loan, worked, solution)),
         working=working.steps(loan, found, terms, laid, marks),
         proof=prove(loan, found, terms, laid, marks),
         engine=ENGINE,
@@ -176,10 +177,11 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
 def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     """A document in which every figure is stated."""
     held = fit(loan, marks)
-    found, terms, laid = work_out(loan)
+    worked = work_out(loan)
+    found, terms, laid, _ = worked
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
-    notes = _notes(loan, found, Decimal(0), laid) if laid is None else _overpaid(loan, laid)
+    notes = _notes(loan, worked, Decimal(0))
     return Answer.model_construct(
         unknown=None,
         value=None,
@@ -299,24 +301,6 @@ def _several(loan: Loan, found: Found, marks: Marks) -> Answer:
     )
 
 
-def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
-    """The figure found, as it would be stated and as the schedule has it."""
-    if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
-        return percent_text(payable_percent(solution))
-    if loan.unknown == "count" and laid:
-        return str(len(laid.rows))
-    if loan.unknown == "balance":
-        if laid:
-            return laid.unit.write(laid.rows[-1].closing)
-        return plain(told(solution), loan.decimals)
-    if asks_of_purchase(loan):
-        return plain(purchase_figure(loan, solution), loan.decimals)
-    if (loan.unknown or "").startswith("clauses."):
-        place = int((loan.unknown or "").split(".")[1])
-        return plain(terms.puts[place].amount, loan.decimals)
-    return plain(getattr(terms, loan.unknown or ""), loan.decimals)
-
-
 def with_the_answer(loan: Loan) -> Loan:
     """The loan with what was found for its unknown, or reaches its aim, stated in its place.
 
@@ -325,7 +309,7 @@ def with_the_answer(loan: Loan) -> Loan:
     loan = aimed(loan)
     if loan.unknown is None:
         return loan
-    found, terms, laid = work_out(loan)
+    found, terms, laid, _ = work_out(loan)
     if found.reason or terms is None or not found.solutions:
         said = found.reason.say() if found.reason else "The loan has no answer."
         raise NotALoan([FieldError(field="", message=said)])
@@ -359,16 +343,11 @@ def _overpaid(loan: Loan, laid: Schedule) -> list[Sentence]:
     ]
 
 
-def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -> list[Sentence]:
+def _notes(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
+    found, _, laid, unlaid = worked
     notes = [found.note] if found.note else []
     if laid is None:
-        notes.append(
-            Sentence(
-                "There is no schedule to the cent: rounded as stated, the payments drift so far "
-                "that the loan cannot end with what is to be left. Round less coarsely."
-            )
-        )
-        return notes
+        return [*notes, *([unlaid] if unlaid else [])]
     if loan.unknown == "rate" and solution < 0:
         notes.append(
             Sentence(
@@ -388,15 +367,41 @@ def _notes(loan: Loan, found: Found, solution: Decimal, laid: Schedule | None) -
                 )
             )
     elif laid.early and not laid.overpaid:
-        notes.append(
-            Sentence(
-                "As rounded, the payments repay the loan with payment {rows}, before the {count} "
-                "stated.",
-                rows=Number(len(laid.rows)),
-                count=Number(int(loan.count)),
-            )
+        text = (
+            "The clauses leave nothing to be paid after payment {rows}: with it the loan is repaid."
+            if laid.paused_after
+            else "As rounded, the payments repay the loan with payment {rows}, before the {count} "
+            "stated."
         )
-    return notes + _overpaid(loan, laid)
+        if loan.unknown is None and not laid.paused_after:
+            text = "The payments repay the loan with payment {rows}, before the {count} stated."
+        notes.append(Sentence(text, rows=Number(len(laid.rows)), count=Number(int(loan.count))))
+    return notes + _overpaid(loan, laid) + _taken(loan, laid)
+
+
+def _taken(loan: Loan, laid: Schedule) -> list[Sentence]:
+    """That the last interest took the cents that rounding left."""
+    if not laid.taken:
+        return []
+    last = next((row for row in reversed(laid.rows) if row.interest), laid.rows[-1])
+    figures = {
+        "taken": Money(abs(laid.unit.amount(laid.taken)), loan.decimals),
+        "interest": Money(laid.unit.amount(last.interest), loan.decimals),
+    }
+    more = "more" if laid.taken > 0 else "less"
+    if not asks_rate(loan):
+        text = (
+            "No payment at the end settles what rounding leaves: the last interest takes it and is "
+            "{taken} " + more + "."
+        )
+    elif last.interest < 0:
+        text = (
+            "All that is stated stands as it is, so the last interest takes what rounding leaves: "
+            "{interest}."
+        )
+    else:
+        return []
+    return [Sentence(text, **figures)]
 
 
 def _rates_told(rates: Rates) -> RatesTold:

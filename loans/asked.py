@@ -22,7 +22,7 @@ from .ledger import Schedule
 from .line import Terms
 from .rates import as_decimal
 from .read_dates import read_day
-from .solved import due, end_of, work_out
+from .solved import due, end_of, schedule_of, work_out
 from .terms import owed_on
 from .words import Marks
 
@@ -82,12 +82,9 @@ def _refused(field: str, message: str) -> NotALoan:
 
 
 def _asking(loan: Loan, marks: Marks) -> _Asked:
-    found, terms, laid = work_out(loan)
-    if terms is None or laid is None:
-        reason = (
-            found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
-        )
-        raise _refused("", reason)
+    laid, terms = schedule_of(loan, marks), work_out(loan).terms
+    if terms is None:
+        raise ValueError("a loan with a schedule has its terms")
     numbers = [row.number for row in laid.rows]
     return _Asked(loan, terms, laid, marks, numbers, Accruals(terms, numbers[-1] + 1))
 

@@ -4,13 +4,12 @@ from decimal import Decimal
 
 from typing_extensions import TypedDict
 
-from .cut import lay_out
 from .document import Loan
 from .fields import FIGURES, UNKNOWN, FigureName
-from .figures import plain, precise, told
-from .find import find
-from .ledger import unrounded_end
-from .terms import Found, digits_for, levelled, payable_terms, stated_terms
+from .figures import plain, told
+from .settling import fits, gap
+from .solved import value_as_paid, work_out
+from .terms import levelled, payable_terms, stated_terms
 from .words import Marks, Money, Sentence
 
 
@@ -42,25 +41,19 @@ def _asking(loan: Loan, name: FigureName) -> Loan:
 
 def fit(loan: Loan, marks: Marks) -> Fit:
     """The stated figures held against each other."""
-    terms = levelled(stated_terms(loan))
-    with precise(digits_for(terms)):
-        gap = unrounded_end(lay_out(terms)) - terms.balance
-    found = {name: _would_fit(_asking(loan, name), marks) for name in FIGURES}
-    stated = payable_terms(loan, Decimal(0)).payment
-    fits = abs(gap) < loan.minor_unit / 2 or found["payment"]["value"] == plain(
-        stated, loan.decimals
-    )
+    terms = payable_terms(loan, Decimal(0))
+    over, do_fit = gap(loan, levelled(stated_terms(loan))), fits(loan, terms)
     return {
-        "gap": plain(told(gap)),
-        "fits": fits,
-        "says": _says(loan, gap, fits=fits).say(marks),
-        "would_fit": found,
+        "gap": plain(told(over)),
+        "fits": do_fit,
+        "says": _says(loan, over, fits=do_fit).say(marks),
+        "would_fit": {name: _would_fit(_asking(loan, name), marks) for name in FIGURES},
     }
 
 
-def _says(loan: Loan, gap: Decimal, *, fits: bool) -> Sentence:
-    over = Money(abs(gap), loan.decimals)
-    if abs(gap) < loan.minor_unit / 2:
+def _says(loan: Loan, left: Decimal, *, fits: bool) -> Sentence:
+    over = Money(abs(left), loan.decimals)
+    if abs(left) < loan.minor_unit / 2:
         return Sentence("The figures fit: they end at exactly what is to be left.")
     if fits:
         return Sentence(
@@ -68,7 +61,7 @@ def _says(loan: Loan, gap: Decimal, *, fits: bool) -> Sentence:
             "the last payment settles.",
             over=over,
         )
-    if gap > 0:
+    if left > 0:
         return Sentence("The figures do not fit: at the end {over} too much is owed.", over=over)
     return Sentence("The figures do not fit: by the end {over} too much has been paid.", over=over)
 
@@ -77,22 +70,13 @@ def _would_fit(loan: Loan, marks: Marks) -> WouldFit:
     if loan.rate.quoted == "flat" and loan.unknown in ("count", "balance"):
         reason = "A flat quote speaks of a stated number of payments that repay to nothing."
         return {"value": None, "exact": None, "reason": reason}
-    found = find(loan)
-    if found.reason:
-        return {"value": None, "exact": None, "reason": found.reason.say(marks)}
+    found, terms, laid, _ = work_out(loan)
+    why = found.note if found.reason is None and found.ordinary is None else found.reason
+    if why is not None or terms is None:
+        return {"value": None, "exact": None, "reason": why.say(marks) if why else None}
+    solution = found.solutions[found.ordinary or 0]
     return {
-        "value": _value(loan, found),
-        "exact": plain(told(found.solutions[0])),
+        "value": value_as_paid(loan, solution, terms, laid),
+        "exact": plain(told(solution)),
         "reason": None,
     }
-
-
-def _value(loan: Loan, found: Found) -> str:
-    solution = found.solutions[0]
-    if loan.unknown == "rate":
-        return f"{solution:.10f}"
-    if loan.unknown == "count":
-        return str(int(told(solution).to_integral_value("ROUND_CEILING")))
-    if loan.unknown == "balance":
-        return f"{told(solution):.{loan.decimals}f}"
-    return plain(getattr(payable_terms(loan, solution), loan.unknown or ""), loan.decimals)

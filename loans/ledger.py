@@ -10,7 +10,7 @@ from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from itertools import groupby
-from typing import Final, NamedTuple
+from typing import Final, Literal, NamedTuple
 
 from .fields import MOST_MONEY
 from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
@@ -118,18 +118,31 @@ class Schedule:
     """The rows to the cent. `early`: the last payment was cut before the count was reached.
     `overpaid`: by how much, in units, the last repayment lay above what was owed, before the count
     was reached. `taken`: what the interest of a row took beyond its own, where it is that which
-    settles the loan. `by_day`: without payments, a row for each day on which money moves."""
+    settles the loan. `paused_after`: nothing is paid after the last row in any case. `by_day`:
+    without payments, a row for each day on which money moves."""
 
     rows: tuple[Row, ...]
     unit: Unit
     early: bool = False
     overpaid: int = 0
     taken: int = 0
+    paused_after: bool = False
     by_day: bool = False
 
 
+#: Why a loan cannot be laid out to the cent: a payment, or the interest that is to be paid alone,
+#: would lie below zero, all is repaid though something is to be left, the balance grows beyond what
+#: is told, or rounding keeps it from where it is to be.
+Hindrance = Literal["payment", "interest", "repaid", "size", "rounding"]
+
+
 class NeverSettlesError(Exception):
-    """The rounded payments never bring the loan to the balance it is to end with."""
+    """The rounded payments never bring the loan to the balance it is to end with; `number`: of the
+    payment where that shows."""
+
+    def __init__(self, why: Hindrance, number: int = 0) -> None:
+        self.why, self.number = why, number
+        super().__init__(f"{why} at payment {number}")
 
 
 def cash_rule(
@@ -176,8 +189,14 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     end = None if line.is_open else line.stretches[-1].last
     state = _Rolling(rule, balance, end, falls=opening > balance, line=line)
     rows = tuple(_rows(line, rule, state, opening))
-    early = line.cuts and end is not None and rows[-1].number < end
-    return Schedule(rows, rule.unit, early=early, overpaid=state.overpaid, taken=state.taken)
+    last = rows[-1].number
+    early = line.cuts and end is not None and last < end
+    paused = early and not any(
+        stretch.payment or stretch.interest_only or stretch.repay
+        for stretch in line.stretches
+        if stretch.last is None or stretch.last > last
+    )
+    return Schedule(rows, rule.unit, early, state.overpaid, state.taken, paused_after=paused)
 
 
 def _rounded(amount: int, step: int) -> int:
@@ -191,14 +210,17 @@ def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterat
         period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
         for number in range(stretch.first, (stretch.last or line.most) + 1):
             row = state.row(number, opening, period, lent_later=number < lent_until)
-            if row.payment < 0 or row.repay < 0 or abs(row.closing) > most:
-                raise NeverSettlesError
+            if row.payment < 0 or row.repay < 0:
+                why: Hindrance = "interest" if stretch.interest_only else "payment"
+                raise NeverSettlesError(why, number)
+            if abs(row.closing) > most:
+                raise NeverSettlesError("size", number)
             yield row
             opening = row.closing
             if state.ended:
                 return
     if line.is_open:
-        raise NeverSettlesError
+        raise NeverSettlesError("rounding", line.most)
 
 
 class _Period:
@@ -289,7 +311,7 @@ class _Rolling:
             rest = due - paid
         elif rest <= 0 and self.cuts and not lent_later and not (last and self.by == "nothing"):
             if self.balance:
-                raise NeverSettlesError
+                raise NeverSettlesError("repaid", number)
             paid, closing, rest = _rounded(due, self.rule.cash_step), 0, 0
         elif last and self.by == "balance":
             closing = self.balance = _rounded(closing, self.rule.cash_step)
@@ -302,6 +324,10 @@ class _Rolling:
 
     def _busy(self, number: int, opening: int, period: _Period, *, lent_later: bool) -> Row:
         """A row in which more than a payment happens."""
+        if period.inner and self.cuts and not lent_later:
+            met = self._met_on_a_day(number, opening, period)
+            if met is not None:
+                return met
         it = self._happens(opening, period, lent_later=lent_later)
         last = (
             number == self.end
@@ -321,7 +347,7 @@ class _Rolling:
             self._settle(it, period)
         elif ends_here and self.cuts:
             if self.balance:
-                raise NeverSettlesError
+                raise NeverSettlesError("repaid", number)
             it.later = 0
             it.paid, it.repaid = _shared(_rounded(it.due, self.rule.cash_step), it.paid, it.repaid)
             it.interest -= it.rest
@@ -351,6 +377,62 @@ class _Rolling:
             advance,
             repay,
             fee,
+        )
+
+    def _met_on_a_day(self, number: int, opening: int, period: _Period) -> Row | None:
+        """The row of a loan that what is repaid on a day between two payments ends there."""
+        target = self.balance if self.end is None else 0
+        if self.end is None and not self.falls:
+            return None
+        step, owed, told, paid = self.rule.interest_step, opening, 0, 0
+        moved = Row(number, opening, 0, 0, 0, 0, 0)
+        for is_after, rate in ((False, period.stretch.before), (True, period.stretch.after)):
+            base, some = owed, [each for each in period.inner if each[2] == is_after]
+            for place, (amount, share, _, is_fee) in enumerate(some):
+                interest = base * (rate - share)
+                interest += sum(each[0] * (each[1] - share) for each in some[:place])
+                told_by_then = told + _rounded_fraction(interest, step)
+                before = base + told_by_then - told + sum(each[0] for each in some[:place])
+                lends = any(each[0] > 0 and not each[3] for each in some[place:])
+                if amount < 0 and before + amount <= target and not lends:
+                    if self.balance and self.end is not None:
+                        raise NeverSettlesError("repaid", number)
+                    return self._ended_on_a_day(
+                        moved, before, amount, target, interest=told_by_then, paid=paid
+                    )
+                moved = moved._replace(
+                    advance=moved.advance + (amount if amount > 0 and not is_fee else 0),
+                    repay=moved.repay - (amount if amount < 0 else 0),
+                    fee=moved.fee + (amount if is_fee else 0),
+                )
+            if is_after or not period.stretch.after:
+                return None
+            it = self._happens(opening, period, lent_later=False)
+            if it.rest <= 0:
+                return None
+            owed, told, paid = it.rest, it.interest, it.paid
+            moved = moved._replace(
+                advance=moved.advance + it.advance,
+                repay=moved.repay + it.repaid,
+                fee=moved.fee + it.fee,
+            )
+        return None
+
+    def _ended_on_a_day(
+        self, moved: Row, before: int, amount: int, target: int, *, interest: int, paid: int
+    ) -> Row:
+        over = target - before - amount
+        shows = bool(over) and self.rule.shows_overpaid and not self.balance
+        closing = before + amount if shows else target
+        repay = moved.repay - amount - (0 if shows else over)
+        self.overpaid, self.ended = over, True
+        return moved._replace(
+            interest=interest,
+            principal=paid + repay - interest,
+            payment=paid,
+            closing=closing,
+            rest=closing,
+            repay=repay,
         )
 
     def _happens(self, opening: int, period: _Period, *, lent_later: bool) -> "_Happening":
@@ -407,10 +489,9 @@ _BY_INTEREST: Final = ("interest", "interest-before")
 
 def _taken_off(stretch: Stretch, unit: Unit) -> int:
     """What a payment and all that moves with it take off what is owed before it."""
-    if stretch.interest_only:
-        return 0
-    moved = stretch.payment + stretch.repay - stretch.advance - stretch.fee
-    return unit.count(moved)
+    # On nothing but what is repaid there is no interest to pay.
+    payment = Decimal(0) if stretch.interest_only else stretch.payment
+    return unit.count(payment + stretch.repay - stretch.advance - stretch.fee)
 
 
 class _Deal:
@@ -450,7 +531,7 @@ class _Deal:
                 yield row
                 opening, untold = row.closing, Fraction(0)
             if abs(opening) > most:
-                raise NeverSettlesError
+                raise NeverSettlesError("size", stretch.first)
 
     def _moved(self, moved: Sequence[Inner]) -> tuple[int, int, int]:
         count, none = self.rule.unit.count, Decimal(0)
@@ -485,7 +566,7 @@ class _Deal:
         elif by in ("payment", "repay", "advance", "fee"):
             repay += more
         if repay < 0:
-            raise NeverSettlesError
+            raise NeverSettlesError("payment", place)
         closing = opening + told + advance + fee - repay
         if by in ("payment", "repay", "advance", "fee", "interest"):
             self.taken = self.balance - closing
@@ -535,7 +616,7 @@ def _reaches(opening: int, closing: int, balance: int, alike: bool, *, falls: bo
     if (closing <= balance) if falls else (closing >= balance):
         return True
     if alike and ((closing >= opening) if falls else (closing <= opening)):
-        raise NeverSettlesError
+        raise NeverSettlesError("rounding")
     return False
 
 

@@ -77,7 +77,7 @@ class Live(NamedTuple):
 
 def live(loan: Loan) -> Live | None:
     """The loan's schedule as formulas; none where it has none."""
-    found, terms, laid = work_out(loan)
+    found, terms, laid, _ = work_out(loan)
     if terms is None or laid is None:
         return None
     percent = loan.rate.percent

@@ -43,7 +43,7 @@ class Settled(TypedDict):
 def settled(loan: Loan, number: int, charge: Charge, marks: Marks) -> Settled:
     """The loan ended right after a payment; raises `NotALoan` where there is no such payment."""
     laid = schedule_of(loan, marks)
-    found, terms, _ = work_out(loan)
+    found, terms, *_ = work_out(loan)
     if terms is None:
         raise ValueError("a loan with a schedule has its terms")
     if not 1 <= number <= len(laid.rows):

@@ -30,17 +30,17 @@ def line_to_settle(loan: Loan, terms: Terms) -> Line:
     """The line of a loan as it will be paid, and what settles it."""
     line = lay_out(terms)
     if asks_rate(loan):
-        return line._replace(settles_by=_by_interest(line), cuts=False)
+        return line._replace(settles_by=_by_interest(terms, line), cuts=False)
     return line._replace(settles_by=_settles_by(loan, terms, line))
 
 
-def _by_interest(line: Line) -> Settling:
+def _by_interest(terms: Terms, line: Line) -> Settling:
     """In advance nothing bears interest after a last payment that leaves nothing: then the interest
     before it takes the cents."""
-    last, principal = line.stretches[-1], line.principal
-    idle = not line.balance and not last.inner and last.after and not last.before
-    several = (last.last or last.first) > 1
-    return "interest-before" if line.has_payments and idle and several and principal else "interest"
+    last = line.stretches[-1]
+    idle = terms.in_advance and not line.balance and not last.inner
+    several = line.has_payments and (last.last or last.first) > 1
+    return "interest-before" if idle and several else "interest"
 
 
 def _settles_by(loan: Loan, terms: Terms, line: Line) -> Settling:

@@ -4,25 +4,36 @@ from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from functools import lru_cache
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 from .document import Loan
 from .errors import FieldError, NotALoan
+from .fields import MOST_MONEY
+from .figures import percent_text, plain, told
 from .find import find, never_repays
 from .ledger import NeverSettlesError, Row, Schedule, cash_rule, schedule
 from .line import Terms
-from .settling import as_settled, line_to_settle
-from .terms import Found, levelled, payable_terms, solved_terms
-from .words import Marks, Money, Sentence
+from .settling import as_settled, fits, line_to_settle
+from .terms import (
+    Found,
+    asks_of_purchase,
+    levelled,
+    payable_percent,
+    payable_terms,
+    purchase_figure,
+    solved_terms,
+)
+from .words import Marks, Money, Number, Sentence
 
 
 class Solved(NamedTuple):
-    """Without an answer there are no terms; where rounding keeps a loan from ending as stated,
-    no schedule."""
+    """Without an answer there are no terms; where a loan cannot end to the cent as stated, no
+    schedule, and why stands in `unlaid`."""
 
     found: Found
     terms: Terms | None
     laid: Schedule | None
+    unlaid: Sentence | None = None
 
 
 @lru_cache(maxsize=32)
@@ -61,21 +72,75 @@ def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
     try:
         laid = schedule(line, rule)
         return Solved(found, as_settled(loan, terms, line, laid), laid)
-    except NeverSettlesError:
+    except NeverSettlesError as error:
         if loan.unknown == "count":
             return Solved(Found((), _unsettled(loan, terms)), None, None)
-        return Solved(found, terms, None)
+        return Solved(found, terms, None, _why_unlaid(loan, terms, error))
 
 
 def _unsettled(loan: Loan, terms: Terms) -> Sentence:
     """Why a count that the mathematics knows is not reached in cents."""
-    if terms.balance < terms.principal and terms.rate > 0:
+    if terms.balance < terms.principal and terms.rate > 0 and not terms.puts:
         return never_repays(loan, terms)
     return Sentence(
         "Rounded to the cent, payments of {payment} never bring the balance to exactly {balance}.",
         payment=Money(terms.payment, loan.decimals),
         balance=Money(terms.balance, loan.decimals),
     )
+
+
+_UNLAID: Final = "There is no schedule to the cent: "
+
+
+def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
+    """Why there is no schedule though there is an answer, or every figure is stated."""
+    figures: dict[str, Number | Money] = {
+        "number": Number(error.number),
+        "balance": Money(terms.balance, loan.decimals),
+        "most": Money(MOST_MONEY, loan.decimals),
+    }
+    if error.why == "interest":
+        text = (
+            "at a rate below zero the interest, which alone is to be paid with payment {number}, "
+            "lies below zero."
+        )
+    elif error.why == "size":
+        text = "with payment {number} the balance grows beyond {most}."
+    elif loan.unknown is None and not fits(loan, terms):
+        text = "the figures do not fit. "
+        text += (
+            "With payment {number} all is repaid, and {balance} is to be left."
+            if error.why == "repaid"
+            else "To end with {balance}, payment {number} would have to be below zero."
+        )
+    elif error.why == "repaid":
+        text = (
+            "as rounded, the payments repay all with payment {number}, and {balance} is to be left."
+        )
+    else:
+        text = (
+            "rounded as stated, the payments drift so far that the loan cannot end with what is to "
+            "be left. Round less coarsely."
+        )
+    return Sentence(_UNLAID + text, **figures)
+
+
+def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
+    """The figure found, as it would be stated and as the schedule has it."""
+    if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
+        return percent_text(payable_percent(solution))
+    if loan.unknown == "count" and laid:
+        return str(len(laid.rows))
+    if loan.unknown == "balance":
+        if laid:
+            return laid.unit.write(laid.rows[-1].closing)
+        return plain(told(solution), loan.decimals)
+    if asks_of_purchase(loan):
+        return plain(purchase_figure(loan, solution), loan.decimals)
+    if (loan.unknown or "").startswith("clauses."):
+        place = int((loan.unknown or "").split(".")[1])
+        return plain(terms.puts[place].amount, loan.decimals)
+    return plain(getattr(terms, loan.unknown or ""), loan.decimals)
 
 
 def due(loan: Loan, row: Row) -> date | None:
@@ -95,8 +160,9 @@ def end_of(loan: Loan, laid: Schedule) -> date | None:
 
 def schedule_of(loan: Loan, marks: Marks) -> Schedule:
     """The loan to the cent; raises `NotALoan` with the reason where it has no schedule."""
-    found, _, laid = work_out(loan)
+    found, _, laid, unlaid = work_out(loan)
     if laid is None:
-        said = found.reason.say(marks) if found.reason else "The loan has no schedule to the cent."
+        reason = found.reason or unlaid
+        said = reason.say(marks) if reason else "The loan has no schedule to the cent."
         raise NotALoan([FieldError(field="", message=said)])
     return laid

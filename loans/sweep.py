@@ -18,7 +18,6 @@ from typing_extensions import TypedDict
 
 from . import clock
 from .aim import as_paid, put
-from .answer import value_as_paid
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import UNKNOWN
@@ -26,7 +25,7 @@ from .figures import PERCENT_PLACES, percent_text, plain, precise
 from .many import Level, payments, rates, rolled, to_whole
 from .parts import is_result
 from .rates import periodic_rate
-from .solved import work_out
+from .solved import value_as_paid, work_out
 
 #: Points of one sweep: two figures of 41 values each, and some.
 MOST_POINTS: Final = 2_500

@@ -9,7 +9,7 @@ from typing import Any, Final, Literal, get_args
 from pydantic import BaseModel, ConfigDict, Field
 
 from .aim import as_paid
-from .answer import value_as_paid, with_the_answer
+from .answer import with_the_answer
 from .asked import owed
 from .costs import costs
 from .currencies import currencies
@@ -22,7 +22,7 @@ from .parts import Rounding
 from .rates import footings
 from .read_dates import read_days
 from .reading import Reading, read_amount, read_count, read_percent
-from .solved import work_out
+from .solved import value_as_paid, work_out
 from .styles import Quoted
 from .terms import footing_rate
 from .words import MARKS, PLAIN, Marks, MarksName
@@ -252,7 +252,7 @@ def refused(field: str, message: str) -> NotALoan:
 
 def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
-    found, terms, laid = work_out(loan)
+    found, terms, laid, unlaid = work_out(loan)
     told = {"unknown": _unknown(loan), **_stated(loan)}
     if found.reason:
         return {**told, "problem": found.reason.say(PLAIN)}
@@ -272,7 +272,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
         told["gap"] = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
         told["fits"] = "yes" if held["fits"] else "no"
     if laid is None:
-        return {**told, "problem": "Rounded as asked, it cannot end with what is to be left."}
+        return {**told, "problem": unlaid.say(PLAIN) if unlaid else "It has no schedule."}
     for name in ("total_paid", "total_interest", "final_payment"):
         value = as_paid(loan, name)
         told[name] = "" if value is None else plain(value, loan.decimals)

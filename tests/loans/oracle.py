@@ -152,6 +152,37 @@ class Happening:
     def closing(self) -> Fraction:
         return self.rest + self.later + sum((each.net for each in self.inside_later), Fraction(0))
 
+    def met_on_a_day(self, deal: "Deal", balance: Fraction) -> bool:
+        """Whether a repayment on a day between two payments ends the loan: it is cut to what is
+        owed then, and nothing else happens any more."""
+        parts = [(deal.before(self.number), self.opening, self.inside, True)]
+        if self.inside_later:
+            parts.append((deal.after(self.number), self.rest, self.inside_later, False))
+        for period, base, inside, is_before in parts:
+            if period is None:
+                continue
+            days = deal.days_in(period.begins, period.ends)
+            for place, day in enumerate(days):
+                left = deal.interest(period, day, period.ends)
+                gained = base * (deal.interest(period, period.begins, period.ends) - left)
+                for moves, since in zip(inside[:place], days, strict=False):
+                    gained += moves.net * (deal.interest(period, since, period.ends) - left)
+                gained = nearest(gained, deal.cent)
+                owed = base + gained + sum(each.net for each in inside[: place + 1])
+                if owed > 0 or not inside[place].paid:
+                    continue
+                if balance:
+                    raise NotImplementedError
+                cut = inside[place]._replace(paid=inside[place].paid + owed)
+                inside[place:] = [cut]
+                if is_before:
+                    self.before, self.later, self.amount = gained, Fraction(0), Fraction(0)
+                    self.here, self.inside_later = Moves(*[Fraction(0)] * 3), []
+                else:
+                    self.later = gained
+                return True
+        return False
+
     def row(self, day: date | None) -> Row:
         every = [self.here, *self.inside, *self.inside_later]
         return Row(
@@ -216,6 +247,11 @@ class Deal:
         while (due := self.due(number)) and due < place:
             number += 1
         return number
+
+    def day_of(self, at: Any) -> Any:
+        """When a place is, to be compared."""
+        place = self.place(at)
+        return (self.due(place) or place) if isinstance(place, int) else place
 
     def holds(self, clause: dict[str, Any], number: int) -> bool:
         """Whether a clause holds for a payment."""
@@ -463,6 +499,9 @@ class Deal:
         )
         for number in range(1, self.count + 1):
             it = self.happens(number, opening)
+            if not self.facts and number >= lends_until and it.met_on_a_day(self, balance):
+                told.append(it.row(self.due(number)))
+                break
             last = number == self.count
             moves_later = bool(it.inside_later)
             ends = it.rest <= 0 and number >= lends_until and not moves_later
@@ -491,6 +530,8 @@ class Deal:
             final = self.happens(self.count, Fraction(0))
             if not final.inside_later:
                 takes, ahead = self.count - 1, -final.rest
+                if self.payment(self.count)[1]:
+                    ahead = -final.here.net
         if it.number == takes:
             it.later += (balance if ahead is None else ahead) - it.closing
 
@@ -560,7 +601,9 @@ class Deal:
             for stop in [*stops, None]:
                 until = limit if stop is None else stop
                 if period is not None:
-                    gained = bearing * self.interest(period, since, until)
+                    # What a day count gives the rest of a period is not given before it.
+                    rest = Fraction(0) if stop is None else self.interest(period, until, limit)
+                    gained = bearing * (self.interest(period, since, limit) - rest)
                     pending, told = pending + gained, told + gained
                 since = until
                 is_end = stop is None

@@ -225,7 +225,7 @@ class AgainstTheContract(TestCase):
         elif not last and asked == "advance":
             place = drawn.content["clauses"][drawn.path[1]]["at"]
             own = all(
-                deal.number_of(place) > deal.number_of(each.get("to", each.get("at", 0)))
+                deal.day_of(place) > deal.day_of(each.get("to", each.get("at", 0)))
                 for number, each in enumerate(drawn.content["clauses"])
                 if number != drawn.path[1]
             )
