@@ -12,6 +12,7 @@ from typing_extensions import TypedDict
 
 from . import clock, working
 from .aim import AimTold, aimed, put, reach
+from .clause_notes import clause_notes
 from .costs import CostsTold, costs
 from .document import Loan
 from .errors import FieldError, NotALoan
@@ -24,7 +25,7 @@ from .proof import Proof, prove
 from .rates import Rates, footings
 from .sentence import clause_in_words
 from .solved import Solved, due, end_of, value_as_paid, work_out
-from .terms import Found, asks_rate, footing_rate, quote_of
+from .terms import Found, asks_rate, footing_rate, quote_of, stated_terms
 from .words import PLAIN, Marks, Money, Number, Sentence
 from .working import Step
 from .yearly_cost import YearlyCost
@@ -97,7 +98,8 @@ class Answer(BaseModel):
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
-    `carrying`: the carrying amount after each row, where there are fees. `clauses`: each in words.
+    `carrying`: the carrying amount after each row, where there are fees. `clauses`: each in words,
+    `clause_notes`: for each what it comes to beside the others.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -116,6 +118,7 @@ class Answer(BaseModel):
     costs: CostsTold | None
     carrying: tuple[str, ...]
     clauses: tuple[str, ...]
+    clause_notes: tuple[tuple[str, ...], ...]
     final_date: str | None
     gap: str | None
     fits: bool | None
@@ -162,7 +165,7 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
         exact=plain(told(solution)),
         solutions=tuple(plain(told(each)) for each in found.solutions),
         reason=None,
-        **_headline(loan),
+        **_headline(loan, marks),
         rates=_rates_told(rates),
         **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
@@ -188,7 +191,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         exact=None,
         solutions=(),
         reason=None,
-        **_headline(loan),
+        **_headline(loan, marks),
         rates=_rates_told(rates),
         **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
@@ -206,7 +209,7 @@ def _fit_told(held: Fit | None) -> dict[str, Any]:
     return {name: held[name] for name in ("gap", "fits", "would_fit")}
 
 
-def _headline(loan: Loan) -> dict[str, Any]:
+def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
     """The words around the figure that is found."""
     period = clock.period(loan.every)
     quote = loan.style.in_words()
@@ -230,9 +233,19 @@ def _headline(loan: Loan) -> dict[str, Any]:
         if figure == "rate.percent":
             quote = loan.style_of(quote_of(loan)).in_words()
             unit = f"% {quote}"
-    return {"asks": asks, "unit": unit, "quote": quote, "clauses": clauses}
+    terms = (work_out(loan).terms if loan.clauses else None) or stated_terms(loan, _LAID_FOR_NOTES)
+    notes = clause_notes(loan, terms, marks) if loan.clauses else ()
+    return {
+        "asks": asks,
+        "unit": unit,
+        "quote": quote,
+        "clauses": clauses,
+        "clause_notes": notes,
+    }
 
 
+#: Payments for which it is told how clauses stand to each other where nothing is laid out.
+_LAID_FOR_NOTES: Final = 600
 _NOT_LAID: Final[dict[str, Any]] = {
     "totals": None,
     "yearly_cost": None,
@@ -278,7 +291,7 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: 
         exact=None,
         solutions=(),
         reason=reason.say(marks) if reason else None,
-        **_headline(loan),
+        **_headline(loan, marks),
         rates=rates and _rates_told(rates),
         **_NOT_LAID,
         **_fit_told(None),

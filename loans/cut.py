@@ -104,6 +104,18 @@ def moves_only_last(terms: Terms, name: str) -> bool:
     return _Cutting(terms).moves_only_last(name)
 
 
+def overruled(terms: Terms, place: int) -> Iterator[tuple[int, int]]:
+    """Where a clause holds and another one of its kind wins: the payment (of a rate the period),
+    and the place of that other one in the list."""
+    return _Cutting(terms).overruled(place)
+
+
+def fee_bases(terms: Terms, place: int) -> list[tuple[int | date, Decimal]]:
+    """Where a fee in percent is taken, and the money advanced there that it is of; nothing where
+    it is of the principal."""
+    return _Cutting(terms).bases(place)
+
+
 def periods_of(terms: Terms) -> tuple[Stretch, ...]:
     """Every period of a loan on its own, even where only clauses are the loan."""
     return tuple(_Cutting(terms).each())
@@ -285,14 +297,53 @@ class _Cutting:
         cash = self.terms.cash
         if not put.of_money:
             return put.amount if cash is None else cash.amount(put.amount)
+        share = (
+            put.amount * (self._advanced(put, number, inner=inner) or self.terms.principal) / 100
+        )
+        return share if cash is None else cash.amount(share)
+
+    def _advanced(self, put: Put, number: int, *, inner: bool) -> Decimal:
+        """What is lent at the place of a clause."""
         advanced = self.terms.principal if number == 0 else _NOTHING
         for each in self.terms.puts:
             if each.verb == "advance" and (
                 each.at == put.at if inner else self._covers(each, number)
             ):
                 advanced += each.amount
-        share = put.amount * (advanced or self.terms.principal) / 100
-        return share if cash is None else cash.amount(share)
+        return advanced
+
+    # What clauses come to
+
+    def overruled(self, place: int) -> Iterator[tuple[int, int]]:
+        """The payments (of a rate the periods) for which a clause holds and another one of its kind
+        wins, with the place of that one; a payment gives way to `pay`, too."""
+        put = self.terms.puts[place]
+        for period in self.periods():
+            number = period.number
+            if put.verb == "rate":
+                if not self._rate_covers(put, number, period.begins):
+                    continue
+                wins = self._rate_ruling(number, period.begins)
+            elif self._covers(put, number):
+                wins = self.ruling(put.verb, number)
+                if put.verb == "payment" and (paid := self.ruling("pay", number)) is not None:
+                    wins = paid
+            else:
+                continue
+            if wins is not None and wins != place:
+                yield number, wins
+
+    def bases(self, place: int) -> list[tuple[int | date, Decimal]]:
+        """Where a fee in percent is taken, and the money advanced there that it is a percent of;
+        nothing where it is of the principal."""
+        put = self.terms.puts[place]
+        if isinstance(put.at, date):
+            number, is_on = self._number_of(put.at)
+            if not is_on:
+                return [(put.at, self._advanced(put, number, inner=True))]
+        return [
+            (number, self._advanced(put, number, inner=False)) for number in self._payments(put)
+        ]
 
     def fees(self) -> list[Fee]:
         """Every fee, whichever way it is taken."""
@@ -324,17 +375,18 @@ class _Cutting:
 
     def _rate_at(self, number: int, day: date | None) -> Fraction:
         """The rate that holds in a period, on a day of it where days matter."""
-        best: tuple[int, int] | None = None
-        rate = self.terms.rate
-        for index, put in enumerate(self.terms.puts):
-            if put.verb != "rate" or put.rate is None:
-                continue
-            if not self._rate_covers(put, number, day):
-                continue
-            here = (self._rate_begins(put), index)
-            if best is None or here >= best:
-                best, rate = here, put.rate
-        return rate
+        place = self._rate_ruling(number, day)
+        rate = None if place is None else self.terms.puts[place].rate
+        return self.terms.rate if rate is None else rate
+
+    def _rate_ruling(self, number: int, day: date | None) -> int | None:
+        """Of the clauses that set the rate of a period, or of a day of it, the one that wins."""
+        ranks = [
+            (self._rate_begins(put), index)
+            for index, put in enumerate(self.terms.puts)
+            if put.verb == "rate" and self._rate_covers(put, number, day)
+        ]
+        return max(ranks)[-1] if ranks else None
 
     def _rate_begins(self, put: Put) -> int:
         """Where a rate begins, to be compared with where others do: on which day of a dated loan,

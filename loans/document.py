@@ -9,7 +9,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final, Literal, Self
 
-from pydantic import Field, ValidationError, model_validator
+from pydantic import ConfigDict, Field, ValidationError, model_validator
 from pydantic_core import ErrorDetails, PydanticCustomError
 
 from . import clock
@@ -34,6 +34,7 @@ from .fields import (
     wrong_at,
 )
 from .parts import (
+    FEE_KINDS,
     FINEST_SHARE,
     Aim,
     Clause,
@@ -47,8 +48,21 @@ from .parts import (
 from .styles import Style
 
 
+def _what_may_be_left_out(schema: dict[str, Any]) -> None:
+    """The principal where a purchase says what is lent, the payment where clauses are the loan."""
+    left_out = ("principal", "payment")
+    schema["required"] = [name for name in schema["required"] if name not in left_out]
+    no_payments = {"properties": {"count": {"enum": [0, "0"]}}}
+    schema["allOf"] = [
+        {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
+        {"anyOf": [{"required": ["payment"]}, no_payments]},
+    ]
+
+
 class Loan(Part):
     """A loan, one figure of which may be unknown (`"?"`); with none the figures are checked."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_what_may_be_left_out)
 
     zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
     name: str = Field(default="", max_length=200)
@@ -400,7 +414,7 @@ def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldErro
     """Pydantic's errors as ours; `prefix` leading steps of each path are not the document's."""
     found = []
     for error in errors:
-        path = ".".join(str(step) for step in error["loc"][prefix:])
+        path = ".".join(str(step) for step in error["loc"][prefix:] if step not in FEE_KINDS)
         for field in error.get("ctx", {}).get("fields") or ("",):
             place = ".".join(step for step in (path, field) if step)
             found.append(FieldError(field=place, message=_sentence(error)))

@@ -1,6 +1,7 @@
 """What is wrong with a document: one typed family, each with a field and a sentence."""
 
 from collections.abc import Iterable
+from uuid import uuid4
 
 from pydantic import BaseModel, ConfigDict
 
@@ -20,6 +21,23 @@ class Errors(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     errors: tuple[FieldError, ...]
+
+
+class Fault(Errors):
+    """What is answered where we failed, not the document: `fault` is the id under which our log
+    tells more."""
+
+    fault: str
+
+
+def at_fault() -> Fault:
+    """A fault of ours, with an id of its own."""
+    name = uuid4().hex[:12]
+    message = (
+        "Something went wrong with this on our side, not with what was stated. Fault "
+        f"{name} is in the log."
+    )
+    return Fault(errors=(FieldError(field="", message=message),), fault=name)
 
 
 class NotALoan(Exception):  # noqa: N818  (reads as the trade says it)

@@ -35,6 +35,8 @@ MOST_TEXT: Final = 1_000_000
 
 _DECIMAL = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)", re.ASCII)
 _DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+\.?\d*|\.\d+)$"}
+#: Zero or more: only nothing has a sign.
+_NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+\.?\d*|\.\d+)|-(0+\.?0*|\.0+))$"}
 
 
 def wrong(message: str) -> PydanticCustomError:
@@ -89,6 +91,13 @@ def _percent(value: object) -> Decimal | Unknown:
     if number >= MOST_PERCENT:
         raise wrong(f"A rate is below {MOST_PERCENT} %. Is the decimal point in its place?")
     return number
+
+
+def _fee_percent(value: object) -> Decimal | Unknown:
+    percent = _percent(value)
+    if isinstance(percent, Decimal) and percent < 0:
+        raise wrong("A fee is zero percent or more.")
+    return percent
 
 
 def _whole(value: object, least: int, most: int, what: str) -> int:
@@ -214,21 +223,47 @@ def number_schema(*extra: dict[str, Any]) -> dict[str, Any]:
     return {"anyOf": [*extra, _DECIMAL_SCHEMA, {"type": "number"}]}
 
 
+def least_schema(*extra: dict[str, Any]) -> dict[str, Any]:
+    """The JSON Schema of a number of zero or more, as text or not."""
+    return {"anyOf": [*extra, _NOT_BELOW_ZERO, {"type": "number", "minimum": 0}]}
+
+
+def _whole_schema(least: int, most: int) -> dict[str, Any]:
+    """That of a whole number, as text or not."""
+    text = {"type": "string", "pattern": r"^\+?\d+(\.0+)?$"}
+    return {"anyOf": [{"type": "integer", "minimum": least, "maximum": most}, text]}
+
+
 _ASKED = {"const": UNKNOWN, "type": "string"}
 _WRITTEN = PlainSerializer(_written, return_type=str | int)
 
 Amount = Annotated[
-    Decimal | Unknown, BeforeValidator(_amount), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
+    Decimal | Unknown,
+    BeforeValidator(_amount),
+    _WRITTEN,
+    WithJsonSchema(
+        {
+            "anyOf": [
+                _ASKED,
+                _NOT_BELOW_ZERO,
+                {"type": "number", "minimum": 0, "exclusiveMaximum": int(MOST_MONEY)},
+            ]
+        }
+    ),
 ]
 Percent = Annotated[
     Decimal | Unknown, BeforeValidator(_percent), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
 ]
+FeePercent = Annotated[
+    Decimal | Unknown,
+    BeforeValidator(_fee_percent),
+    _WRITTEN,
+    WithJsonSchema(least_schema(_ASKED)),
+]
 Count = Annotated[
     int | Unknown,
     BeforeValidator(_count),
-    WithJsonSchema(
-        {"anyOf": [_ASKED, {"type": "integer", "minimum": 0, "maximum": MOST_PAYMENTS}]}
-    ),
+    WithJsonSchema({"anyOf": [_ASKED, *_whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
 ]
 Every = Annotated[
     clock.Frequency,
@@ -237,7 +272,7 @@ Every = Annotated[
         {
             "anyOf": [
                 {"enum": list(clock.PERIODS), "type": "string"},
-                {"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS_A_YEAR},
+                *_whole_schema(1, MOST_PAYMENTS_A_YEAR)["anyOf"],
             ]
         }
     ),
@@ -249,7 +284,7 @@ CompoundingField = Annotated[
         {
             "anyOf": [
                 {"enum": [*clock.PERIODS, "continuous"], "type": "string"},
-                {"type": "integer", "minimum": 1, "maximum": MOST_COMPOUNDINGS},
+                *_whole_schema(1, MOST_COMPOUNDINGS)["anyOf"],
             ]
         }
     ),
@@ -257,25 +292,25 @@ CompoundingField = Annotated[
 CurrencyCode = Annotated[
     str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
 ]
-Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(number_schema())]
+Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(least_schema())]
 DAY_SCHEMA = {"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}
 Day = Annotated[date, BeforeValidator(read_date), WithJsonSchema(DAY_SCHEMA)]
-_PLACE_SCHEMA = {"anyOf": [{"type": "integer", "minimum": 0, "maximum": MOST_PAYMENTS}, DAY_SCHEMA]}
+_PLACE_SCHEMA = {"anyOf": [*_whole_schema(0, MOST_PAYMENTS)["anyOf"], DAY_SCHEMA]}
 Place = Annotated[int | date, BeforeValidator(_place), WithJsonSchema(_PLACE_SCHEMA)]
 Month = Annotated[
     int,
     BeforeValidator(_month),
-    WithJsonSchema({"type": "integer", "minimum": 1, "maximum": 12}),
+    WithJsonSchema(_whole_schema(1, 12)),
 ]
 StepEvery = Annotated[
     int,
     BeforeValidator(_step_every),
-    WithJsonSchema({"type": "integer", "minimum": 1, "maximum": MOST_PAYMENTS}),
+    WithJsonSchema(_whole_schema(1, MOST_PAYMENTS)),
 ]
 #: A growth: above zero or below it.
 Change = Annotated[
     Decimal | Unknown, BeforeValidator(_change), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
 ]
-Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(number_schema())]
+Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(least_schema())]
 Timing = Literal["in-arrears", "in-advance"]
 OddDays = Literal["simple", "compound"]

@@ -10,11 +10,14 @@ from pydantic import (
     BaseModel,
     BeforeValidator,
     ConfigDict,
+    Discriminator,
     Field,
     PlainSerializer,
+    Tag,
     WithJsonSchema,
     model_validator,
 )
+from pydantic.config import JsonDict
 
 from . import clock
 from .fields import (
@@ -24,6 +27,7 @@ from .fields import (
     Amount,
     Change,
     CompoundingField,
+    FeePercent,
     Month,
     Percent,
     Periods,
@@ -137,11 +141,27 @@ class Rounding(Part):
 class Share(Part):
     """A fee as a percent of the money advanced where it is taken, else of the principal."""
 
-    percent: Percent
+    percent: FeePercent
+
+
+def _fee_kind(value: object) -> str:
+    return "of-money" if isinstance(value, dict | Share) else "in-money"
+
+
+#: The steps of a path that are no field of the document: kinds of a fee.
+FEE_KINDS: Final = ("in-money", "of-money")
+Fee = Annotated[
+    Annotated[Amount, Tag("in-money")] | Annotated[Share, Tag("of-money")], Discriminator(_fee_kind)
+]
+
+
+_ONE_OF_TWO: Final[JsonDict] = {"oneOf": [{"required": ["percent"]}, {"required": ["amount"]}]}
 
 
 class Growth(Part):
     """How a payment grows (below zero: falls): by a percent or by an amount."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_ONE_OF_TWO)
 
     percent: Change | None = None
     amount: Change | None = None
@@ -166,7 +186,19 @@ class Clause(Part):
     `months` (1 to 12) keeps a stretch to payments due in them.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        validate_by_name=True,
+        json_schema_extra={
+            "oneOf": [{"required": [verb]} for verb in get_args(VerbName)],
+            "anyOf": [{"required": [name]} for name in ("at", "from", "months")],
+            "not": {
+                "required": ["at"],
+                "anyOf": [{"required": [name]} for name in ("from", "to", "months")],
+            },
+        },
+    )
 
     at: Place | None = None
     begin: Place | None = Field(default=None, alias="from")
@@ -179,7 +211,7 @@ class Clause(Part):
     pay: Pay | None = Field(default=None, description="Nothing, or the interest only.")
     step: Growth | None = Field(default=None, description="How the payment grows.")
     every: StepEvery | None = Field(default=None, description="Payments between two steps.")
-    fee: Amount | Share | None = None
+    fee: Fee | None = None
     taken: Taken | None = None
     then: Literal["re-level"] | None = Field(
         default=None,
@@ -250,6 +282,8 @@ _LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")
 
 class Down(Part):
     """What is paid of a price at once: a percent of it, or an amount."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_ONE_OF_TWO)
 
     percent: Percent | None = None
     amount: Amount | None = None

@@ -1,5 +1,6 @@
 """What every endpoint shares: the strict reader of JSON, who asks, and how it is refused."""
 
+import logging
 from typing import Any, Final
 
 from django.contrib.auth.models import User
@@ -14,6 +15,9 @@ import loans
 from desk.cases import OnlyForReadingError
 from loans import Errors, FieldError, NotALoan
 from loans.document import field_errors
+from loans.errors import at_fault
+
+log = logging.getLogger(__name__)
 
 
 class StrictParser(Parser):
@@ -75,6 +79,13 @@ def _not_a_loan(request: HttpRequest, error: NotALoan) -> HttpResponse:
 @api.exception_handler(RequestDataTooBig)
 def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
     return refuse(422, said("This is too long for a loan document: at most one million bytes."))
+
+
+@api.exception_handler(Exception)
+def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
+    fault = at_fault()
+    log.error("Fault %s at %s", fault.fault, request.path, exc_info=error)
+    return HttpResponse(fault.model_dump_json(), status=500, content_type="application/json")
 
 
 @api.exception_handler(AuthenticationError)

@@ -2,6 +2,7 @@
 `--table FILE` a table of loans, a row each."""
 
 import sys
+import traceback
 from pathlib import Path
 from typing import Any
 
@@ -9,9 +10,10 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 import loans
 from loans import Errors, FieldError, NotALoan
+from loans.errors import at_fault
 from loans.fields import MOST_TEXT
 
-ANSWERED, NO_ANSWER, NOT_A_DOCUMENT = 0, 1, 2
+ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT = 0, 1, 2, 3
 
 
 def _text(name: str) -> bytes:
@@ -32,6 +34,11 @@ def solve_one(name: str) -> tuple[str, int]:
         answer = loans.solve(loans.read(_text(name)))
     except NotALoan as error:
         return Errors(errors=error.errors).model_dump_json(), NOT_A_DOCUMENT
+    except Exception:
+        # A fault of ours in one document does not end the others.
+        fault = at_fault()
+        sys.stderr.write(f"Fault {fault.fault}, {name}:\n{traceback.format_exc()}")
+        return fault.model_dump_json(), OUR_FAULT
     return answer.model_dump_json(), NO_ANSWER if answer.reason else ANSWERED
 
 
@@ -40,7 +47,7 @@ class Command(BaseCommand):
 
     help = (
         "Solve loan documents. Prints one line of JSON for each, in the order given. Exit status, "
-        "the highest of all: 0 an answer, 1 none, 2 not a document."
+        "the highest of all: 0 an answer, 1 none, 2 not a document, 3 a fault of ours."
     )
     requires_system_checks = ()
 

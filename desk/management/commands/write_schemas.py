@@ -12,12 +12,20 @@ from desk.api import api
 from loans import Answer, Loan
 
 
+def _named(name: str, schema: dict[str, Any]) -> dict[str, Any]:
+    """A schema that stands alone says which dialect it is in and what it is called."""
+    dialect = "https://json-schema.org/draft/2020-12/schema"
+    return {"$schema": dialect, "$id": f"urn:zephyrant:{name}:1", **schema}
+
+
 def schemas() -> dict[Path, str]:
     """Each generated file and what belongs in it."""
     docs = settings.BASE_DIR / "docs"
     contents = {
-        docs / "loan-document.schema.json": Loan.model_json_schema(mode="validation"),
-        docs / "answer.schema.json": Answer.model_json_schema(mode="serialization"),
+        docs / "loan-document.schema.json": _named("loan", Loan.model_json_schema()),
+        docs / "answer.schema.json": _named(
+            "answer", Answer.model_json_schema(mode="serialization")
+        ),
         docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/"),
     }
     return {
