@@ -10,7 +10,7 @@ from .curve import RatesThatFit, rates_that_fit
 from .cut import lay_out
 from .dates import Calendar
 from .document import Loan
-from .fields import MOST_MONEY, MOST_PAYMENTS
+from .fields import MOST_MONEY
 from .figures import DIGITS, precise, to_step, told
 from .ledger import rolled, unrounded_end
 from .line import NO_TIME, Stretch, Terms, interests
@@ -272,7 +272,7 @@ def _count(loan: Loan, terms: Terms) -> Found:
             Sentence(
                 "With these clauses the balance never comes to {balance} in {most} payments.",
                 balance=money["balance"],
-                most=Number(MOST_PAYMENTS),
+                most=Number(terms.most_payments),
             ),
         )
     if value is None or value <= 0:
@@ -290,16 +290,17 @@ def _count(loan: Loan, terms: Terms) -> Found:
                 **money,
             ),
         )
-    if value <= MOST_PAYMENTS:
+    most = terms.most_payments
+    if value <= most:
         return Found((value,))
-    by = closed_form.factors(rate, MOST_PAYMENTS, terms.timing)
+    by = closed_form.factors(rate, most, terms.timing)
     return Found(
         (),
         Sentence(
             "It would take {value} payments; at most {most} are laid out here. {most} payments of "
             "{enough} would do it.",
             value=Number(told(value), 1),
-            most=Number(MOST_PAYMENTS),
+            most=Number(most),
             enough=Money(closed_form.payment(principal, balance, by), loan.decimals),
         ),
     )

@@ -24,6 +24,8 @@ from .figures import percent_text
 
 _MOST_STEPS: Final = 200
 _ENOUGH: Final = 1e-15
+#: Payments among which one advance and one payment, in net flows, can hide.
+_FEW: Final = 4
 #: Below this the mean time of a run is its middle.
 _TINY: Final = 1e-6
 _MONTH: Final = Pace(months=1)
@@ -124,19 +126,25 @@ def yearly_cost(flows: Flows, guess: float = 0.0) -> YearlyCost:
 
 def _single(flows: Flows) -> float | None:
     """The US rate where, in net flows, there is one advance and one payment; else None."""
-    lent, runs = flows.lent, [run for run in flows.runs if run.amount]
     calendar = flows.calendar
+    runs = [run for run in flows.runs if run.amount]
+    if sum(run.number for run in runs) > _FEW:
+        return None
+    paid: dict[float, float] = {}
+    for run in runs:
+        for place in (run.first + more for more in range(run.number)):
+            paid[place] = paid.get(place, 0.0) + run.amount
     # Without dates places count periods from the start, with them from the first payment.
     from_start = calendar is None or calendar.first == calendar.start
-    if runs and from_start and not runs[0].first:
-        lent -= runs[0].amount
-        rest = runs[0]._replace(first=runs[0].first + 1, number=runs[0].number - 1)
-        runs = [*([rest] if rest.number else []), *runs[1:]]
-    if sum(run.number for run in runs) != 1 or lent <= 0:
+    lent = flows.lent - (paid.pop(0, 0.0) if from_start else 0.0)
+    later = [(place, amount) for place, amount in paid.items() if amount]
+    if len(later) != 1 or lent <= 0:
         return None
-    place = int(runs[0].first) + (calendar is not None)
-    term = _single_term(0, place, calendar, flows.a_year, in_advance=False)
-    return single_rate(runs[0].amount / lent, term)
+    ((last, amount),) = later
+    ends = int(last) + (calendar is not None)
+    return single_rate(
+        amount / lent, _single_term(0, ends, calendar, flows.a_year, in_advance=False)
+    )
 
 
 def _told(rate: float | None) -> str | None:

@@ -19,12 +19,17 @@ VALIDATOR = Draft202012Validator(SCHEMA)
 
 BOUGHT = document(principal=None, purchase={"price": "60000", "down": {"percent": "20"}})
 DEAL = document(
-    count=0, payment=None, balance="?", clauses=[{"at": 6, "repay": "500"}, {"at": 12, "advance": 7}]
+    count=0,
+    payment=None,
+    balance="?",
+    clauses=[{"at": 6, "repay": "500"}, {"at": 12, "advance": 7}],
 )
 
 
 def clause(**content: Any) -> dict[str, Any]:
-    return document(clauses=[{"from" if name == "begin" else name: c for name, c in content.items()}])
+    return document(
+        clauses=[{"from" if name == "begin" else name: c for name, c in content.items()}]
+    )
 
 
 class TheSchema(TestCase):
