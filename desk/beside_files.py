@@ -14,7 +14,7 @@ from loans.answer import ENGINE
 from loans.beside import Beside, Cell, RowBeside
 from loans.cells import as_text
 
-from .pdf import BODY, GRID, HEAD, TITLE, numbered, register
+from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
 
 _WIDE: Final = landscape(A4)[0]
 
@@ -93,7 +93,7 @@ def beside_xlsx(beside: Beside) -> bytes:
 
 
 def _cell(cell: Cell, *, is_base: bool, stands_out: bool) -> Paragraph:
-    text = escape(cell["text"] or "–")
+    text = in_markup(cell["text"] or "–", "Sans")
     if stands_out:
         text = f"<b>{text}</b>"
     if cell["differs"] and not is_base:
@@ -120,8 +120,8 @@ def beside_pdf(beside: Beside, title: str) -> bytes:
     wide = _WIDE - 2 * margin
     first = 0.2
     widths = [wide * first, *[wide * (1 - first) / len(beside.names)] * len(beside.names)]
-    story: list[Any] = [Paragraph(escape(title), TITLE)]
-    head = ["", *(Paragraph(f"<b>{escape(name)}</b>", BODY) for name in _head(beside))]
+    story: list[Any] = [written(title, TITLE)]
+    head = ["", *(Paragraph(f"<b>{in_markup(name, 'Sans')}</b>", BODY) for name in _head(beside))]
     for heading, rows in (("Terms", beside.terms), ("Results", beside.results)):
         table: list[list[Any]] = [head]
         for row in rows:
@@ -135,8 +135,8 @@ def beside_pdf(beside: Beside, title: str) -> bytes:
         story += [Paragraph(heading, HEAD), laid]
     for name, wrong in zip(beside.names, beside.wrong, strict=True):
         if wrong:
-            story.append(Paragraph(f"{escape(name)}: {escape(wrong)}", BODY))
-    base = escape(beside.names[beside.base])
-    story += [Spacer(1, 6), Paragraph(f"Differences are to: {base}. bp: basis points.", BODY)]
+            story.append(written(f"{name}: {wrong}", BODY))
+    base = beside.names[beside.base]
+    story += [Spacer(1, 6), written(f"Differences are to: {base}. bp: basis points.", BODY)]
     document.build(story, canvasmaker=numbered(f"{title} · {ENGINE}", _WIDE))
     return out.getvalue()

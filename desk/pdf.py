@@ -1,19 +1,26 @@
 """What the PDFs share: fonts, styles, a canvas that numbers its pages."""
 
+import unicodedata
 from collections.abc import Callable
+from itertools import groupby
 from pathlib import Path
 from typing import Any, Final
+from xml.sax.saxutils import escape
 
 import font_source_sans_pro
 import font_source_serif_pro
+from arabic_reshaper import reshape
+from bidi.algorithm import get_display
 from django.utils import timezone
 from reportlab.lib.colors import HexColor
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.cidfonts import UnicodeCIDFont
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Paragraph
 
 from loans.read_dates import write_day
 
@@ -26,12 +33,62 @@ _FONTS: Final = {
 }
 
 
+#: For names in scripts that those lack, in the order they are asked: Greek to Arabic; Chinese and
+#: Japanese. Korean is left to what readers of PDF bring along.
+_WIDE: Final = {"Wide": "DejaVuSans.ttf", "East": "DroidSansFallbackFull.ttf"}
+_KOREAN: Final = "HYGothic-Medium"
+
+
 def register() -> None:
     """The fonts made known to the library, once."""
+    known = pdfmetrics.getRegisteredFontNames()
     for name, (package, file) in _FONTS.items():
-        if name not in pdfmetrics.getRegisteredFontNames():
+        if name not in known:
             found = next(Path(str(package.__file__)).parent.rglob(file))
             pdfmetrics.registerFont(TTFont(name, str(found)))
+    if _KOREAN not in known:
+        pdfmetrics.registerFont(UnicodeCIDFont(_KOREAN))
+    for name, file in _WIDE.items():
+        if name not in known:
+            pdfmetrics.registerFont(TTFont(name, str(Path(__file__).parent / "fonts" / file)))
+
+
+def _has(font: str, letter: str) -> bool:
+    return ord(letter) in pdfmetrics.getFont(font).face.charToGlyph
+
+
+def _as_seen(text: str) -> str:
+    """Text of scripts that run from right to left in the order and the forms it is printed in."""
+    if not any(unicodedata.bidirectional(letter) in ("R", "AL") for letter in text):
+        return text
+    return "\n".join(get_display(reshape(line)) for line in text.split("\n"))
+
+
+def in_fonts(text: str, font: str) -> list[tuple[str, str]]:
+    """A text in runs, each with a font that has its letters: `font` wherever it has them."""
+    text = _as_seen(text)
+
+    def font_of(letter: str) -> str:
+        if letter.isspace() or _has(font, letter):
+            return font
+        otherwise = _KOREAN if unicodedata.name(letter, "").startswith("HANGUL") else font
+        return next((name for name in _WIDE if _has(name, letter)), otherwise)
+
+    return [(name, "".join(run)) for name, run in groupby(text, key=font_of)]
+
+
+def in_markup(text: str, font: str) -> str:
+    """Plain text as a paragraph of a font takes it, in fonts that have its letters."""
+    runs = [
+        escape(run) if name == font else f'<font name="{name}">{escape(run)}</font>'
+        for name, run in in_fonts(text, font)
+    ]
+    return "".join(runs).replace("\n", "<br/>")
+
+
+def written(text: str, style: ParagraphStyle) -> Paragraph:
+    """A paragraph of plain text; lines stay lines."""
+    return Paragraph(in_markup(text, style.fontName), style)
 
 
 def _style(name: str, font: str, size: float, **more: Any) -> ParagraphStyle:  # noqa: ANN401
@@ -67,7 +124,12 @@ class _Numbered(Canvas):
             self.__dict__.update(page)
             self.setFont("Sans", 8)
             self.setFillColor(SOFT)
-            self.drawString(18 * mm, 10 * mm, self.foot)
+            at = 18 * mm
+            for font, run in in_fonts(self.foot, "Sans"):
+                self.setFont(font, 8)
+                self.drawString(at, 10 * mm, run)
+                at += pdfmetrics.stringWidth(run, font, 8)
+            self.setFont("Sans", 8)
             self.drawRightString(self.wide - 18 * mm, 10 * mm, f"{number} / {len(self.pages)}")
             super().showPage()
         super().save()

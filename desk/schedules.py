@@ -3,6 +3,7 @@
 import csv
 import tempfile
 from collections.abc import Iterator
+from decimal import Decimal
 from typing import IO, Any, Final
 
 import xlsxwriter
@@ -47,8 +48,13 @@ def csv_lines(answer: Answer) -> Iterator[str]:
 
 def columns_of(answer: Answer) -> tuple[str, ...]:
     """The columns a schedule has: what moves besides payments stands before the closing balance."""
-    moved = tuple(name for name in MOVED if answer.schedule and name in answer.schedule[0])
+    moved = tuple(name for name in MOVED if _moves(answer, name))
     return (*COLUMNS[:-1], *moved, COLUMNS[-1])
+
+
+def _moves(answer: Answer, name: str) -> bool:
+    """Whether anything stands in a column; a fee kept back or paid apart moves no balance."""
+    return any(Decimal(dict(row).get(name, "0")) for row in answer.schedule)  # type: ignore[arg-type]
 
 
 def _cells(row: RowTold, columns: tuple[str, ...]) -> list[Any]:

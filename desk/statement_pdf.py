@@ -3,6 +3,7 @@
 import io
 from collections.abc import Sequence
 from datetime import date
+from decimal import Decimal
 from typing import Any, Final
 from xml.sax.saxutils import escape
 
@@ -31,6 +32,7 @@ from .pdf import (
     TITLE,
     numbered,
     register,
+    written,
 )
 from .schedules import columns_of
 
@@ -55,14 +57,14 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
     )
     worked = aimed(loan) if answer.aim and answer.aim["value"] else loan
     story = [
-        Paragraph(escape(name), TITLE),
-        Paragraph(escape(terms_in_words(worked, marks)), SENTENCE),
+        written(name, TITLE),
+        written(terms_in_words(worked, marks), SENTENCE),
     ]
     if answer.aim and answer.aim["value"]:
-        story.append(Paragraph(escape(answer.aim["says"]), BODY))
+        story.append(written(answer.aim["says"], BODY))
     story += _answer(answer, marks)
     if note:
-        story += [Paragraph("Note", HEAD), Paragraph(escape(note).replace("\n", "<br/>"), BODY)]
+        story += [Paragraph("Note", HEAD), written(note, BODY)]
     if answer.schedule:
         story += [Paragraph("The line", HEAD), _line(answer)]
         story += [Paragraph("Year by year", HEAD), _years(answer, marks)]
@@ -74,7 +76,7 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
 
 def _answer(answer: Answer, marks: Marks) -> list[Any]:
     if answer.reason:
-        return [Paragraph("There is no answer", LABEL), Paragraph(escape(answer.reason), REASON)]
+        return [Paragraph("There is no answer", LABEL), written(answer.reason, REASON)]
     story: list[Any] = []
     if answer.value is not None:
         value = marks.write(answer.value)
@@ -84,12 +86,13 @@ def _answer(answer: Answer, marks: Marks) -> list[Any]:
         ]
     lines = [f"before rounding {marks.write(answer.exact)}"] if answer.exact else []
     lines += [answer.paid_as] if answer.paid_as else []
-    story += [Paragraph(escape(line), BODY) for line in lines]
-    story += [Paragraph(escape(note), BODY) for note in answer.notes]
-    story += [Paragraph(escape(answer.clock), BODY)] if answer.clock else []
+    lines += [*answer.notes, *([answer.clock] if answer.clock else [])]
+    story += [written(line, BODY) for line in lines]
     story += [Spacer(1, 5), _facts(answer, marks)]
+    if answer.fees:
+        story += [Paragraph("Fees", HEAD), _fees(answer, marks)]
     if answer.proof:
-        story += [Spacer(1, 4), Paragraph(escape(f"Proof. {answer.proof['says']}"), BODY)]
+        story += [Spacer(1, 4), written(f"Proof. {answer.proof['says']}", BODY)]
     return story
 
 
@@ -101,13 +104,19 @@ def _facts(answer: Answer, marks: Marks) -> Table:
             ("Total interest", marks.write(answer.totals["interest"])),
             ("Last payment", marks.write(answer.totals["final_payment"])),
         ]
+    if answer.totals and answer.costs and Decimal(answer.totals["fees"]):
+        facts += [
+            ("Total fees", marks.write(answer.totals["fees"])),
+            ("Net proceeds", marks.write(answer.costs["net_proceeds"])),
+            ("Total cost: interest and fees", marks.write(answer.costs["total_cost"])),
+        ]
     if answer.final_date:
         facts.append(("Ends on", write_day(date.fromisoformat(answer.final_date))))
     if answer.rates:
         facts += [
-            ("Rate of one payment period", f"{_ten(answer.rates['periodic'], marks)} %"),
-            ("Nominal a year, as it is paid", f"{_ten(answer.rates['nominal'], marks)} %"),
-            ("Effective a year", f"{_ten(answer.rates['effective'], marks)} %"),
+            ("Rate of one payment period", f"{_percent(answer.rates['periodic'], marks)}"),
+            ("Nominal a year, as it is paid", f"{_percent(answer.rates['nominal'], marks)}"),
+            ("Effective a year", f"{_percent(answer.rates['effective'], marks)}"),
         ]
     for name, title in (
         ("us_apr", "US actuarial annual percentage rate, nominal"),
@@ -115,7 +124,7 @@ def _facts(answer: Answer, marks: Marks) -> Table:
     ):
         cost: dict[str, Any] = dict(answer.yearly_cost or {})
         if rate := cost.get(name):
-            facts.append((title, f"{_ten(rate, marks)} %"))
+            facts.append((title, f"{_percent(rate, marks)}"))
     table = Table(facts, colWidths=[_WIDTH * 0.5, _WIDTH * 0.25], hAlign="LEFT")
     table.setStyle(
         TableStyle(
@@ -133,8 +142,26 @@ def _facts(answer: Answer, marks: Marks) -> Table:
     return table
 
 
-def _ten(percent: str, marks: Marks) -> str:
-    return marks.write(percent[:-6] if len(percent.partition(".")[2]) == 10 else percent)
+_TAKEN: Final = {
+    "from-proceeds": "kept back from the proceeds",
+    "added": "added to what is owed",
+    "apart": "paid apart",
+}
+
+
+def _fees(answer: Answer, marks: Marks) -> Table:
+    """Every fee, whichever way it is taken."""
+    rows = [["Taken", "How", "Amount"]]
+    for fee in answer.fees:
+        at = f"at payment {fee['number']}" if fee["number"] else "at the start"
+        if fee["date"]:
+            at += f", {write_day(date.fromisoformat(fee['date']))}"
+        rows.append([at, _TAKEN[fee["taken"]], marks.write(fee["amount"])])
+    return _table(rows, 0.4)
+
+
+def _percent(percent: str, marks: Marks) -> str:
+    return marks.percent(Decimal(percent), 4, 4)
 
 
 def _line(answer: Answer) -> Drawing:

@@ -13,7 +13,7 @@ from typing_extensions import TypedDict
 from . import clock, working
 from .aim import AimTold, aimed, put, reach
 from .clause_notes import clause_notes
-from .costs import CostsTold, costs
+from .costs import CostsTold, FeeTold, costs
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import FigureName
@@ -98,7 +98,7 @@ class Answer(BaseModel):
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
-    `carrying`: the carrying amount after each row, where there are fees. `clauses`: each in words,
+    `carrying`: the carrying amount after each row, where there are `fees`. `clauses`: each in words,
     `clause_notes`: for each what it comes to beside the others.
     """
 
@@ -117,6 +117,7 @@ class Answer(BaseModel):
     yearly_cost: YearlyCost | None
     costs: CostsTold | None
     carrying: tuple[str, ...]
+    fees: tuple[FeeTold, ...]
     clauses: tuple[str, ...]
     clause_notes: tuple[tuple[str, ...], ...]
     final_date: str | None
@@ -251,6 +252,7 @@ _NOT_LAID: Final[dict[str, Any]] = {
     "yearly_cost": None,
     "costs": None,
     "carrying": (),
+    "fees": (),
     "final_date": None,
     "paid_as": None,
     "schedule": [],
@@ -277,6 +279,7 @@ def _laid_told(
         "yearly_cost": cost.yearly,
         "costs": cost.told,
         "carrying": cost.carrying,
+        "fees": cost.fees_told,
         "final_date": _iso(end),
         "paid_as": _paid_as(laid).say(marks),
         "schedule": _rows_told(laid, loan),

@@ -18,6 +18,7 @@ from .document import Loan
 from .figures import percent_text, plain, precise, to_step
 from .ledger import Schedule
 from .line import Terms
+from .solved import due
 from .yearly_cost import (
     Flows,
     Moved,
@@ -48,6 +49,15 @@ class CostsTold(TypedDict):
     yield_effective: str | None
 
 
+class FeeTold(TypedDict):
+    """A fee: before or with which payment (0: the start) and when it is taken, and how."""
+
+    number: int
+    date: str | None
+    amount: str
+    taken: str
+
+
 class Costs(NamedTuple):
     """What a schedule costs; the carrying amount after each row, where there are fees."""
 
@@ -55,6 +65,7 @@ class Costs(NamedTuple):
     yearly: YearlyCost
     fees: Decimal
     carrying: tuple[str, ...]
+    fees_told: tuple[FeeTold, ...]
 
 
 def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
@@ -101,7 +112,25 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     }
     all_fees = sum((fee.amount for fee in fees), Decimal(0))
     carrying = _carrying(loan, laid, moved, rate) if fees else ()
-    return Costs(told, yearly, all_fees, carrying)
+    return Costs(
+        told, yearly, all_fees, carrying, tuple(_fee_told(loan, laid, fee) for fee in fees)
+    )
+
+
+def _fee_told(loan: Loan, laid: Schedule, fee: Fee) -> FeeTold:
+    calendar, place = loan.calendar, fee.place
+    if isinstance(place, date):
+        day: date | None = place
+        number = next((row.number for row in laid.rows if (due(loan, row) or place) >= place), 0)
+    else:
+        number = place
+        day = calendar and (calendar.payment(place) if place else calendar.start)
+    return {
+        "number": number,
+        "date": day.isoformat() if day else None,
+        "amount": _money(fee.amount, loan),
+        "taken": fee.taken,
+    }
 
 
 def _money(amount: Decimal, loan: Loan) -> str:
