@@ -1,5 +1,6 @@
 """Cases kept: started, opened, saved, deleted; an older version never over a newer one."""
 
+import logging
 import uuid
 from decimal import Decimal
 from typing import Any
@@ -21,6 +22,7 @@ from loans.reading import read_amount
 from . import revisions, trail
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
 
+log = logging.getLogger(__name__)
 MOST_TAGS = 20
 
 
@@ -137,10 +139,19 @@ def _fill(case: Case, content: Content, worked: Worked) -> None:
         case.document = worked.document
 
 
+def _worked(statement: Statement) -> Worked:
+    """The statement worked; what an analyst typed is kept even where working it is beyond us."""
+    try:
+        return work(statement)
+    except Exception:
+        log.exception("a statement could not be worked, and is kept")
+        return Worked(readings=readings(statement), errors=(), document=None, answer=None)
+
+
 @transaction.atomic
 def start(owner: User, content: Content) -> Case:
     """A new case of `owner`."""
-    worked = work(content.statement)
+    worked = _worked(content.statement)
     case = Case(owner=owner)
     _fill(case, content, worked)
     case.save()
@@ -158,7 +169,7 @@ def save(
     Raises `ChangedMeanwhileError` where `version` is not the last, `OnlyForReadingError` where the
     user may only read. Saving what is kept already changes nothing.
     """
-    worked = work(content.statement)
+    worked = _worked(content.statement)
     # The transaction holds the write lock from its start (see DATABASES): none saves between.
     case = one(user, case_id)
     if not may_edit(case, user):

@@ -16,7 +16,7 @@ from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, Tabl
 from loans import Answer, Loan, Marks
 from loans.aim import aimed
 from loans.read_dates import write_day
-from loans.sentence import terms_in_words
+from loans.sentence import TAKEN_IN_WORDS, terms_in_words
 
 from .pdf import (
     BODY,
@@ -142,13 +142,6 @@ def _facts(answer: Answer, marks: Marks) -> Table:
     return table
 
 
-_TAKEN: Final = {
-    "from-proceeds": "kept back from the proceeds",
-    "added": "added to what is owed",
-    "apart": "paid apart",
-}
-
-
 def _fees(answer: Answer, marks: Marks) -> Table:
     """Every fee, whichever way it is taken."""
     rows = [["Taken", "How", "Amount"]]
@@ -156,7 +149,7 @@ def _fees(answer: Answer, marks: Marks) -> Table:
         at = f"at payment {fee['number']}" if fee["number"] else "at the start"
         if fee["date"]:
             at += f", {write_day(date.fromisoformat(fee['date']))}"
-        rows.append([at, _TAKEN[fee["taken"]], marks.write(fee["amount"])])
+        rows.append([at, TAKEN_IN_WORDS[fee["taken"]], marks.write(fee["amount"])])
     return _table(rows, 0.4)
 
 

@@ -98,8 +98,8 @@ class Answer(BaseModel):
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
-    `carrying`: the carrying amount after each row, where there are `fees`. `clauses`: each in words,
-    `clause_notes`: for each what it comes to beside the others.
+    `carrying`: the carrying amount after each row, where there are `fees`. `clauses`: each in
+    words, `clause_notes`: for each what it comes to beside the others.
     """
 
     model_config = ConfigDict(frozen=True)

@@ -23,7 +23,7 @@ class Way(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    keeps: Literal["number", "rate", "term", "count"]
+    keeps: Literal["number", "rate", "term", "count", "quote"]
     statement: Statement
     says: str
 
@@ -94,6 +94,8 @@ def repace(statement: Statement, every: clock.Frequency) -> list[Way]:
     """The statement with payments made more or less often: the same term, or the same count.
 
     The term comes first; where it is no whole number of the new payments, the count alone is left.
+    A nominal quote compounded as it is paid would be another rate then: that is said, and the first
+    way can keep the compounding instead.
     """
     after = statement.model_copy(update={"every": every})
     count = readings(statement)["count"].value
@@ -115,4 +117,29 @@ def repace(statement: Statement, every: clock.Frequency) -> list[Way]:
     total = Fraction(int(count) * clock.a_year(every), clock.a_year(statement.every))
     if total.denominator == 1 and total != int(count):
         ways.insert(0, way("term", int(total)))
-    return ways
+    moved = _quote_moves(statement, after)
+    if moved is None:
+        return ways
+    kept = ways[0].statement.model_copy(update={"compounding": statement.every})
+    stays, goes = (each.say(marks) for each in moved)
+    return [
+        Way(keeps="quote", statement=kept, says=f"{ways[0].says}; the rate stays: {stays}"),
+        *(each.model_copy(update={"says": f"{each.says}; {goes}"}) for each in ways),
+    ]
+
+
+def _quote_moves(statement: Statement, after: Statement) -> tuple[Sentence, Sentence] | None:
+    """What a quote comes to with its compounding kept, and with that going along with the
+    payments; none where that is the same."""
+    percent = readings(statement)["percent"].value
+    if percent is None or percent == UNKNOWN or statement.quoted != "nominal":
+        return None
+    if statement.compounding is not None or after.every == statement.every:
+        return None
+    told = []
+    for each in (after.model_copy(update={"compounding": statement.every}), after):
+        rate, style = _rate(each, Decimal(percent)), style_of(each)
+        if rate is None or style is None:
+            return None
+        told.append(_told(style, Decimal(percent), rate))
+    return told[0], told[1]

@@ -73,6 +73,12 @@ def _paid_from(loan: Loan, calendar: Calendar | None) -> str:
     return text
 
 
+#: How a fee is taken, in words.
+TAKEN_IN_WORDS: Final[dict[str, str]] = {
+    "from-proceeds": "kept back from the proceeds",
+    "added": "added to what is owed",
+    "apart": "paid apart",
+}
 _MONTHS: Final = tuple(name[:3] for name in MONTHS)
 
 
@@ -109,11 +115,7 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
             share = isinstance(clause.fee, Share)
             fee = _percent(clause.fee.percent, marks) if isinstance(clause.fee, Share) else ""
             said = f"{fee} of what is lent" if share else money(clause.fee)  # type: ignore[arg-type]
-            taken = {
-                "from-proceeds": "kept back from the proceeds",
-                "added": "added to what is owed",
-                "apart": "paid apart",
-            }[clause.taken or "from-proceeds"]
+            taken = TAKEN_IN_WORDS[clause.taken or "from-proceeds"]
             text = f"{where} a fee of {said} is {taken}"
     return text + (", and the payment is set anew" if clause.then else "")
 

@@ -182,6 +182,11 @@ export function Aimed({
   const moves = moving(statement);
   if (!aim || !moves) return null;
   const stated = aim.value ?? aim.nearest;
+  const unit = aim.by.endsWith("percent")
+    ? "%"
+    : aim.by === "count"
+      ? "payments"
+      : statement.currency;
   const shown = (text: string) =>
     inMarks(aim.by.endsWith("percent") ? trimmed(rounded(text, 6)) : text, marks);
   return (
@@ -194,6 +199,7 @@ export function Aimed({
             className="block text-[2.4rem] leading-[1.15] font-bold tracking-tight break-all"
           >
             {shown(aim.value)}
+            <span className="ml-3 text-xl font-normal tracking-normal text-soft">{unit}</span>
           </output>
           <p className="text-[0.95rem] text-soft">
             before rounding {inMarks(rounded(aim.exact ?? "0", 9), marks)}

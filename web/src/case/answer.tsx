@@ -13,6 +13,8 @@ interface Props {
   answer: Answer | undefined;
   /** What is shown is the answer to what stood here before. */
   stale: boolean;
+  /** The answer to what stands here now did not arrive. */
+  failed: boolean;
   /** The answer to the last keystroke is on its way. */
   busy: boolean;
   onAsk: (name: EntryName) => void;
@@ -37,14 +39,25 @@ function Facts({ rows }: { rows: readonly (readonly [string, ReactNode])[] }) {
 function Rates({ answer, statement }: { answer: Answer; statement: Statement }) {
   const { marks, words } = useDesk();
   if (!answer.rates) return null;
+  // Where clauses set other rates these are the terms' own.
+  const several = statement.clauses.some((clause) => clause.verb === "rate");
   const { noun, often } = paymentPeriod(statement, words.periods);
   const percent = (text: string) => `${inMarks(rounded(text, 4), marks)}\u00a0%`;
   return (
     <Facts
       rows={[
-        [`Rate for each ${noun}`, percent(answer.rates.periodic)],
-        [`Nominal a year, ${often}`, percent(answer.rates.nominal)],
-        ["Effective a year", percent(answer.rates.effective)],
+        [
+          several ? `Rate of the terms, each ${noun}` : `Rate for each ${noun}`,
+          percent(answer.rates.periodic),
+        ],
+        [
+          `${several ? "The terms’ rate, nominal" : "Nominal"} a year, ${often}`,
+          percent(answer.rates.nominal),
+        ],
+        [
+          `${several ? "The terms’ rate, effective" : "Effective"} a year`,
+          percent(answer.rates.effective),
+        ],
       ]}
     />
   );
@@ -81,6 +94,9 @@ function Results({ answer, statement }: { answer: Answer; statement: Statement }
   const { marks } = useDesk();
   const { totals, yearly_cost: cost, costs, final_date: end } = answer;
   const charged = totals && /[1-9]/.test(totals.fees);
+  const isPaid = (row: (typeof answer.schedule)[number]) =>
+    /[1-9]/.test(row.payment) || (row.repay !== undefined && /[1-9]/.test(row.repay));
+  const last = statement.clauses.length > 0 ? answer.schedule.findLast(isPaid) : undefined;
   const lentMore = answer.schedule.some((row) => row.advance && /[1-9]/.test(row.advance));
   const percent = (text: string) => `${inMarks(rounded(text, 4), marks)}\u00a0%`;
   return (
@@ -90,7 +106,10 @@ function Results({ answer, statement }: { answer: Answer; statement: Statement }
           rows={[
             ["Total paid", inMarks(totals.paid, marks)],
             ["Total interest", inMarks(totals.interest, marks)],
-            ["Last payment", inMarks(totals.final_payment, marks)],
+            [
+              last ? `Last payment, number ${last.number}` : "Last payment",
+              inMarks(totals.final_payment, marks),
+            ],
             ...(charged ? [["Fees", inMarks(totals.fees, marks)] as const] : []),
             ...(end ? [["Ends on", day(end)] as const] : []),
           ]}
@@ -267,7 +286,7 @@ function Solved({
 
 /** The answer, the largest thing on the page; or the reason there is none, just as large. */
 export function AnswerPanel(props: Props) {
-  const { answer, stale, busy, statement, onTake } = props;
+  const { answer, stale, failed, busy, statement, onTake } = props;
   const asksRate = answer?.unknown === "rate" || answer?.unknown?.endsWith("rate.percent");
   const blank = statedFigures(statement).filter((name) => textOf(statement, name).trim() === "");
   if (!answer)
@@ -292,7 +311,9 @@ export function AnswerPanel(props: Props) {
     >
       {stale && (
         <p className="text-sm text-soft">
-          As last found. The statement is not whole now; its answer stands here once it is.
+          {failed
+            ? "As last found, for what stood here before: the answer to what stands here now did not arrive."
+            : "As last found. The statement is not whole now; its answer stands here once it is."}
         </p>
       )}
       {!answer.reason && <Aimed answer={answer} statement={statement} onTake={onTake} />}

@@ -10,6 +10,8 @@ type Clause = Statement["clauses"][number];
 interface Props {
   statement: Statement;
   figure: (name: string) => ReactNode;
+  /** What each clause comes to beside the others, as the server says. */
+  notes: readonly (readonly string[])[];
   onChange: (change: Partial<Statement>) => void;
   /** Where the next clause is to stand: the cursor on the line, or nowhere in particular. */
   place?: string;
@@ -223,7 +225,7 @@ function What({ statement, clause, number, figure, onChange }: OneProps) {
 }
 
 /** What departs from the regular run, a line each; any verb can be added. */
-export function Clauses({ statement, figure, onChange, place = "" }: Props) {
+export function Clauses({ statement, figure, notes, onChange, place = "" }: Props) {
   const { clauses } = statement;
   const add = (verb: Clause["verb"], seasonal = false) => {
     const clause = blank(verb, place, seasonal);
@@ -261,7 +263,7 @@ export function Clauses({ statement, figure, onChange, place = "" }: Props) {
                 key={number}
                 className="flex items-baseline gap-2 border-b border-rule font-serif text-[1.05rem] leading-[2.1rem]"
               >
-                <span className="min-w-0 grow">
+                <div className="min-w-0 grow">
                   <Where {...props} /> <What {...props} />
                   {mayLevel && (
                     <>
@@ -280,7 +282,12 @@ export function Clauses({ statement, figure, onChange, place = "" }: Props) {
                       />
                     </>
                   )}
-                </span>
+                  {(notes[number] ?? []).map((note) => (
+                    <p key={note} className="pb-1 font-sans text-[0.9rem] leading-snug text-soft">
+                      {note}
+                    </p>
+                  ))}
+                </div>
                 <button
                   aria-label={`Move clause ${number + 1} up`}
                   className={button}

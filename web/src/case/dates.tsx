@@ -3,7 +3,10 @@ import { Choice } from "../ui/choice";
 
 interface Props {
   statement: Statement;
+  /** Whether days are stated, or about to be. */
+  dated: boolean;
   onChange: (change: Partial<Statement>) => void;
+  onUndated: () => void;
 }
 
 const DAY_COUNTS = {
@@ -22,8 +25,8 @@ function firstOfNextMonth(): string {
 }
 
 /** Whether a loan is on the calendar, and how its days are counted. */
-export function DatesLine({ statement, onChange }: Props) {
-  if (!statement.start)
+export function DatesLine({ statement, dated, onChange, onUndated }: Props) {
+  if (!dated)
     return (
       <p className="mt-1 text-[0.95rem] text-soft">
         Without dates.{" "}
@@ -40,6 +43,7 @@ export function DatesLine({ statement, onChange }: Props) {
     );
   return (
     <p className="mt-1 text-[0.95rem] text-soft">
+      {!statement.start && "Until the day it is lent on is stated, it is worked without dates. "}
       Days are counted{" "}
       <Choice
         name="Days are counted"
@@ -66,9 +70,10 @@ export function DatesLine({ statement, onChange }: Props) {
       .{" "}
       <button
         className="text-choice underline decoration-dotted underline-offset-[0.3em]"
-        onClick={() =>
-          onChange({ start: "", first_payment: "", day_count: "equal", odd_days: "simple" })
-        }
+        onClick={() => {
+          onChange({ start: "", first_payment: "", day_count: "equal", odd_days: "simple" });
+          onUndated();
+        }}
       >
         Take the dates off
       </button>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
   ask,
@@ -17,7 +17,8 @@ import { inMarks, trimmed } from "../ui/numbers";
 import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
 import { useCopyCase } from "../ui/start";
-import { beginning, useKept } from "../ui/use-kept";
+import { beginning, useKept, whenSaved } from "../ui/use-kept";
+import { useUndo } from "../ui/use-undo";
 import { Against } from "./against";
 import { AnswerPanel } from "./answer";
 import { Asking } from "./asking";
@@ -112,7 +113,12 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const { worked, current, failed } = useWorked(statement, years[0]);
   const { keeping, goOnFrom, flush } = useKept({ ...kept, content, send });
   const answer = useLastGood(worked?.answer);
-  const stale = worked !== undefined && !worked.answer;
+  const stale = failed !== null || (worked !== undefined && !worked.answer);
+  const putBack = useCallback(
+    (back: Statement) => setContent((now) => ({ ...now, statement: back })),
+    [],
+  );
+  const takenBack = useUndo(statement, putBack);
   const ready = current && !stale;
   const [stretch, setStretch] = useState("");
   const [place, setPlace] = useState("");
@@ -270,6 +276,10 @@ function Opened({ opened }: { opened: CaseOpened }) {
         {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}
         <Tags content={content} onChange={changeBeside} />
       </div>
+      <p role="status" className="text-sm text-soft">
+        {takenBack > 0 &&
+          `${takenBack === 1 ? "One change" : `${takenBack} changes`} taken back. Shift+Ctrl+Z makes it again.`}
+      </p>
       {opened.differs.length > 0 && (
         <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
           When this case was last saved an earlier core answered it, and differently:{" "}
@@ -308,6 +318,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
             statement={statement}
             answer={answer}
             stale={stale}
+            failed={failed !== null}
             busy={!current}
             onAsk={askFor}
             onWorking={() => setSheet("working")}
@@ -400,12 +411,22 @@ export function CasePage() {
   const queries = useQueryClient();
   const opened = useQuery({
     queryKey: ["case", id],
-    queryFn: () => ask(client.GET("/api/cases/{case_id}", { params: { path: { case_id: id } } })),
+    queryFn: async () => {
+      await whenSaved(id);
+      return ask(client.GET("/api/cases/{case_id}", { params: { path: { case_id: id } } }));
+    },
     // What is on the page is newer than what was fetched; another visit fetches anew.
     staleTime: Infinity,
     gcTime: 0,
   });
-  useEffect(() => () => void queries.invalidateQueries({ queryKey: ["cases"] }), [queries]);
+  useEffect(
+    () => () => {
+      // Another visit opens what is kept then, and the list tells it.
+      queries.removeQueries({ queryKey: ["case", id] });
+      void whenSaved(id).then(() => queries.invalidateQueries({ queryKey: ["cases"] }));
+    },
+    [queries, id],
+  );
   if (opened.error)
     return <CannotOpen what="case" why={opened.error.message} to="/" list="To your cases" />;
   if (!opened.data || opened.isFetching)

@@ -47,6 +47,9 @@ export function StatementOfTerms({
   const { words } = useDesk();
   const [focus, setFocus] = useState<EntryName | null>(null);
   const [ask, setAsk] = useState<Change | null>(null);
+  // A day that is being typed anew is no loan without dates.
+  const [dated, setDated] = useState(statement.start !== "");
+  if (statement.start && !dated) setDated(true);
   const { periods } = words;
   const noun = paymentPeriod(statement, periods).noun;
   const often = paymentPeriod(statement, periods).often;
@@ -70,9 +73,9 @@ export function StatementOfTerms({
       errorId={`wrong-${name}`}
       onType={(text) => onType(name, text)}
       onFocus={() => setFocus(name)}
-      onBlur={(kept) => {
+      onBlur={() => {
         setFocus((now) => (now === name ? null : now));
-        if (kept) onLeave(name);
+        onLeave(name);
       }}
     />
   );
@@ -119,7 +122,7 @@ export function StatementOfTerms({
             We lend {figure("principal")} {currency}{" "}
           </>
         )}
-        {statement.start && <>on {figure("start")} </>}
+        {dated && <>on {figure("start")} </>}
         at {figure("percent")} %{" "}
         <QuoteChoice quote={statement} onChoose={(quoting) => setAsk({ requote: quoting })} />
         {isTimed(statement) && <> {figure("over")}</>}, repaid by {figure("count")}{" "}
@@ -142,10 +145,16 @@ export function StatementOfTerms({
           onChoose={(timing) => onChange({ timing: timing as Statement["timing"] })}
         />{" "}
         of each {noun}
-        {statement.start && <> from {figure("first_payment")}</>}, with {figure("balance")} still
-        owed at the end{statement.clauses.length > 0 ? ", except that" : "."}
+        {dated && <> from {figure("first_payment")}</>}, with {figure("balance")} still owed at the
+        end{statement.clauses.length > 0 ? ", except that" : "."}
       </div>
-      <Clauses statement={statement} figure={figure} onChange={onChange} place={place} />
+      <Clauses
+        statement={statement}
+        figure={figure}
+        notes={current ? (worked?.answer?.clause_notes ?? []) : []}
+        onChange={onChange}
+        place={place}
+      />
       {ask && (
         <TwoWays
           key={JSON.stringify(ask)}
@@ -158,7 +167,12 @@ export function StatementOfTerms({
         />
       )}
       <RoundingChoice statement={statement} onChange={onChange} />
-      <DatesLine statement={statement} onChange={onChange} />
+      <DatesLine
+        statement={statement}
+        dated={dated}
+        onChange={onChange}
+        onUndated={() => setDated(false)}
+      />
       <p className="mt-1 text-[0.95rem] text-soft">
         <button
           className="text-choice underline decoration-dotted underline-offset-[0.3em]"

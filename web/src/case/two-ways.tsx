@@ -17,6 +17,7 @@ const KEEPS: Record<Way["keeps"], string> = {
   rate: "Keep the rate",
   term: "Keep the term",
   count: "Keep the count",
+  quote: "Keep the compounding, too",
 };
 
 function fields(way: Way): Partial<Statement> {

@@ -23,7 +23,20 @@ const ASKED: Record<string, string> = {
   rate: "the rate",
   count: "the number of payments",
   balance: "the balance at the end",
+  "purchase.price": "the price",
+  "purchase.down.percent": "the down payment",
+  "purchase.down.amount": "the down payment",
 };
+
+/** What is asked for in a clause, by the last step of its path. */
+const ASKED_IN_CLAUSE: [RegExp, string][] = [
+  [/rate\.percent$/, "the rate of a clause"],
+  [/payment$/, "a payment of its own"],
+  [/repay$/, "a repayment"],
+  [/advance$/, "an advance"],
+  [/fee(\.percent)?$/, "a fee"],
+  [/step\./, "how the payment grows"],
+];
 const SORTS = {
   changed: "last changed first",
   name: "by name",
@@ -34,7 +47,8 @@ const ROW_HEIGHT = 58;
 
 function askedFor(unknown: string | null | undefined): string {
   if (!unknown) return "every figure stated";
-  return `asks for ${ASKED[unknown] ?? "one payment"}`;
+  const inClause = ASKED_IN_CLAUSE.find(([path]) => path.test(unknown))?.[1];
+  return `asks for ${ASKED[unknown] ?? inClause ?? "a figure"}`;
 }
 
 function found(listed: CaseListed, marks: MarksWord): ReactNode {
@@ -50,6 +64,8 @@ function found(listed: CaseListed, marks: MarksWord): ReactNode {
         no answer: {reason}
       </span>
     );
+  if (unknown.endsWith("percent") && unknown !== "rate")
+    return <b>{inMarks(trimmed(value), marks)} %</b>;
   if (unknown === "rate")
     return (
       <>

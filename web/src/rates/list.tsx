@@ -16,7 +16,7 @@ import { Keeping } from "../ui/keeping";
 import { Menu } from "../ui/menu";
 import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
-import { beginning, useKept } from "../ui/use-kept";
+import { beginning, useKept, whenSaved } from "../ui/use-kept";
 import { EveryChoice, QuotePart } from "./quote";
 import { Ranked } from "./ranked";
 import { RatesTabs } from "./tabs";
@@ -58,11 +58,10 @@ function Line({ place, quote, compared, onChange, onRemove }: LineProps) {
       errorId={`wrong-${place}-${name}`}
       onType={(text) => onChange({ [name]: text })}
       onFocus={() => setFocus(name)}
-      onBlur={(kept) => {
+      onBlur={() => {
         setFocus(null);
         const read = worked?.readings[name];
-        if (kept && read?.text && !read.other && read.text !== quote[name])
-          onChange({ [name]: read.text });
+        if (read?.text && !read.other && read.text !== quote[name]) onChange({ [name]: read.text });
       }}
     />
   );
@@ -134,9 +133,9 @@ function Yardstick({ content, compared, onChange }: YardstickProps) {
       error={errors.find((error) => error.field === name)?.message}
       onType={(text) => onChange({ [name]: text })}
       onFocus={() => undefined}
-      onBlur={(kept) => {
+      onBlur={() => {
         const read = current ? found?.yardstick[name] : undefined;
-        if (kept && read?.text && !read.other) onChange({ [name]: read.text });
+        if (read?.text && !read.other) onChange({ [name]: read.text });
       }}
     />
   );
@@ -178,7 +177,6 @@ function Yardstick({ content, compared, onChange }: YardstickProps) {
 
 function Opened({ opened }: { opened: QuoteListOpened }) {
   const { me } = useDesk();
-  const queries = useQueryClient();
   const { state } = useLocation() as { state: { problems?: FieldError[] } | null };
   const kept = { opened, username: me.username, mayEdit: true, contentOf };
   const [content, setContent] = useState(() => beginning(kept));
@@ -195,7 +193,6 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
   );
   const { keeping, goOnFrom } = useKept({ ...kept, content, send });
   const compared = useCompared(content);
-  useEffect(() => () => void queries.invalidateQueries({ queryKey: ["quote-lists"] }), [queries]);
 
   const change = (changed: Partial<QuoteList>) => setContent((now) => ({ ...now, ...changed }));
   const quotes = content.quotes;
@@ -318,13 +315,24 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
 export function QuoteListPage() {
   const { id = "" } = useParams();
   const { marks } = useDesk();
+  const queries = useQueryClient();
   const opened = useQuery({
     queryKey: ["quote-list", id],
-    queryFn: () =>
-      ask(client.GET("/api/quote-lists/{list_id}", { params: { path: { list_id: id } } })),
+    queryFn: async () => {
+      await whenSaved(id);
+      return ask(client.GET("/api/quote-lists/{list_id}", { params: { path: { list_id: id } } }));
+    },
     staleTime: Infinity,
     gcTime: 0,
   });
+  useEffect(
+    () => () => {
+      // Another visit opens what is kept then, and the lists tell it.
+      queries.removeQueries({ queryKey: ["quote-list", id] });
+      void whenSaved(id).then(() => queries.invalidateQueries({ queryKey: ["quote-lists"] }));
+    },
+    [queries, id],
+  );
   if (opened.error)
     return (
       <CannotOpen

@@ -10,7 +10,6 @@ function useOpened() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (opened: QuoteListOpened, problems: FieldError[] = []) => {
-    queries.setQueryData(["quote-list", opened.id], opened);
     void queries.invalidateQueries({ queryKey: ["quote-lists"] });
     void navigate(`/rates/side-by-side/${opened.id}`, { state: { problems } });
   };

@@ -1,4 +1,4 @@
-import { useId, useRef, useState, type KeyboardEvent } from "react";
+import { useId, useState, type KeyboardEvent } from "react";
 import type { Reading } from "../api/client";
 
 interface Props {
@@ -12,8 +12,7 @@ interface Props {
   errorId?: string;
   onType: (text: string) => void;
   onFocus: () => void;
-  /** `kept` is false where what was typed has been taken back. */
-  onBlur: (kept: boolean) => void;
+  onBlur: () => void;
 }
 
 /** Moves to the figure after or before `from`, in the order of the sentence. */
@@ -36,8 +35,6 @@ export function Figure({
   onBlur,
 }: Props) {
   const note = useId();
-  const before = useRef(text);
-  const takenBack = useRef(false);
   const [focused, setFocused] = useState(false);
   const [edited, setEdited] = useState(false);
   const [frozen, setFrozen] = useState<string | null>(null);
@@ -50,8 +47,6 @@ export function Figure({
       event.preventDefault();
       toFigure(field, event.shiftKey ? -1 : 1);
     } else if (event.key === "Escape") {
-      takenBack.current = before.current !== text;
-      if (takenBack.current) onType(before.current);
       field.blur();
     }
   };
@@ -88,7 +83,6 @@ export function Figure({
         }}
         onKeyDown={keyDown}
         onFocus={(event) => {
-          before.current = text;
           setFrozen(shown);
           setFocused(true);
           event.target.select();
@@ -98,8 +92,7 @@ export function Figure({
           setFocused(false);
           setEdited(false);
           setFrozen(null);
-          onBlur(!takenBack.current);
-          takenBack.current = false;
+          onBlur();
         }}
       />
       {said && (focused || (other && !error)) && (

@@ -59,12 +59,13 @@ const ON_A_CASE = [
   ["e", "the history: what it said earlier"],
   ["y", "what moves it"],
   ["z", "the trail: every answer found in it"],
+  ["Ctrl Z", "takes the last change back, outside a field; with Shift makes it again"],
 ] as const;
 
 const IN_A_FIGURE = [
   ["?", "makes this figure the one to find; the one found so far stays as found"],
   ["Enter", "the next figure; with Shift the one before"],
-  ["Esc", "takes back what was typed here and leaves the field"],
+  ["Esc", "leaves the field and keeps what stands in it"],
   ["Tab", "the next figure or choice"],
 ] as const;
 

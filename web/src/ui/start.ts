@@ -8,7 +8,6 @@ export function useOpened() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   return (opened: CaseOpened) => {
-    queries.setQueryData(["case", opened.id], opened);
     void queries.invalidateQueries({ queryKey: ["cases"] });
     void navigate(`/cases/${opened.id}`);
   };

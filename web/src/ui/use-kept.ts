@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { Refused, SIGNED_IN } from "../api/client";
-import { draftOf, dropDraft, keepDraft } from "./draft";
+import { draftOf, dropDraft, keepDraft, type Draft } from "./draft";
+import { same } from "./same";
 
 const PAUSE = 700;
 const RETRY = 4_000;
@@ -37,15 +38,32 @@ interface Asked<C, K> {
   send: (content: C, version: number, leaving: boolean) => Promise<K>;
 }
 
-/** What to begin with: what is kept, or what waits in this browser and was not saved yet. */
-export function beginning<C, K extends Opened>({
+/** Saves on their way, by what they are of: they outlive the page they were made on. */
+const onTheWay = new Map<string, Promise<void>>();
+
+/** Until nothing of it is on its way to the server any more. */
+export async function whenSaved(id: string): Promise<void> {
+  await onTheWay.get(id);
+}
+
+/** What waits in this browser and is not kept yet; where it is kept all the same nothing waits. */
+function waitingFor<C, K extends Opened>({
   opened,
   username,
   mayEdit,
   contentOf,
-}: Omit<Asked<C, K>, "content" | "send">): C {
+}: Omit<Asked<C, K>, "content" | "send">): Draft<C> | null {
   const draft = mayEdit ? draftOf<C>(username, opened.id) : null;
-  return draft ? draft.content : contentOf(opened);
+  if (draft && same(draft.content, contentOf(opened))) {
+    dropDraft(username, opened.id);
+    return null;
+  }
+  return draft;
+}
+
+/** What to begin with: what is kept, or what waits in this browser and was not saved yet. */
+export function beginning<C, K extends Opened>(kept: Omit<Asked<C, K>, "content" | "send">): C {
+  return waitingFor(kept)?.content ?? kept.contentOf(kept.opened);
 }
 
 function saying(error: unknown): string {
@@ -70,7 +88,7 @@ export function useKept<C, K extends Opened>({
 }: Asked<C, K>): Kept<C, K> {
   const [keeping, setKeeping] = useState<Keeping<C, K>>(() => {
     if (!mayEdit) return { state: "reading" };
-    const draft = draftOf<C>(username, opened.id);
+    const draft = waitingFor({ opened, username, mayEdit, contentOf });
     if (draft && draft.version !== opened.version)
       return { state: "conflict", kept: opened, base: contentOf(opened) };
     return { state: "saved", at: new Date(opened.changed_at) };
@@ -85,40 +103,56 @@ export function useKept<C, K extends Opened>({
   const stuck = useRef(keeping.state === "conflict" || keeping.state === "reading");
   const [tries, again] = useReducer((count: number) => count + 1, 0);
 
+  const gone = useRef(false);
+
+  /** Whether it was kept. */
   const saveOnce = useCallback(
-    async (leaving: boolean) => {
+    async (leaving: boolean): Promise<boolean> => {
       const sent = latest.current;
-      setKeeping({ state: "saving" });
-      try {
-        const kept = await send(sent, version.current, leaving);
+      const isKept = (kept: K) => {
         version.current = kept.version;
         saved.current = sent;
         if (latest.current === sent) dropDraft(username, opened.id);
         else keepDraft(username, opened.id, { content: latest.current, version: kept.version });
         setKeeping({ state: "saved", at: new Date(kept.changed_at) });
+        if (latest.current !== sent) again();
+        return true;
+      };
+      setKeeping({ state: "saving" });
+      try {
+        return isKept(await send(sent, version.current, leaving));
       } catch (error) {
         if (error instanceof Refused && error.kept) {
+          // Saved from another window, or by a save whose answer was lost: no conflict.
+          if (same(contentOf(error.kept as K), sent)) return isKept(error.kept as K);
           stuck.current = true;
           setKeeping({ state: "conflict", kept: error.kept as K, base: saved.current });
         } else {
           setKeeping({ state: "waiting", why: saying(error) });
           setTimeout(again, RETRY);
         }
-        return;
+        return false;
       }
-      if (latest.current !== sent) again();
     },
-    [opened.id, username, send],
+    [opened.id, username, send, contentOf],
   );
 
   const save = useCallback(
     async (leaving: boolean) => {
       if (busy.current || stuck.current || latest.current === saved.current) return;
-      busy.current = saveOnce(leaving);
+      const all = async () => {
+        let kept = await saveOnce(leaving);
+        // Once the page has been left nothing else comes to save what was typed meanwhile.
+        while (kept && gone.current && latest.current !== saved.current)
+          kept = await saveOnce(true);
+      };
+      busy.current = all();
+      onTheWay.set(opened.id, busy.current);
       await busy.current;
+      if (onTheWay.get(opened.id) === busy.current) onTheWay.delete(opened.id);
       busy.current = null;
     },
-    [saveOnce],
+    [saveOnce, opened.id],
   );
 
   useEffect(() => {
@@ -131,6 +165,7 @@ export function useKept<C, K extends Opened>({
   }, [content, save, tries, opened.id, mayEdit, username]);
 
   useEffect(() => {
+    gone.current = false;
     const leave = () => {
       if (document.visibilityState === "hidden") void save(true);
     };
@@ -142,6 +177,7 @@ export function useKept<C, K extends Opened>({
       document.removeEventListener("visibilitychange", leave);
       removeEventListener("online", back);
       removeEventListener(SIGNED_IN, back);
+      gone.current = true;
       void save(true);
     };
   }, [save]);
