@@ -43,6 +43,8 @@ const onTheWay = new Map<string, Promise<void>>();
 
 /** Until nothing of it is on its way to the server any more. */
 export async function whenSaved(id: string): Promise<void> {
+  // A page that is being left begins its last save only after who waits for it has asked.
+  await Promise.resolve();
   await onTheWay.get(id);
 }
 
@@ -98,6 +100,7 @@ export function useKept<C, K extends Opened>({
     draftOf(username, opened.id) && mayEdit ? contentOf(opened) : content,
   );
   const saved = useRef(first);
+  const [begun] = useState(content);
   const latest = useRef(content);
   const busy = useRef<Promise<void> | null>(null);
   const stuck = useRef(keeping.state === "conflict" || keeping.state === "reading");
@@ -124,7 +127,14 @@ export function useKept<C, K extends Opened>({
       } catch (error) {
         if (error instanceof Refused && error.kept) {
           // Saved from another window, or by a save whose answer was lost: no conflict.
-          if (same(contentOf(error.kept as K), sent)) return isKept(error.kept as K);
+          const kept = error.kept as K;
+          if (same(contentOf(kept), sent)) return isKept(kept);
+          if (same(contentOf(kept), begun)) {
+            // Another window saved what this one began with: what has changed here stands on it.
+            version.current = kept.version;
+            again();
+            return false;
+          }
           stuck.current = true;
           setKeeping({ state: "conflict", kept: error.kept as K, base: saved.current });
         } else {
@@ -134,7 +144,7 @@ export function useKept<C, K extends Opened>({
         return false;
       }
     },
-    [opened.id, username, send, contentOf],
+    [opened.id, username, send, contentOf, begun],
   );
 
   const save = useCallback(
