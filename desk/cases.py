@@ -161,6 +161,14 @@ def start(owner: User, content: Content) -> Case:
 
 
 @transaction.atomic
+def start_all(owner: User, contents: list[Content]) -> int:
+    """New cases of `owner`, all of them or none; how many."""
+    for content in contents:
+        start(owner, content)
+    return len(contents)
+
+
+@transaction.atomic
 def save(
     user: User, case_id: uuid.UUID, content: Content, version: int, *, step: bool = False
 ) -> Case:

@@ -27,6 +27,8 @@ from .terms import owed_on
 from .words import Marks
 
 MOST_MOMENTS: Final = 500
+#: What parts several moments or stretches typed at once.
+_PARTS: Final = re.compile(r"[,;]\s*|\s+and\s+")
 Payoff = Literal["nearest", "up"]
 
 
@@ -95,7 +97,7 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> li
     Raises `NotALoan` at `at` where that cannot be read or lies outside the loan.
     """
     asked = _asking(loan, marks)
-    parts = [part for part in re.split(r"[,;]\s*|\s+and\s+", typed.strip()) if part.strip()]
+    parts = [part for part in _PARTS.split(typed.strip()) if part.strip()]
     if not parts:
         raise _refused("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
     moments = [each for part in parts for each in _moments(asked, part.strip())]
@@ -230,12 +232,20 @@ def _accrued_by_day(asked: _Asked, number: int, day: date) -> tuple[Fraction, Fr
     return owed[1] - owed[0], owed[2] - owed[1]
 
 
-def stretch(loan: Loan, typed: str, marks: Marks) -> StretchTold:
-    """What a stretch adds up to: "13-24", "year 2", "2028", "last 12", "1 Jan 2028 to 30 Jun 2028".
+def stretches(loan: Loan, typed: str, marks: Marks) -> list[StretchTold]:
+    """What stretches add up to, each on its own: "13-24", "year 2; year 3", "2028, 2029",
+    "last 12", "1 Jan 2028 to 30 Jun 2028".
 
-    Raises `NotALoan` at `stretch` where that cannot be read or lies outside the loan.
+    Raises `NotALoan` at `stretch` where one cannot be read or lies outside the loan.
     """
     asked = _asking(loan, marks)
+    parts = [part for part in _PARTS.split(typed.strip()) if part.strip()]
+    if len(parts) > MOST_MOMENTS:
+        raise _refused("stretch", f"That asks for {len(parts)} stretches: at most {MOST_MOMENTS}.")
+    return [_stretch(asked, part) for part in parts or [""]]
+
+
+def _stretch(asked: _Asked, typed: str) -> StretchTold:
     first, last = _bounds(asked, " ".join(typed.lower().split()))
     write = asked.laid.unit.write
     begins, ends = _due(asked, first), _due(asked, last)

@@ -89,7 +89,8 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     force = None
     on_days = [each for each in between(terms) if happens(each.day)]
     back = laid.rows[-1].closing < 0 or any(row.paid < 0 for row in laid.rows)
-    if not (fees or advanced or on_days or back or loan.count == 0):
+    ends_on_a_day = laid.rows[-1].day is not None
+    if not (fees or advanced or on_days or back or ends_on_a_day or loan.count == 0):
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
         if loan.calendar is None or loan.calendar.is_regular:
@@ -166,10 +167,13 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
 
 def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | date], bool]:
     """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
-    ended = laid.rows[-1].number
-    if loan.count == 0 or ended == terms.count:
+    ended = laid.rows[-1].stands_at
+    if laid.rows[-1].day and not laid.by_day:
+        # Settled on a day between two payments: with what stands there by then.
+        ended = laid.rows[-1].number - 1
+    elif loan.count == 0 or ended == terms.count:
         return lambda place: True
-    day = loan.calendar and loan.calendar.payment(ended)
+    day = due(loan, laid.rows[-1])
     return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
 
 
@@ -183,9 +187,10 @@ def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Move
     first = laid.rows[0].opening
     added = sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
     moved = [Moved(0, float(unit.amount(first) - added))]
-    for row in laid.rows:
+    # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
+    for row in reversed(laid.rows):
         net = unit.amount(row.advance - row.paid)
-        net -= told_with.get(row.number, Decimal(0))
+        net -= told_with.pop(row.stands_at, Decimal(0))
         if net:
             moved.append(Moved(row.day or row.stands_at, float(net)))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]

@@ -146,7 +146,7 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
     steps = re.fullmatch(r"(.+?)\s+to\s+(.+?)\s+by\s+(.+)", tidy(typed))
     if steps is None:
         parts = [part for part in re.split(r";|,\s+|\s+and\s+", typed) if part.strip()]
-        return tuple(one(part) for part in parts)
+        return tuple(one(part) for part in _in_the_last_unit(parts, path))
     unit = re.search(r"[a-z]+$", steps[2])
     first = steps[1] + (f" {unit[0]}" if path == "count" and unit and steps[1].isdecimal() else "")
     begin, end, by = one(first), one(steps[2]), one(steps[3])
@@ -158,6 +158,14 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
         too_many = Sentence(text, many=Number(many), most=Number(most))
         raise ValueError(too_many.say(marks))
     return tuple(begin + by * step for step in range(many))
+
+
+def _in_the_last_unit(parts: list[str], path: str) -> list[str]:
+    """A term's unit said once, at the end, is that of all: "6, 8, 10 years"."""
+    unit = re.search(r"\d\s*([a-z]+)\s*$", parts[-1].lower()) if parts else None
+    if path != "count" or unit is None:
+        return parts
+    return [f"{part.strip()} {unit[1]}" if part.strip().isdecimal() else part for part in parts]
 
 
 def suggested_values(path: str, standing: Decimal, statement: Statement) -> str:

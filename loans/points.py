@@ -104,8 +104,8 @@ def two_offers(statement: Statement, other: Points) -> TwoOffers:
         if not 1 <= number <= len(one.rows):
             message = f"There is no payment {number}: the loan has {len(one.rows)}."
             raise NotALoan([FieldError(field="ends", message=message)])
-        a = settled(mine, number, Charge(), marks)
-        b = settled(theirs, number, Charge(), marks)
+        a = settled(mine, str(number), Charge(), marks)
+        b = settled(theirs, str(number), Charge(), marks)
         told.append(
             EndedAt(
                 number=number,

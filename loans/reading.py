@@ -182,13 +182,50 @@ def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
     example = f"{marks.amount(Decimal(48250), decimals)}, 48k or {marks.write('1.2')}m"
 
     def reader(text: str) -> Reading:
-        text = re.sub(rf"^({currency.lower()}|[€$£¥])\s*|\s*({currency.lower()}|[€$£¥])$", "", text)
+        text = _without_currency(text, typed, currency)
         number = _read_number(text, marks, may_group=decimals != 3)
         if number is None:
             raise ValueError(text)
         return _reading(number, lambda value: marks.number(value, PLACES, decimals))
 
     return _read(typed, "an amount", example, reader)
+
+
+#: Whose signs these are, or may be.
+_SIGNS: Final = {
+    "€": ("EUR",),
+    "£": ("GBP", "GIP", "FKP", "SHP", "EGP", "SYP", "LBP", "SDG", "SSP"),
+    "¥": ("JPY", "CNY"),
+    "$": (
+        *("USD", "CAD", "AUD", "NZD", "HKD", "SGD", "TWD", "MXN", "CLP", "COP", "ARS", "UYU"),
+        *("BBD", "BMD", "BND", "BSD", "BZD", "FJD", "GYD", "JMD", "KYD", "LRD", "NAD", "SBD"),
+        *("SRD", "TTD", "XCD", "DOP", "NIO"),
+    ),
+}
+
+
+def _without_currency(text: str, typed: str, currency: str) -> str:
+    """An amount without the sign or the code of its currency; another's is not passed over."""
+    found = re.match(r"([a-z]{3}|[€$£¥])\s*(?=[\d.,+-])", text) or re.search(
+        r"(?<=[\d.,km])\s*([a-z]{3}|[€$£¥])$", text
+    )
+    if found is None:
+        return text
+    said = found[1]
+    code = said.upper()
+    if said in _SIGNS and currency not in _SIGNS[said]:
+        raise _Unreadable(
+            f"{quote_typed(typed)} is not in {currency}, the currency here: write the amount "
+            f"without “{said}”, or change the currency."
+        )
+    if said not in _SIGNS and code != currency:
+        if code not in currencies():
+            return text
+        raise _Unreadable(
+            f"{quote_typed(typed)} is in {code}, and the currency here is {currency}: write the "
+            "amount without it, or change the currency."
+        )
+    return text[: found.start()] + text[found.end() :]
 
 
 def read_percent(typed: str, marks: Marks) -> Reading:

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from loans import MARKS
 from loans.aim import aimed
-from loans.asked import Owed, Payoff, StretchTold, owed, stretch
+from loans.asked import Owed, Payoff, StretchTold, owed, stretches
 from loans.entry import Statement, loan_of
 from loans.held_against import HeldAgainst, Matched, hold_against
 from loans.moves import Moves, Varied, variant, what_moves
@@ -55,11 +55,11 @@ def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
     return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
 
 
-@router.post("stretch", response={200: StretchTold, **REFUSALS}, operation_id="stretch")
-def ask_stretch(request: SignedIn, asked: AskStretch) -> StretchTold:
-    """What a stretch of payments adds up to."""
+@router.post("stretch", response={200: list[StretchTold], **REFUSALS}, operation_id="stretch")
+def ask_stretch(request: SignedIn, asked: AskStretch) -> list[StretchTold]:
+    """What stretches of payments add up to, each on its own."""
     marks = MARKS[asked.statement.marks]
-    return stretch(aimed(loan_of(asked.statement)), asked.stretch, marks)
+    return stretches(aimed(loan_of(asked.statement)), asked.stretch, marks)
 
 
 @router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
@@ -71,10 +71,10 @@ def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst:
 
 
 class AskSettled(Schema):
-    """A statement, the payment after which it ends, and what is agreed for that."""
+    """A statement, the payment after which or the day on which it ends, what is agreed for that."""
 
     statement: Statement
-    number: int
+    at: str = Field(max_length=200)
     charge: Charge = Charge()
 
 
@@ -86,9 +86,9 @@ class AskCurve(Schema):
 
 @router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
 def ask_settled(request: SignedIn, asked: AskSettled) -> Settled:
-    """What it costs to end the loan after a payment, and the yearly cost if it does."""
+    """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
     marks = MARKS[asked.statement.marks]
-    return settled(aimed(loan_of(asked.statement)), asked.number, asked.charge, marks)
+    return settled(aimed(loan_of(asked.statement)), asked.at, asked.charge, marks)
 
 
 @router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")

@@ -147,6 +147,19 @@ def open_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
     return 201, opened(cases.start(request.user, content), request)
 
 
+class ManyOpened(Schema):
+    """How many cases a file of several became."""
+
+    cases: int
+
+
+@router.post("open-all", response={201: ManyOpened, **REFUSALS}, operation_id="openDocuments")
+def open_documents(request: SignedIn, loans_: list[Loan]) -> tuple[int, ManyOpened]:
+    """A case for each document of a list, as all cases are taken out; all of them, or none."""
+    contents = [Content(statement=restate(loan, cases.marks_of(request.user))) for loan in loans_]
+    return 201, ManyOpened(cases=cases.start_all(request.user, contents))
+
+
 class FlowsPasted(Schema):
     """A table of days and amounts, as text."""
 

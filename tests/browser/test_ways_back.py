@@ -161,7 +161,8 @@ class WhatIsSaid(BrowserTest):
 
     def test_an_aim_has_its_unit_and_the_list_says_what_was_asked(self) -> None:
         page = self.open("Boat shed")
-        expect(page.get_by_label("Figure that reaches the aim")).to_contain_text("%")
+        reached = page.get_by_label("Figure that reaches the aim")
+        expect(reached.locator("xpath=following-sibling::span")).to_have_text("%")
         page.get_by_role("button", name="Drop the aim").click()
         self.figure("Payment").fill("900")
         self.figure("Price").fill("?")

@@ -1,6 +1,7 @@
 """The API: solving, cases, and what it refuses."""
 
 import json
+from unittest.mock import patch
 
 from django.contrib.auth.models import User
 from django.test import Client, TestCase, override_settings
@@ -133,3 +134,51 @@ class Page(TestCase):
             {"payment", "principal", "rate", "count", "balance", None},
         )
         self.assertEqual(len([each for each in found if each["reason"]]), 1)
+
+
+class TakenOutAndIn(Desk):
+    def test_all_cases_taken_out_can_be_taken_in_again(self) -> None:
+        for name in ("Kiln", "Loom"):
+            self.start(name=name)
+        taken = self.client.get("/api/cases/all.json").content
+        before = Case.objects.count()
+        opened = self.send("POST", "cases/open-all", taken)
+        self.assertEqual((opened.status_code, opened.json()), (201, {"cases": 2}))
+        self.assertEqual(Case.objects.count(), before + 2)
+        names = sorted(Case.objects.values_list("name", flat=True))
+        self.assertEqual(
+            [name for name in names if name in ("Kiln", "Loom")], ["Kiln"] * 2 + ["Loom"] * 2
+        )
+        documents = [case.document for case in Case.objects.filter(name="Kiln")]
+        self.assertEqual(documents[0], documents[1])
+
+    def test_one_bad_document_keeps_all_out_and_is_named(self) -> None:
+        before = Case.objects.count()
+        answer = self.send("POST", "cases/open-all", [document(), document(principal="-1")])
+        self.assertEqual(answer.status_code, 422)
+        self.assertEqual([error["field"] for error in answer.json()["errors"]], ["1.principal"])
+        self.assertEqual(Case.objects.count(), before)
+
+
+class FaultsOfOurs(Desk):
+    """A mistake of ours in the core is told as one, with an id, and loses nothing."""
+
+    def test_the_api_says_so(self) -> None:
+        self.client.raise_request_exception = False
+        with patch("loans.solve", side_effect=ZeroDivisionError), self.assertLogs("desk.api.base"):
+            answer = self.send("POST", "solve", document())
+        self.assertEqual(answer.status_code, 500)
+        told = answer.json()
+        self.assertEqual(set(told), {"errors", "fault"})
+        self.assertEqual(told["errors"][0]["field"], "")
+        self.assertIn(told["fault"], told["errors"][0]["message"])
+
+    def test_what_was_typed_is_saved_all_the_same(self) -> None:
+        started = self.start()
+        content = {"statement": {**PRESS, "count": "48"}, "note": "", "tags": []}
+        with patch("desk.cases.work", side_effect=ZeroDivisionError), self.assertLogs("desk.cases"):
+            kept = self.send(
+                "PUT", f"cases/{started['id']}", {**content, "version": started["version"]}
+            )
+        self.assertEqual(kept.status_code, 200)
+        self.assertEqual(Case.objects.get(pk=started["id"]).statement["count"], "48")

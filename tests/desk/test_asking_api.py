@@ -28,7 +28,7 @@ class Asking(Desk):
         self.assertEqual(half.json()["errors"][0]["field"], "rate.percent")
 
     def test_stretch(self) -> None:
-        found = self.send("POST", "stretch", {"statement": DATED, "stretch": "2028"}).json()
+        (found,) = self.send("POST", "stretch", {"statement": DATED, "stretch": "2028"}).json()
         self.assertEqual((found["begins"], found["ends"]), ("2028-01-20", "2028-12-20"))
         wrong = self.send("POST", "stretch", {"statement": PRESS, "stretch": "61-70"})
         self.assertEqual(wrong.json()["errors"][0]["field"], "stretch")
@@ -69,7 +69,7 @@ class Asking(Desk):
 
 class Irregular(Desk):
     def test_settled_early(self) -> None:
-        asked = {"statement": PRESS, "number": 24}
+        asked = {"statement": PRESS, "at": "24"}
         plain = self.send("POST", "settled", asked).json()
         self.assertEqual((plain["payoff"], plain["charge"]), ("30737.48", "0.00"))
         charge = {"kind": "percent", "figure": "1"}
@@ -78,8 +78,8 @@ class Irregular(Desk):
         self.assertEqual((dearer["charge"], dearer["payoff"]), ("307.37", "31044.85"))
         cost = [float(each["yearly_cost"]["eu_aprc"]) for each in (plain, dearer)]
         self.assertGreater(cost[1], cost[0])
-        wrong = self.send("POST", "settled", {**asked, "number": 61})
-        self.assertEqual(wrong.json()["errors"][0]["field"], "number")
+        wrong = self.send("POST", "settled", {**asked, "at": "61"})
+        self.assertEqual(wrong.json()["errors"][0]["field"], "at")
 
     def test_the_curve_of_two_rates(self) -> None:
         clauses = [

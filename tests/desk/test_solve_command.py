@@ -4,11 +4,16 @@ import json
 import subprocess
 import sys
 import tempfile
+from contextlib import redirect_stderr
+from io import StringIO
 from pathlib import Path
 from unittest import TestCase
+from unittest.mock import patch
 
 from django.conf import settings
 
+import loans
+from desk.management.commands.solve import solve_one
 from tests.loans.documents import document
 
 
@@ -79,3 +84,22 @@ class SolveCommand(TestCase):
         lines, status = solve(*names)
         self.assertEqual(status, 0)
         self.assertEqual([len(line["schedule"]) for line in lines], list(range(1, 301)))  # type: ignore[arg-type]
+
+    def test_a_fault_of_ours_does_not_end_the_others(self) -> None:
+        good, other = (self.file(name, document()) for name in ("good.json", "other.json"))
+        real = loans.solve
+
+        def failing(loan: loans.Loan) -> loans.Answer:
+            if loan.name == "":
+                raise ZeroDivisionError
+            return real(loan)
+
+        bad = self.file("bad.json", document(name=None))
+        with patch("loans.solve", failing), redirect_stderr(StringIO()) as said:
+            told = [solve_one(name) for name in (good, bad, other)]
+        self.assertEqual([status for _, status in told], [0, 3, 0])
+        fault = json.loads(told[1][0])
+        self.assertEqual(set(fault), {"errors", "fault"})
+        self.assertEqual(fault["errors"][0]["field"], "")
+        self.assertIn(fault["fault"], said.getvalue())
+        self.assertIn("ZeroDivisionError", said.getvalue())

@@ -13,17 +13,26 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 import loans
-from loans.asked import owed, stretch
+from loans import Loan
+from loans.asked import StretchTold, owed, stretches
+from loans.entry import Statement, read_values
 from loans.held_against import Matched, hold_against
 from loans.live import live
 from loans.read_dates import read_day, read_days, write_day
+from loans.reading import read_amount
 from loans.sentence import terms_in_words
-from loans.words import MARKS, PLAIN
+from loans.words import MARKS, PLAIN, Marks
 
 from .documents import document, irregular, loan, regular
 from .test_dates import dated
 
 CENT = Decimal("0.01")
+
+
+def stretch(asked: Loan, typed: str, marks: Marks) -> StretchTold:
+    """The one stretch that is asked for."""
+    (told,) = stretches(asked, typed, marks)
+    return told
 
 
 def solved(content: dict[str, Any]) -> Any:
@@ -469,3 +478,30 @@ class Days(TestCase):
         self.assertIn(day, read_days(f"{day.month}/{day.day}/{day.year}"))
         self.assertEqual(read_day(f"{day.day}.{day.month}.{day.year}"), day)
         self.assertIsNone(read_day(str(day + timedelta(days=1)) + "x"))
+
+
+class Several(TestCase):
+    def test_several_stretches_as_several_moments(self) -> None:
+        asked = loan(start="2027-03-01")
+        told = stretches(asked, "year 1; 13-24, 2029 and last 12", PLAIN)
+        singly = [stretch(asked, typed, PLAIN) for typed in ("1-12", "13-24", "2029", "49-60")]
+        self.assertEqual(told, singly)
+        with self.assertRaises(loans.NotALoan):
+            stretches(asked, "year 1; year 9", PLAIN)
+
+    def test_a_unit_said_once_is_that_of_all(self) -> None:
+        """6, 8, 10 and 12 years of months."""
+        for typed in ("6, 8, 10, 12 years", "6; 8; 10; 12y", "6, 8, 10 and 12 years"):
+            found = read_values(typed, "count", Statement(every="month"), 10)
+            self.assertEqual([int(each) for each in found], [72, 96, 120, 144], typed)
+        found = read_values("48; 60", "count", Statement(every="month"), 10)
+        self.assertEqual([int(each) for each in found], [48, 60])
+
+    def test_another_currencys_sign_is_not_passed_over(self) -> None:
+        marks = MARKS["comma-point"]
+        for typed, currency in (("€48,250", "EUR"), ("48,250 eur", "EUR"), ("$5k", "CAD")):
+            self.assertIsNotNone(read_amount(typed, marks, currency).value, typed)
+        for typed, currency in (("$48,250", "EUR"), ("48,250 £", "EUR"), ("USD 5k", "EUR")):
+            reading = read_amount(typed, marks, currency)
+            self.assertIsNone(reading.value, typed)
+            self.assertIn("change the currency", reading.error or "", typed)

@@ -155,7 +155,7 @@ class PutBack(TestCase):
         assume(len(answer.schedule) > 1)
         number = data.draw(st.integers(1, len(answer.schedule) - 1))
         charge = Charge(kind="percent", figure=Decimal(data.draw(st.integers(0, 3))))
-        told = settled(loan, number, charge, PLAIN)
+        told = settled(loan, str(number), charge, PLAIN)
         assume(told["yearly_cost"]["eu_aprc"])
         share = cents(mpf(told["owed"]) * mpf(str(charge.figure)) / 100)
         self.assertEqual(mpf(told["charge"]), share)
@@ -204,7 +204,7 @@ class ByHand(TestCase):
         """10 a month apart: after 12 payments 120, beside the interest of these twelve."""
         content = document(clauses=[{"from": 1, "to": 60, "fee": "10", "taken": "apart"}])
         loan = loans.check(content)
-        told = settled(loan, 12, Charge(), PLAIN)
+        told = settled(loan, "12", Charge(), PLAIN)
         interest = sum(Decimal(row["interest"]) for row in loans.solve(loan).schedule[:12])
         self.assertEqual(Decimal(told["total_cost"]), interest + 120)
 
@@ -217,15 +217,15 @@ class ByHand(TestCase):
             count=6,
             clauses=[{"at": 6, "advance": "20000"}, {"from": 2, "payment": "0"}],
         )
-        told = settled(loans.check(content), 2, Charge(), PLAIN)
+        told = settled(loans.check(content), "2", Charge(), PLAIN)
         self.assertLess(Decimal(told["payoff"]), 0)
         self.assertAlmostEqual(float(told["yearly_cost"]["us_apr"] or 0), 6.35, places=2)
 
     def test_settled_in_advance_what_moves_after_it_does_not(self) -> None:
         terms = {**BY_DAYS, "timing": "in-advance", "count": 6}
-        later = {"at": "2027-05-20", "advance": "700"}
+        later, none = {"at": "2027-05-20", "advance": "700"}, Charge()
         without, beside = (
-            settled(loans.check(document(**terms, payment="500", clauses=each)), 3, Charge(), PLAIN)
+            settled(loans.check(document(**terms, payment="500", clauses=each)), "3", none, PLAIN)
             for each in ([], [later])
         )
         self.assertEqual(without, beside)
@@ -264,3 +264,56 @@ class ByHand(TestCase):
         self.assertEqual(found.totals["fees"], "100.00")
         row = found.schedule[0]
         self.assertEqual((row.get("fee"), Decimal(row.get("advance") or 0)), ("100.00", 0))
+
+
+class SettledOnADay(TestCase):
+    """Ended between two payments: owed with interest to the day, rounded up, and no more."""
+
+    def test_by_hand(self) -> None:
+        """10,000 at 7.3 % over 365 is 2.00 a day: 100 days are 200.00."""
+        loan = loans.check(document(**BY_DAYS, count=1, every="year", payment="?", balance="0"))
+        told = settled(loan, "9 Jun 2027", Charge(), PLAIN)
+        self.assertEqual((told["owed"], told["payoff"]), ("10200.00", "10200.00"))
+        self.assertEqual(told["total_cost"], "200.00")
+        # One advance and one payment: 2 % over 100 days, 365 / 100 times a year. By Annex I three
+        # months back from 9 June, then eight days of 365.
+        self.assertAlmostEqual(float(told["yearly_cost"]["us_apr"] or 0), 7.3, 9)
+        self.assertAlmostEqual(
+            float(told["yearly_cost"]["eu_aprc"] or 0),
+            100 * (1.02 ** (1 / (3 / 12 + 8 / 365)) - 1),
+            9,
+        )
+
+    def test_between_payments_in_both_timings(self) -> None:
+        for timing in ("in-arrears", "in-advance"):
+            asked = loans.check(document(start="2027-03-01", timing=timing))
+            on, after = (settled(asked, at, Charge(), PLAIN) for at in ("1 Mar 2028", "12"))
+            if timing == "in-arrears":
+                self.assertEqual(on["payoff"], after["payoff"])
+            later = settled(asked, "16 Mar 2028", Charge(), PLAIN)
+            self.assertGreater(Decimal(later["payoff"]), Decimal(on["payoff"]))
+            # Costed at the loan's own rate, whenever it ends.
+            for told in (on, later):
+                rate = float(told["yearly_cost"]["eu_aprc"] or 0)
+                self.assertAlmostEqual(rate, 6.4508, delta=0.02)
+
+    def test_money_in_the_last_period_counts_if_it_has_moved(self) -> None:
+        for timing in ("in-arrears", "in-advance"):
+            clauses = [
+                {"at": "2028-03-10", "advance": "5000"},
+                {"at": "2028-03-20", "advance": "9000"},
+            ]
+            shape = {"start": "2027-03-01", "timing": timing, "payment": "900", "balance": "?"}
+            asked = loans.check(document(**shape, clauses=clauses))
+            told = settled(asked, "16 Mar 2028", Charge(), PLAIN)
+            rate = float(told["yearly_cost"]["eu_aprc"] or 0)
+            self.assertAlmostEqual(rate, 6.4508, delta=0.02)
+            before = settled(asked, "9 Mar 2028", Charge(), PLAIN)
+            self.assertGreater(Decimal(told["payoff"]), Decimal(before["payoff"]) + 5000)
+            self.assertLess(Decimal(told["payoff"]), Decimal(before["payoff"]) + 5100)
+
+    def test_refused_at_its_field(self) -> None:
+        for at in ("", "0", "61", "12, 13", "1 Mar 2028", "soon"):
+            with self.assertRaises(loans.NotALoan) as raised:
+                settled(loans.check(document()), at, Charge(), PLAIN)
+            self.assertEqual({error.field for error in raised.exception.errors}, {"at"}, at)

@@ -11,7 +11,7 @@ from scipy.optimize import brentq
 import loans
 from loans.beside import Candidate, side_by_side
 from loans.cells import as_text, from_text
-from loans.entry import Statement, loan_of
+from loans.entry import Statement, TypedClause, loan_of
 from loans.paying_more import More, PaidMore, paying_more
 from loans.points import Points, TwoOffers, two_offers
 
@@ -216,3 +216,14 @@ class Cells(TestCase):
         ):
             self.assertEqual(as_text(text), cell)
             self.assertEqual(from_text(cell), text)
+
+
+class NoPoints(TestCase):
+    def test_an_offer_without_points_keeps_what_was_agreed(self) -> None:
+        """The same rate and no points is the same loan: nothing is ahead, whatever its clauses."""
+        clause = {"verb": "repay", "at": "12", "figure": "5000"}
+        stated = PRESS.model_copy(update={"clauses": (TypedClause.model_validate(clause),)})
+        found = two_offers(stated, Points(percent="6.35", points="0", ends="12"))
+        self.assertEqual(found.payment, found.payment_with_points)
+        self.assertEqual(set(found.ahead), {"0.00"})
+        self.assertEqual(len(found.statement.clauses), 1)

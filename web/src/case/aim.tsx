@@ -194,13 +194,15 @@ export function Aimed({
       {aim.value !== null && (
         <>
           <p>The {titleOf(moves).toLowerCase()} that reaches the aim is</p>
-          <output
-            aria-label="Figure that reaches the aim"
-            className="block text-[2.4rem] leading-[1.15] font-bold tracking-tight break-all"
-          >
-            {shown(aim.value)}
-            <span className="ml-3 text-xl font-normal tracking-normal text-soft">{unit}</span>
-          </output>
+          <p className="flex flex-wrap items-baseline gap-x-3">
+            <output
+              aria-label="Figure that reaches the aim"
+              className="text-[2.4rem] leading-[1.15] font-bold tracking-tight break-all"
+            >
+              {shown(aim.value)}
+            </output>
+            <span className="text-xl text-soft">{unit}</span>
+          </p>
           <p className="text-[0.95rem] text-soft">
             before rounding {inMarks(rounded(aim.exact ?? "0", 9), marks)}
           </p>

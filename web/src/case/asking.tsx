@@ -31,7 +31,7 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
   const money = (text: string) => inMarks(text, marks);
   const dated = Boolean(statement.start);
   const moments = at.trim() ? (owed.data ?? []) : [];
-  const sum = stretch.trim() ? found.data : undefined;
+  const sums = stretch.trim() && !found.error ? (found.data ?? []) : [];
   return (
     <section aria-label="Ask the schedule" className="mt-3 grid gap-x-10 gap-y-3 lg:grid-cols-2">
       <div>
@@ -107,9 +107,7 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
             value={stretch}
             maxLength={200}
             placeholder={
-              dated
-                ? "13-24, year 2, last 12 or 2028"
-                : "13-24, year 2 or last 12; or drag on the line"
+              dated ? "13-24; year 2; last 12; 2028" : "13-24; year 2; last 12; or drag on the line"
             }
             className={`${FIELD} mt-0.5 block text-base text-ink`}
             onChange={(event) => onStretch(event.target.value)}
@@ -123,8 +121,8 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
             {found.error.message}
           </p>
         )}
-        {sum && !found.error && (
-          <p role="status" className="mt-1 text-[0.95rem]">
+        {sums.map((sum) => (
+          <p key={`${sum.first}-${sum.last}`} role="status" className="mt-1 text-[0.95rem]">
             <b>{sum.what}</b>
             {sum.begins && sum.ends && ` (${day(sum.begins)} to ${day(sum.ends)})`}: paid{" "}
             <b>{money(sum.paid)}</b>, interest <b>{money(sum.interest)}</b>, principal{" "}
@@ -136,7 +134,7 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
             )}
             ; owed {money(sum.opening)} before, {money(sum.closing)} after.
           </p>
-        )}
+        ))}
       </div>
     </section>
   );

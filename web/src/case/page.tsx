@@ -123,8 +123,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const [stretch, setStretch] = useState("");
   const [place, setPlace] = useState("");
   const summed = useStretch(statement, stretch, ready);
+  const [shownFirst] = summed.data ?? [];
   const marked =
-    stretch.trim() && summed.data ? ([summed.data.first, summed.data.last] as const) : null;
+    stretch.trim() && shownFirst ? ([shownFirst.first, shownFirst.last] as const) : null;
 
   const change = (changed: Partial<Statement>) =>
     setContent((now) => ({ ...now, statement: { ...now.statement, ...changed } }));

@@ -23,12 +23,12 @@ interface Props {
 /** What it costs to end the loan early, and the yearly cost if it does. */
 export function Settled({ statement, open, onOpen }: Props) {
   const { marks } = useDesk();
-  const [number, setNumber] = useState("12");
+  const [at, setAt] = useState("12");
   const [kind, setKind] = useState<Kind>("none");
   const [figure, setFigure] = useState("1");
   const body = {
     statement,
-    number: /^\d{1,6}$/.test(number.trim()) ? Number(number) : 0,
+    at,
     charge: { kind, figure: kind === "none" ? "0" : figure.trim().replace(",", ".") },
   };
   const found = useQuery({
@@ -47,17 +47,19 @@ export function Settled({ statement, open, onOpen }: Props) {
   return (
     <Sheet
       title="Settled early"
-      about="The loan ended right after a payment, with what is agreed for that."
+      about="The loan ended right after a payment or on a day, with what is agreed for that."
       open={open}
       onOpen={onOpen}
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-3 gap-y-2">
         <label>
-          After payment{" "}
+          {statement.start ? "After payment, or on a day" : "After payment"}{" "}
           <input
-            value={number}
-            className={`${field} w-20 text-right`}
-            onChange={(event) => setNumber(event.target.value)}
+            value={at}
+            maxLength={200}
+            placeholder={statement.start ? "12 or 15 Mar 2029" : "12"}
+            className={`${field} ${statement.start ? "w-36" : "w-20"} text-right`}
+            onChange={(event) => setAt(event.target.value)}
           />
         </label>
         <label>
@@ -95,7 +97,9 @@ export function Settled({ statement, open, onOpen }: Props) {
           <dl className="mt-4 grid grid-cols-[1fr_auto] gap-y-1">
             {[
               [
-                `Owed after payment ${data.number}${data.date ? `, ${day(data.date)}` : ""}`,
+                data.on_a_day && data.date
+                  ? `Owed on ${day(data.date)}, with interest to the day`
+                  : `Owed after payment ${data.number}${data.date ? `, ${day(data.date)}` : ""}`,
                 money(data.owed),
               ],
               ["Charge", money(data.charge)],

@@ -175,6 +175,11 @@ function OpenFile() {
       >
         Open a document
       </button>
+      {typeof open.data === "number" && (
+        <p role="status">
+          {open.data} {open.data === 1 ? "case" : "cases"} opened.
+        </p>
+      )}
       {open.error && (
         <div role="alert" className="basis-full text-wrong">
           {open.error instanceof Refused && open.error.errors.length > 0 ? (

@@ -30,13 +30,27 @@ export function useStartCase() {
   });
 }
 
-/** A new case from a loan document. */
+/** New cases from a file of several documents, as all are taken out: how many. */
+async function openAll(text: string): Promise<number> {
+  const { cases } = await ask(
+    client.POST("/api/cases/open-all", {
+      body: text as never,
+      bodySerializer: (body) => body as unknown as string,
+      headers: { "Content-Type": "application/json" },
+    }),
+  );
+  return cases;
+}
+
+/** A new case from a loan document, or one for each of a list of them. */
 export function useOpenDocument() {
   const opened = useOpened();
+  const queries = useQueryClient();
   return useMutation({
     // The file goes as it is: the server reads its numbers exactly and says what is wrong.
     mutationFn: async (file: File) => {
       const text = await file.text();
+      if (text.trimStart().startsWith("[")) return openAll(text);
       return ask(
         client.POST("/api/cases/open", {
           body: text as never,
@@ -45,7 +59,10 @@ export function useOpenDocument() {
         }),
       );
     },
-    onSuccess: opened,
+    onSuccess: (made) =>
+      typeof made === "number"
+        ? void queries.invalidateQueries({ queryKey: ["cases"] })
+        : opened(made),
   });
 }
 
