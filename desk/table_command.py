@@ -13,6 +13,7 @@ from pydantic import ValidationError
 from loans import FieldError, NotALoan
 from loans.document import field_errors
 from loans.tape import solve_tape
+from loans.tape_apart import APART_SAYS, apart
 from loans.tape_match import counted_in, look, match, together, unanswered, unmatched
 from loans.tape_rows import FIELDS, RESULTS, Defaults, FieldName
 
@@ -76,7 +77,7 @@ def _defaults(file: IO[bytes], name: str, columns: Any, said: dict[str, str]) ->
     if "rounding" in said:
         way, _, step = said["rounding"].partition(" ")
         stated["rounding"] = {"payment": way, **({"to": step} if step else {})}
-    looked = together(look(cells) for _, cells in _parts(table, columns))
+    looked = together(look(cells, rows) for rows, cells in _parts(table, columns))
     left = unanswered(looked, stated)
     if left:
         raise NotALoan(
@@ -129,8 +130,10 @@ def _write(
     def rows() -> Iterator[list[str]]:
         nonlocal done, problems
         for cells, parts in _parts(table, columns):
-            told = solve_tape(parts, defaults)
-            problems += sum(map(bool, told["problem"]))
+            told = solve_tape(parts, defaults, set_apart=[apart(row) for row in cells])
+            problems += sum(
+                bool(problem) and problem not in APART_SAYS.values() for problem in told["problem"]
+            )
             for place, row in enumerate(cells):
                 yield [*row, *(told[name][place] for name in RESULTS)]
             done += len(cells)

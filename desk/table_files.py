@@ -1,14 +1,20 @@
-"""Tables of loans as files: CSV, XLSX and JSON Lines in and out, within limits."""
+"""Tables of loans as files, within limits: CSV, workbooks, Parquet and JSON in; CSV, XLSX and JSON
+Lines out."""
 
+import codecs
 import csv
+import gzip
 import io
 import json
+import re
 import tempfile
 import zipfile
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from datetime import date, datetime
+from itertools import chain, islice
 from typing import IO, Any, Final, NamedTuple
 
+import polars as pl
 import xlsxwriter
 from python_calamine import CalamineError, load_workbook
 
@@ -40,46 +46,127 @@ def refused(message: str) -> NotALoan:
 
 
 def read(file: IO[bytes], name: str, most_rows: int = MOST_ROWS) -> Table:
-    """A table from a file, by what is in it: a workbook, JSON Lines, else CSV.
+    """A table from a file, by what is in it: a workbook, Parquet, JSON, else CSV; packed or not.
 
     Rows are read as they are taken. Raises `NotALoan` where it is none of them, or is too much.
     """
-    start = file.read(4)
+    start = file.read(8)
     file.seek(0)
-    if start.startswith(b"PK"):
-        return _tidy(_workbook(file), name, most_rows)
-    text = io.TextIOWrapper(file, encoding="utf-8-sig", errors="replace", newline="")
-    if start.lstrip()[:1] == b"{":
-        return _json_lines(text, most_rows)
-    if b"\x00" in start:
-        raise refused("This is no table: a CSV, XLSX or JSON Lines file is expected.")
-    return _tidy(_csv(text), name, most_rows)
+    if start.startswith(b"\x1f\x8b"):
+        return read(_unpacked(file), name.removesuffix(".gz"), most_rows)
+    notes: list[str] = []
+    if start.startswith(b"PK") or start.startswith(b"\xd0\xcf\x11\xe0"):
+        return _tidy(_workbook(file, notes), name, most_rows, notes)
+    if start.startswith(b"PAR1"):
+        return _parquet(file, most_rows)
+    text = _text(file, start)
+    head = text.read(200).lstrip()
+    text.seek(0)
+    if head[:1] == "{":
+        return _json_lines(lambda: _json_rows(text), most_rows)
+    if head[:1] == "[":
+        rows = _json_array(text)
+        return _json_lines(lambda: iter(rows), most_rows)
+    if "\x00" in head:
+        raise refused(
+            "This is no table: a CSV, XLSX, XLS, Parquet, JSON or JSON Lines file is expected."
+        )
+    return _tidy(_csv(text), name, most_rows, notes)
+
+
+def _unpacked(file: IO[bytes]) -> IO[bytes]:
+    """What a gzip file holds, no more of it than may be opened."""
+    out: IO[bytes] = tempfile.TemporaryFile()  # noqa: SIM115  (closed with the last that reads it)
+    try:
+        with gzip.GzipFile(fileobj=file) as packed:
+            while chunk := packed.read(1_000_000):
+                out.write(chunk)
+                if out.tell() > _MOST_UNPACKED:
+                    raise refused("Unpacked this file is too large: at most 400 MB are opened.")
+    except (OSError, EOFError):
+        raise refused("This file is packed (gzip), and cannot be unpacked.") from None
+    out.seek(0)
+    return out
+
+
+def _text(file: IO[bytes], start: bytes) -> IO[str]:
+    """A file as text: in UTF-8 or UTF-16 where it is that, else as older programs of the western
+    world write it."""
+    encoding = "utf-8-sig"
+    if start[:2] in (b"\xff\xfe", b"\xfe\xff"):
+        encoding = "utf-16"
+    else:
+        decoder = codecs.getincrementaldecoder("utf-8")()
+        try:
+            while chunk := file.read(1_000_000):
+                decoder.decode(chunk)
+            decoder.decode(b"", final=True)
+        except UnicodeDecodeError:
+            encoding = "cp1252"
+        file.seek(0)
+    return io.TextIOWrapper(file, encoding=encoding, errors="replace", newline="")
+
+
+def _parquet(file: IO[bytes], most_rows: int) -> Table:
+    try:
+        frame = pl.read_parquet(file)
+    except (pl.exceptions.PolarsError, OSError) as error:
+        raise refused(f"This is no Parquet file that can be opened: {error}.") from None
+    _within(len(frame), frame.width, most_rows)
+    notes: list[str] = []
+    names = _each_once(frame.columns, notes)
+    rows = (
+        [_cell(value) if value is not None else "" for value in row] for row in frame.iter_rows()
+    )
+    return Table(names, rows, notes)
 
 
 def _csv(text: IO[str]) -> Iterator[list[str]]:
     head = text.read(20_000)
     text.seek(0)
-    first = next((line for line in head.splitlines() if line.strip()), "")
-    mark = max(",;\t|", key=first.count)
+    lines = [line for line in head.splitlines() if line.strip()]
+    said = re.fullmatch(r"sep=(.)", lines[0].strip(), re.I) if lines else None
+    if said:
+        # The line with which some programs name the mark between cells.
+        text.readline()
+        lines = lines[1:]
+    mark = (
+        said[1]
+        if said
+        else max(",;\t|", key=lambda each: max(map(_counts(each), lines[:20] or [""])))
+    )
     try:
         yield from csv.reader(text, delimiter=mark)
     except (csv.Error, UnicodeError) as error:
         raise refused(f"This is not a table that can be read: {error}.") from None
 
 
-def _workbook(file: IO[bytes]) -> Iterator[list[str]]:
-    try:
+def _counts(mark: str) -> Callable[[str], int]:
+    return lambda line: line.count(mark)
+
+
+def _workbook(file: IO[bytes], notes: list[str]) -> Iterator[list[str]]:
+    if zipfile.is_zipfile(file):
         with zipfile.ZipFile(file) as packed:
             unpacked = sum(each.file_size for each in packed.infolist())
-    except zipfile.BadZipFile:
-        raise refused("This is no workbook that can be opened.") from None
-    if unpacked > _MOST_UNPACKED:
-        raise refused("Unpacked this workbook is too large: at most 400 MB are opened.")
+        if unpacked > _MOST_UNPACKED:
+            raise refused("Unpacked this workbook is too large: at most 400 MB are opened.")
     file.seek(0)
     try:
         book = load_workbook(file)
-        sheet = book.get_sheet_by_index(0)
-        for row in sheet.iter_rows():
+        named = book.sheet_names
+        sizes = {name: book.get_sheet_by_name(name) for name in named}
+        # The first sheet that has a table on it: two columns and two rows at the least.
+        chosen = next(
+            (name for name in named if sizes[name].height > 1 and sizes[name].width > 1),
+            named[0] if named else None,
+        )
+        if chosen is None:
+            raise refused("This workbook has no sheets.")
+        if len(named) > 1:
+            others = ", ".join(f"“{name}”" for name in named if name != chosen)
+            notes.append(f"The sheet “{chosen}” is read, not {others}.")
+        for row in sizes[chosen].iter_rows():
             yield [_cell(value) for value in row]
     except CalamineError as error:
         raise refused(f"This is no workbook that can be opened: {error}.") from None
@@ -98,19 +185,31 @@ def _cell(value: object) -> str:
     return str(value)
 
 
-def _json_lines(text: IO[str], most_rows: int) -> Table:
+def _json_lines(every_row: Callable[[], Iterator[dict[str, Any]]], most_rows: int) -> Table:
     """Read twice: for the names first, so that a row need not be kept."""
     names: dict[str, None] = {}
-    for rows, row in enumerate(_json_rows(text), 1):
+    for rows, row in enumerate(every_row(), 1):
         names |= dict.fromkeys(row)
         _within(rows, len(names), most_rows)
-    text.seek(0)
     listed = list(names)
-    cells = ([_json_cell(row.get(name)) for name in listed] for row in _json_rows(text))
+    cells = ([_json_cell(row.get(name)) for name in listed] for row in every_row())
     return Table(listed, cells, [])
 
 
+def _json_array(text: IO[str]) -> list[dict[str, Any]]:
+    """A list of loans in brackets, each in braces."""
+    try:
+        rows = json.load(text, parse_float=str, parse_int=str)
+    except (ValueError, RecursionError):
+        raise refused("This is not JSON: a list of loans in brackets, each in braces.") from None
+    for number, row in enumerate(rows, 1):
+        if not isinstance(row, dict):
+            raise refused(f"Entry {number} of the list is not one loan in braces.")
+    return rows  # type: ignore[no-any-return]
+
+
 def _json_rows(text: IO[str]) -> Iterator[dict[str, Any]]:
+    text.seek(0)
     for number, line in enumerate(text, 1):
         if not line.strip():
             continue
@@ -136,37 +235,80 @@ def _within(rows: int, columns: int, most_rows: int) -> None:
         raise refused(f"That is {columns:,} columns: at most {MOST_COLUMNS} are read.")
 
 
-def _tidy(lines: Iterator[list[str]], name: str, most_rows: int) -> Table:
-    """Names from the first row that has any, rows made as long as it; empty rows left out."""
+def _tidy(lines: Iterator[list[str]], name: str, most_rows: int, notes: list[str]) -> Table:
+    """Names from the row that holds them, rows made as long as it; empty rows left out."""
     filled = (line for line in lines if any(cell.strip() for cell in line))
-    head = next(filled, None)
-    if head is None:
+    first = list(islice(filled, _MOST_TITLES))
+    if not first:
         raise refused(
             f"{name or 'This file'} is empty: a row of names and rows of loans are expected."
         )
-    while head and not head[-1].strip():
-        head = head[:-1]
+    head, first = _head(first, notes)
     _within(0, len(head), most_rows)
-    notes: list[str] = []
-    first: list[list[str]] = []
-    if not any(_is_name(cell) for cell in head):
-        notes.append("The first row holds no names of columns: they are numbered.")
-        first, head = [head], [f"Column {number}" for number in range(1, len(head) + 1)]
     names = _each_once(head, notes)
     width = len(names)
 
     def rows() -> Iterator[list[str]]:
-        number = 0
-        for line in first:
-            number += 1
-            yield line
-        for line in filled:
-            number += 1
+        for number, line in enumerate(chain(first, filled), 1):
             _within(number, width, most_rows)
             cells = [cell[:_MOST_CELL] for cell in line[:width]]
             yield cells + [""] * (width - len(cells))
 
     return Table(names, rows(), notes)
+
+
+#: Lines among which the names of columns are looked for: titles may stand above them.
+_MOST_TITLES: Final = 12
+
+
+def _trimmed(line: list[str]) -> list[str]:
+    end = len(line)
+    while end and not line[end - 1].strip():
+        end -= 1
+    return line[:end]
+
+
+def _head(first: list[list[str]], notes: list[str]) -> tuple[list[str], list[list[str]]]:
+    """The names of columns, from one row or two under each other, and the rows after them."""
+    widest = max(sum(bool(cell.strip()) for cell in line) for line in first)
+    at = next(
+        (
+            place
+            for place, line in enumerate(first)
+            if _holds_names(line) and 2 * sum(bool(cell.strip()) for cell in line) > widest
+        ),
+        None,
+    )
+    if at is None:
+        if not any(_is_name(cell) for cell in first[0]):
+            notes.append("The first row holds no names of columns: they are numbered.")
+            return [f"Column {n}" for n in range(1, len(_trimmed(first[0])) + 1)], first
+        at = 0
+    for line in first[:at]:
+        title = " ".join(cell.strip() for cell in line if cell.strip())[:80]
+        notes.append(f"“{title}” stands above the names of columns and is left out.")
+    head, rest = _trimmed(first[at]), first[at + 1 :]
+    if rest and any(not cell.strip() for cell in head) and _holds_names(rest[0], all_of_it=True):
+        notes.append("Two rows hold the names of columns: they are read together.")
+        return _joined_heads(head, rest[0]), rest[1:]
+    return head, rest
+
+
+def _holds_names(line: list[str], *, all_of_it: bool = False) -> bool:
+    """Whether a row reads as names of columns: two at the least, and hardly a number."""
+    cells = [cell for cell in line if cell.strip()]
+    names = sum(map(_is_name, cells))
+    return names >= 2 and (names == len(cells) if all_of_it else 2 * names > len(cells))
+
+
+def _joined_heads(above: list[str], below: list[str]) -> list[str]:
+    """Names over several columns stand before those under them."""
+    below, over, joined = _trimmed(below), "", []
+    for place in range(max(len(above), len(below))):
+        over = (above[place].strip() if place < len(above) else "") or over
+        under = below[place].strip() if place < len(below) else ""
+        joined.append(f"{over} {under}".strip())
+    return joined
 
 
 def _is_name(cell: str) -> bool:

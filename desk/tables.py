@@ -19,6 +19,7 @@ from django.utils import timezone
 from loans import FieldError, NotALoan, check
 from loans.entry import restate
 from loans.tape import solve_tape
+from loans.tape_apart import apart
 from loans.tape_match import Looked, counted_in, look, match, unanswered, unmatched
 from loans.tape_rows import RESULTS, Defaults, FieldName, row_document
 from loans.tape_summary import outliers, summarise
@@ -128,7 +129,8 @@ def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
 @lru_cache(maxsize=32)
 def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> Looked:
     # The file of a table never changes.
-    return look(_cells(LoanTable.objects.get(pk=table_id), dict(columns)))
+    table = LoanTable.objects.get(pk=table_id)
+    return look(_cells(table, dict(columns)), _frame(table.source).rows())
 
 
 def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
@@ -198,11 +200,18 @@ def work(table: LoanTable, progress: Callable[[int], None]) -> None:
     """
     columns = _cells(table, table.columns)
     defaults = Defaults.model_validate(table.defaults)
+    aside = [apart(row) for row in _frame(table.source).iter_rows()]
     first = sum(1 for _ in table.parts.all()) * TOGETHER
     while first < table.rows:
         begun = first
         some = {name: cells[first : first + TOGETHER] for name, cells in columns.items()}
-        part = pl.DataFrame(solve_tape(some, defaults, lambda rows: progress(begun + rows)))  # noqa: B023
+        told = solve_tape(
+            some,
+            defaults,
+            lambda rows: progress(begun + rows),  # noqa: B023
+            aside[first : first + TOGETHER],
+        )
+        part = pl.DataFrame(told)
         TablePart.objects.update_or_create(
             table=table, first=first, defaults={"content": _packed(part)}
         )

@@ -27,10 +27,12 @@ def read_days(typed: str) -> list[date]:
     Where only numbers stand, the day comes before the month, unless that cannot be.
     """
     text = " ".join(typed.replace(",", " ").split()).lower()
-    iso = re.fullmatch(r"(\d{4})-(\d{1,2})-(\d{1,2})", text)
+    # The time of a day does not move it.
+    text = re.sub(r"(?<=\d)[t ]\d{1,2}:\d{2}(:\d{2}(\.\d+)?)?( ?[ap]m)?z?$", "", text)
+    iso = re.fullmatch(r"(\d{4})([-/.])(\d{1,2})\2(\d{1,2})", text)
     if iso:
-        return _days((int(iso[1]), int(iso[2]), int(iso[3])))
-    named = re.fullmatch(r"(\d{1,2})(?:st|nd|rd|th|\.)? ?([a-z]{3,9})\.? (\d{4})", text)
+        return _days((int(iso[1]), int(iso[3]), int(iso[4])))
+    named = re.fullmatch(r"(\d{1,2})(?:st|nd|rd|th|\.)?[- ]?([a-z]{3,9})\.?[- ](\d{4}|\d{2})", text)
     if named:
         return _named(named[2], named[1], named[3])
     turned = re.fullmatch(r"([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)? (\d{4})", text)
@@ -60,7 +62,9 @@ def _named(month: str, day: str, year: str) -> list[date]:
     number = _SHORT.get(month[:3])
     if number is None or not MONTHS[number - 1].lower().startswith(month):
         return []
-    return _days((int(year), number, int(day)))
+    # Two digits of a year beside a month that is named: of this century up to 79.
+    whole = int(year) if len(year) == 4 else int(year) + (2000 if int(year) < 80 else 1900)
+    return _days((whole, number, int(day)))
 
 
 def _days(*ways: tuple[int, int, int]) -> list[date]:

@@ -3,7 +3,7 @@ promise the same figures to the cent, else one by one. A row that has no answer 
 """
 
 import logging
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import Final
 
 import numpy as np
@@ -11,6 +11,7 @@ import numpy as np
 from .document import check
 from .errors import NotALoan
 from .many import Flags
+from .tape_apart import APART_SAYS, Apart
 from .tape_arrays import Group, Results, Texts, is_plain
 from .tape_rows import (
     FIELD_NAMES,
@@ -43,18 +44,36 @@ _ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "ev
 
 
 def solve_tape(
-    columns: Columns, defaults: Defaults, progress: Callable[[int], None] = lambda rows: None
+    columns: Columns,
+    defaults: Defaults,
+    progress: Callable[[int], None] = lambda rows: None,
+    set_apart: Sequence[Apart] = (),
 ) -> Told:
     """Every row solved: a list of texts for each name of `RESULTS`, "" where a row has none.
 
     Money in the row's currency, rates in percent with ten decimals, yearly costs with six; numbers
-    plain. `progress` is told the rows done, now and again. Raises `ValueError` where columns are
+    plain. `progress` is told the rows done, now and again. `set_apart`: for each row what it is if
+    it is no loan; such rows are told as that and not solved. Raises `ValueError` where columns are
     not of one length.
     """
     lengths = {len(column) for column in columns.values()}
     if len(lengths) != 1:
         raise ValueError("the columns of a table are of one length")
-    return _Tape(columns, defaults, lengths.pop()).solve(progress)
+    size = lengths.pop()
+    skipped = set_apart if defaults.apart == "leave-out" else ()
+    kept = [row for row in range(size) if not (skipped and skipped[row])]
+    if len(kept) == size:
+        return _Tape(columns, defaults, size).solve(progress)
+    some = {name: [column[row] for row in kept] for name, column in columns.items()}
+    told = _Tape(some, defaults, len(kept)).solve(progress) if kept else {}
+    whole: Told = {name: [""] * size for name in RESULTS}
+    for name, texts in told.items():
+        for row, text in zip(kept, texts, strict=True):
+            whole[name][row] = text
+    for row, what in enumerate(skipped):
+        if what:
+            whole["problem"][row] = APART_SAYS[what]
+    return whole
 
 
 class _Tape:

@@ -7,6 +7,7 @@ from typing import Any, Final, Literal, cast
 from pydantic import BaseModel, ConfigDict
 
 from .read_dates import read_days
+from .tape_apart import apart, stated
 from .tape_rows import Defaults, FieldName
 
 #: Names people give to columns, without marks and spaces; the trade's own.
@@ -47,10 +48,28 @@ _KNOWN: Final[dict[FieldName, tuple[str, ...]]] = {
         "remainingterm",
         "months",
         "termmonths",
+        "terminmonths",
+        "years",
+        "termyears",
+        "terminyears",
+        "yrs",
+        "tenor",
         "periods",
     ),
     "every": ("every", "frequency", "paymentfrequency", "paid"),
-    "payment": ("payment", "instalment", "installment", "monthlypayment", "regularpayment"),
+    "payment": (
+        "payment",
+        "instalment",
+        "installment",
+        "monthlypayment",
+        "monthlyinstalment",
+        "monthlyinstallment",
+        "regularpayment",
+        "paymentamount",
+        "pay",
+        "pays",
+        "repayment",
+    ),
     "balance": (
         "balance",
         "balloon",
@@ -64,10 +83,12 @@ _KNOWN: Final[dict[FieldName, tuple[str, ...]]] = {
     "start": ("start", "startdate", "lenton", "date", "originationdate", "drawdown"),
     "first_payment": ("firstpayment", "firstpaymentdate", "firstdue"),
     "after": ("after", "owedafter", "paymentsmade"),
+    "income": ("income", "monthlyincome", "netincome"),
+    "share": ("share", "shareofincome", "incomeshare", "capacity"),
 }
 
 
-About = Literal["percent_as", "marks", "dates", "count_in"]
+About = Literal["percent_as", "marks", "dates", "count_in", "apart"]
 
 
 class Question(BaseModel):
@@ -119,6 +140,8 @@ _NEEDED: Final[dict[FieldName, str]] = {
 def unmatched(columns: Iterable[FieldName]) -> str | None:
     """Why columns do not suffice for any row to have an answer; none where they do."""
     matched = set(columns)
+    if {"income", "share"} <= matched:
+        matched.add("payment")
     missing = [said for name, said in _NEEDED.items() if name not in matched]
     if len(missing) < 2:
         return None
@@ -128,11 +151,12 @@ def unmatched(columns: Iterable[FieldName]) -> str | None:
     )
 
 
-def look(columns: Mapping[FieldName, Sequence[str]]) -> Looked:
-    """What the cells say of how they are written."""
+def look(columns: Mapping[FieldName, Sequence[str]], rows: Sequence[Sequence[str]] = ()) -> Looked:
+    """What the cells of matched columns say of how they are written; whole `rows` tell which are no
+    loans."""
     defaults: dict[str, Any] = {}
     questions: list[Question] = []
-    for answer in (_marks(columns), _percents(columns), _dates(columns)):
+    for answer in (_marks(columns), _percents(columns), _dates(columns), _aparts(rows)):
         if isinstance(answer, Question):
             questions.append(answer)
         elif answer:
@@ -148,7 +172,7 @@ def _cells(columns: Mapping[FieldName, Sequence[str]], *fields: FieldName) -> li
         cell.strip().rstrip("% ")
         for field in fields
         for cell in columns.get(field, ())
-        if cell.strip() not in ("", "?")
+        if stated(cell) not in ("", "?")
     ]
 
 
@@ -232,6 +256,21 @@ def _dates(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str, A
         says="Days such as 3/4/2027 can be read two ways: which comes first?",
         choices=("day-first", "month-first"),
     )
+
+
+def _aparts(rows: Sequence[Sequence[str]]) -> Question | None:
+    """Whether rows that read as totals or notes are to be left out."""
+    found = [row for row in rows if apart(row)]
+    if not found:
+        return None
+    first = " · ".join(cell.strip() for cell in found[0] if cell.strip())[:60]
+    says = f"A row, “{first}”, reads as a total or a note, not as a loan: is it to be left out?"
+    if len(found) > 1:
+        says = (
+            f"{len(found)} rows, the first of them “{first}”, read as totals or notes, not as "
+            "loans: are they to be left out?"
+        )
+    return Question(field="name", about="apart", says=says, choices=("leave-out", "solve"))
 
 
 def together(looks: Iterable[Looked]) -> Looked:

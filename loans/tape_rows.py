@@ -21,9 +21,10 @@ from .fit import fit
 from .parts import Rounding
 from .rates import footings
 from .read_dates import read_days
-from .reading import Reading, read_amount, read_count, read_percent
+from .reading import Reading, read_amount, read_count, read_payment, read_percent
 from .solved import value_as_paid, work_out
 from .styles import Quoted
+from .tape_apart import stated
 from .terms import footing_rate
 from .words import MARKS, PLAIN, Marks, MarksName
 
@@ -43,6 +44,8 @@ FieldName = Literal[
     "start",
     "first_payment",
     "after",
+    "income",
+    "share",
 ]
 FIELDS: Final[tuple[FieldName, ...]] = get_args(FieldName)
 #: The five that can be the unknown of a row.
@@ -79,7 +82,8 @@ class Defaults(BaseModel):
     """What holds for every row whose columns do not say otherwise, and how cells are read.
 
     `percent_as`: whether 0.0635 is 0.0635 %, 6.35 % (`part`), or 6.35 % only where it is below 1.
-    `count_in`: what a bare number of a term counts. `after`: the payment after which what is owed
+    `count_in`: what a bare number of a term counts. `apart`: what becomes of rows that read as
+    totals or notes. `after`: the payment after which what is owed
     is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
     """
 
@@ -95,6 +99,7 @@ class Defaults(BaseModel):
     percent_as: Literal["percent", "part", "part-below-one"] = "percent"
     dates: Literal["day-first", "month-first"] = "day-first"
     count_in: Literal["payments", "months", "years"] = "payments"
+    apart: Literal["leave-out", "solve"] = "leave-out"
     after: int = Field(default=0, ge=0, le=36_500)
     owed_on: date | None = None
 
@@ -134,11 +139,14 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     Raises `NotALoan` naming the field that cannot be read.
     """
     marks = MARKS[defaults.marks]
-    text = {name: cell.strip() for name, cell in cells.items()}
+    text = {name: stated(cell) for name, cell in cells.items()}
     currency = text.get("currency", "").upper() or defaults.currency
     if currency not in currencies():
         raise refused("currency", f"“{currency[:20]}” is no currency of ISO 4217.")
     every = _choice(text.get("every", ""), defaults.every)
+    if not text.get("payment") and text.get("income") and text.get("share"):
+        # What can be carried: a share of an income that comes as often as payments are made.
+        text["payment"] = f"{text['share'].rstrip('% ')} % of {text['income']}"
     figures: dict[str, str] = {}
     for name in ASKABLE:
         figures[name] = _figure(name, text, defaults, marks, currency, every)
@@ -210,7 +218,12 @@ def _figure(  # noqa: PLR0917
     typed: str = text.get(name, "")
     if not typed or typed == UNKNOWN:
         return typed
-    if name in MONEY:
+    if name == "payment":
+        try:
+            reading = read_payment(typed, marks, currency, every)
+        except (KeyError, ValueError):
+            reading = read_amount(typed, marks, currency)
+    elif name in MONEY:
         reading = read_amount(typed, marks, currency)
     elif name == "percent":
         reading = _read_rate(typed, marks, defaults)

@@ -7,6 +7,7 @@ import numpy as np
 from typing_extensions import TypedDict
 
 from .many import Flags, Floats
+from .tape_apart import APART_SAYS
 
 _BINS: Final = 24
 #: A value so many times as far from the median as is usual stands out (the modified z-score of
@@ -40,11 +41,13 @@ class SumsTold(TypedDict):
 
 
 class Summary(TypedDict):
-    """`problems`: rows without an answer; `unfit`: rows whose stated figures do not fit."""
+    """`problems`: rows without an answer; `apart`: rows that are no loans, left out; `unfit`: rows
+    whose stated figures do not fit."""
 
     rows: int
     solved: int
     problems: int
+    apart: int
     unfit: int
     outliers: int
     sums: list[SumsTold]
@@ -83,6 +86,7 @@ def summarise(
 ) -> Summary:
     """What a table comes to; `currencies` is that of each row."""
     has_answer = np.array([not problem for problem in told["problem"]])
+    aside = sum(problem in APART_SAYS.values() for problem in told["problem"])
     figures = {
         name: numbers(told[name])
         for name in (
@@ -103,7 +107,8 @@ def summarise(
     return {
         "rows": len(has_answer),
         "solved": int(has_answer.sum()),
-        "problems": int((~has_answer).sum()),
+        "problems": int((~has_answer).sum()) - aside,
+        "apart": aside,
         "unfit": sum(fits == "no" for fits in told["fits"]),
         "outliers": sum(bool(names) for names in standing_out),
         "sums": sums,

@@ -16,6 +16,8 @@ export const FIELDS: Record<string, string> = {
   start: "lent on",
   first_payment: "first payment on",
   after: "owed after payment …",
+  income: "income that carries the payment",
+  share: "share of it that can be carried, %",
 };
 
 /** What a result is called at the head of its column. */
@@ -64,6 +66,8 @@ export const ANSWERS: Record<string, string> = {
   payments: "payments",
   months: "months",
   years: "years",
+  "leave-out": "left out, and shown as that",
+  solve: "solved as loans all the same",
 };
 
 /** How far a table is, in words. */
@@ -78,7 +82,8 @@ export function stateWords(table: TableListed): string {
     case "done":
       return table.summary
         ? `${table.summary.solved.toLocaleString("en")} solved` +
-            (table.summary.problems ? `, ${table.summary.problems} without an answer` : "")
+            (table.summary.problems ? `, ${table.summary.problems} without an answer` : "") +
+            (table.summary.apart ? `, ${table.summary.apart} left out` : "")
         : "done";
     case "cancelled":
       return "cancelled";
