@@ -259,6 +259,7 @@ def _tidy(lines: Iterator[list[str]], name: str, most_rows: int, notes: list[str
 
 #: Lines among which the names of columns are looked for: titles may stand above them.
 _MOST_TITLES: Final = 12
+_TWO_ROWS: Final = "Two rows hold the names of columns: they are read together."
 
 
 def _trimmed(line: list[str]) -> list[str]:
@@ -284,12 +285,18 @@ def _head(first: list[list[str]], notes: list[str]) -> tuple[list[str], list[lis
             notes.append("The first row holds no names of columns: they are numbered.")
             return [f"Column {n}" for n in range(1, len(_trimmed(first[0])) + 1)], first
         at = 0
-    for line in first[:at]:
+    above = _trimmed(first[at - 1]) if at else []
+    has_gaps = any(not cell.strip() for cell in above)
+    groups = above if has_gaps and _holds_names(above, all_of_it=True) else []
+    for line in first[: at - 1 if groups else at]:
         title = " ".join(cell.strip() for cell in line if cell.strip())[:80]
         notes.append(f"“{title}” stands above the names of columns and is left out.")
     head, rest = _trimmed(first[at]), first[at + 1 :]
+    if groups:
+        notes.append(_TWO_ROWS)
+        return _joined_heads(groups, head), rest
     if rest and any(not cell.strip() for cell in head) and _holds_names(rest[0], all_of_it=True):
-        notes.append("Two rows hold the names of columns: they are read together.")
+        notes.append(_TWO_ROWS)
         return _joined_heads(head, rest[0]), rest[1:]
     return head, rest
 

@@ -73,7 +73,7 @@ export function TablesPage() {
         <input
           ref={input}
           type="file"
-          accept=".csv,.txt,.tsv,.xlsx,.jsonl,.ndjson"
+          accept=".csv,.txt,.tsv,.xlsx,.xls,.jsonl,.ndjson,.json,.parquet,.gz"
           aria-label="Table to open"
           className="sr-only"
           tabIndex={-1}
