@@ -11,7 +11,7 @@ from xlsxwriter.worksheet import Worksheet
 
 from loans import Answer, Loan
 from loans.answer import RowTold
-from loans.live import FIRST_ROW, Live, LiveRow, live
+from loans.live import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
 from loans.solved import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
@@ -81,37 +81,52 @@ def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
 def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Live, sentence: str) -> None:
     sheet = book.add_worksheet("Terms")
     bold = book.add_format({"bold": True})
-    money = book.add_format({"num_format": _money_format(loan.decimals)})
-    rate = book.add_format({"num_format": "0.0000000000"})
+    shown = {
+        "money": _money_format(loan.decimals),
+        "rate": "0.0000000000",
+    }
+    #: What is there to be changed looks so; the rest is worked out.
+    inputs = {
+        kind: book.add_format({"num_format": form, "bg_color": "#E3EEF0", "border": 1})
+        for kind, form in shown.items()
+    }
+    worked = {kind: book.add_format({"num_format": form}) for kind, form in shown.items()}
     soft = book.add_format({"text_wrap": True, "valign": "top"})
-    sheet.set_column(0, 0, 34)
+    sheet.set_column(0, 0, 44)
     sheet.set_column(1, 1, 24)
     sheet.set_column(2, 2, 70)
     terms = schedule.terms
     sheet.write_string(0, 0, loan.name or "Schedule", bold)
     sheet.write_string(1, 0, sentence)
-    lines: list[tuple[str, Any, Any, str]] = [
-        (f"Amount lent, {loan.currency}", terms.principal, money, ""),
-        (f"Percent {loan.style.in_words()}", terms.percent, rate, "as quoted"),
-        ("Percent of one payment period", None, rate, "from the quote"),
-        ("Regular payment", terms.payment, money, ""),
-        ("Still owed at the end", terms.balance, money, ""),
+    lines: list[tuple[str, LiveTerm, str]] = [
+        (f"Amount lent, {loan.currency}", terms.principal, "money"),
+        (f"Percent {loan.style.in_words()}", terms.percent, "rate"),
+        ("Percent of one payment period", terms.per_period, "rate"),
+        ("Regular payment", terms.payment, "money"),
+        ("Still owed at the end", terms.balance, "money"),
     ]
-    for number, (label, value, form, note) in enumerate(lines, 2):
+    for number, (label, term, kind) in enumerate(lines, 2):
         sheet.write_string(number, 0, label)
-        if value is None:
-            worked = float(terms.per_period_value)
-            sheet.write_formula(number, 1, terms.per_period, form, worked)
+        form = (inputs if term.is_input else worked)[kind]
+        if term.formula is None:
+            sheet.write_number(number, 1, float(term.value), form)
         else:
-            sheet.write_number(number, 1, float(value), form)
-        sheet.write_string(number, 2, note)
-    sheet.write_string(
-        8,
-        0,
-        "Change a figure on this sheet and the schedule follows. The number of rows, payments that "
-        "are not as the others, and the last one in advance stand as numbers.",
-        soft,
-    )
+            sheet.write_formula(number, 1, term.formula, form, float(term.value))
+        sheet.write_string(number, 2, term.note)
+    for name, cell in NAMES.items():
+        book.define_name(name, f"={cell}")
+    for number, said in enumerate(schedule.says, 8):
+        sheet.write_string(number, 0, said, soft)
+    _printed(sheet, landscape=False)
+
+
+def _printed(sheet: Worksheet, *, landscape: bool) -> None:
+    """As wide as a page, on as many as it takes."""
+    sheet.set_paper(9)
+    if landscape:
+        sheet.set_landscape()
+    sheet.fit_to_pages(1, 0)
+    sheet.set_footer("&L&A&R&P / &N")
 
 
 def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
@@ -131,12 +146,19 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
     for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
         if name:
             sheet.write_string(0, column, name[:1].upper() + name[1:], head)
+    if schedule.finds:
+        sheet.set_column(11, 12, 20)
+        asked = "payment" if loan.unknown == "payment" else "amount lent"
+        sheet.write_string(0, 11, f"Owed without the {asked}", head)
+        sheet.write_string(0, 12, f"Owed by each 1 of the {asked}", head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         falls_due = due(loan, live_row.row)
         sheet.write_number(at, 0, live_row.row.number)
         if falls_due is not None:
             sheet.write_datetime(at, 1, falls_due, day)
         _row(sheet, at, live_row, schedule, (money, marked))
+    sheet.repeat_rows(0)
+    _printed(sheet, landscape=True)
     last = len(schedule.rows) + 1
     sheet.write_string(last, 0, "Total", head)
     for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):
@@ -166,8 +188,11 @@ def _row(
     if schedule.busy:
         sheet.write_number(at, 9, float(live_row.added), money)
         sheet.write_number(at, 10, float(live_row.repaid), money)
+    if schedule.finds:
+        for column, text in ((11, live_row.without), (12, live_row.each)):
+            sheet.write_formula(at, column, text, money)
     if live_row.marked:
-        sheet.write_string(at, 11, live_row.marked)
+        sheet.write_string(at, 13, live_row.marked)
 
 
 def _money_format(decimals: int) -> str:
