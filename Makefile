@@ -10,7 +10,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup dev check core browser bench shots schemas lock chromium clean
+.PHONY: demo test setup dev check check-far check-workbooks mutants core browser bench shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -80,6 +80,18 @@ browser-%:
 	$(LOCAL) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
 
 test: check core browser
+
+# Random documents by the thousand against the oracle; workbooks recalculated by LibreOffice.
+check-far: setup
+	ZEPHYRANT_FAR=$(or $(FAR),6000) $(LOCAL) $(MANAGE) test tests.loans.test_against_oracle
+
+check-workbooks: setup
+	@command -v soffice >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc >/dev/null)
+	$(LOCAL) $(PYTHON) -m tools.workbooks
+
+# Changes to the core that no test notices; hours, not minutes.
+mutants: setup
+	$(LOCAL) $(PYTHON) -m tools.mutants $(MODULES)
 
 bench: setup chromium
 	$(LOCAL) $(PYTHON) -m tools.bench

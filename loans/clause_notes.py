@@ -48,13 +48,20 @@ def _gives_way(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[s
             noun=noun,
             first=Number(numbers[0]),
             last=Number(numbers[-1]),
-            other=clause_in_words(loan, loan.clauses[wins], marks),
+            other=_in_words(loan, wins, marks),
         ).say(marks)
     if len(runs) > _MOST_TOLD:
         more = Sentence(
             "It gives way in {more} more stretches.", more=Number(len(runs) - _MOST_TOLD)
         )
         yield more.say(marks)
+
+
+def _in_words(loan: Loan, place: int, marks: Marks) -> str:
+    """A clause in words; beyond those of the document stand the payments that are set anew."""
+    if place >= len(loan.clauses):
+        return "the payment is set anew"
+    return clause_in_words(loan, loan.clauses[place], marks)
 
 
 def _is_percent_of(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:

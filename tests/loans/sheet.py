@@ -7,10 +7,13 @@ digits such programs hold of a number.
 import math
 import re
 import sys
+from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, ROUND_UP, Decimal
 from typing import Any
 
 from loans.live import FIRST_ROW, Live
+
+from .documents import document
 
 sys.setrecursionlimit(20_000)
 
@@ -82,3 +85,72 @@ class Sheet:
     def row(self, number: int) -> list[float]:
         """Opening, interest, principal, payment and closing."""
         return [self.value(f"Schedule!{column}{number}") for column in "CDEFG"]
+
+
+#: Loans of every shape whose workbook is changed.
+SHAPES: list[dict[str, Any]] = [
+    {**timing, **days, **ending, **style}
+    for timing in ({}, {"timing": "in-advance"})
+    for days in (
+        {},
+        {"start": "2027-01-31", "day_count": "actual/365"},
+        {"start": "2027-01-15", "day_count": "30/360"},
+    )
+    for ending in (
+        {"payment": "?"},
+        {"payment": "?", "balance": "9000"},
+        {"payment": "2100", "balance": "?"},
+        {"principal": "?", "payment": "2150"},
+    )
+    for style in (
+        {"rate": {"percent": "6.35", "compounding": "half-year"}},
+        {"rate": {"percent": "7"}},
+    )
+]
+SHAPES += [
+    {"start": "2027-01-10", "first_payment": "2027-03-25"},
+    {"start": "2027-01-10", "first_payment": "2027-03-25", "odd_days": "compound"},
+    {"rounding": {"payment": "up", "to": "5"}},
+    {"clauses": [{"at": 0, "fee": "300", "taken": "added"}, {"at": 6, "repay": "4000"}]},
+    {"clauses": [{"from": 13, "rate": {"percent": "8"}}, {"at": 4, "advance": "2500"}]},
+    {"clauses": [{"from": 5, "to": 7, "pay": "nothing"}, {"at": 20, "payment": "100"}]},
+    {"payment": "2500", "count": "?"},
+    {"rate": {"percent": "4", "quoted": "flat"}},
+]
+#: Inputs of a workbook, and what each is changed to.
+CHANGES = {
+    "principal": "47111.11",
+    "percent": "5.9",
+    "payment": "2222.22",
+    "balance": "1234.56",
+}
+
+
+def changes() -> Iterator[tuple[dict[str, Any], str, str]]:
+    """Each shape as a document, with each input that it states and what that is changed to."""
+    for shape in SHAPES:
+        content = (
+            document(count=24, name="Kiln", **shape)
+            if "count" not in shape
+            else document(name="Kiln", **shape)
+        )
+        stated = {
+            "principal": content["principal"],
+            "percent": content["rate"]["percent"],
+            "payment": content["payment"],
+            "balance": content.get("balance", "0"),
+        }
+        for name, value in CHANGES.items():
+            if stated[name] != "?":
+                yield content, name, value
+
+
+def changed(content: dict[str, Any], name: str, value: str, rows: int) -> dict[str, Any]:
+    """A document changed as its workbook is: the number of rows stays."""
+    told = {**content, name: value}
+    if content["count"] == "?":
+        told["count"] = rows
+    if name == "percent":
+        del told["percent"]
+        told["rate"] = {**content["rate"], "percent": value}
+    return told

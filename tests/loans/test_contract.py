@@ -420,6 +420,15 @@ class WhichClauseWins(TestCase):
         self.assertEqual(on_principal, ("1 % of the principal, 10000.00.",))
 
 
+    def test_a_payment_set_anew_is_said_to_hold(self) -> None:
+        clauses = [{"from": 2, "payment": "300"}, {"at": 4, "repay": "500", "then": "re-level"}]
+        found = plain(clauses=clauses)
+        self.assertEqual(found.clause_notes[1], ())
+        self.assertEqual(
+            found.clause_notes[0], ("Payments 5 to 12: “the payment is set anew” holds instead.",)
+        )
+
+
 class Aims(TestCase):
     """With a rate asked for: what the flows add up to does not depend on its digits."""
 
