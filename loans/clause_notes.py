@@ -25,7 +25,8 @@ def _notes(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
     verb = loan.clauses[place].verb
     rivals = {"payment", "pay"} if verb == "payment" else {verb}
     others = [clause for number, clause in enumerate(loan.clauses) if number != place]
-    if verb in _COMPETING and any(clause.verb in rivals for clause in others):
+    anew = verb == "payment" and any(clause.then for clause in others)
+    if verb in _COMPETING and (anew or any(clause.verb in rivals for clause in others)):
         yield from _gives_way(loan, terms, place, marks)
     if isinstance(loan.clauses[place].fee, Share):
         yield from _is_percent_of(loan, terms, place, marks)

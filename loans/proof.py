@@ -13,6 +13,7 @@ from .figures import DIGITS_TOLD, precise, told
 from .ledger import Schedule, unrounded_end
 from .line import Line, Terms
 from .rates import as_decimal
+from .settling import rounding_reach
 from .terms import Found, digits_for, levelled, solved_terms
 from .words import Marks
 from .working import Writer
@@ -174,15 +175,7 @@ def _closes_at(loan: Loan, found: Found, terms: Terms, laid: Schedule) -> int:
         overpaid = laid.overpaid if closing < 0 else 0
         return unit.count(loan.balance) - overpaid
     exact = told(found.solutions[0])
-    line = lay_out(terms)
-    # What rounding each interest and each payment may have moved, carried along.
-    most = Decimal(0)
-    step = max(loan.minor_unit, loan.step if loan.rounding.payment != "none" else Decimal(0))
-    for stretch in line.stretches:
-        growth = abs((1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after)))
-        for _ in range((stretch.last or stretch.first) - stretch.first + 1):
-            most = most * growth + 2 * loan.minor_unit + step
-    if abs(unit.amount(closing) - exact) <= most:
+    if abs(unit.amount(closing) - exact) <= rounding_reach(loan, lay_out(terms)):
         return closing
     return unit.count(round(exact, unit.places))
 

@@ -14,6 +14,7 @@ from .fields import UNKNOWN
 from .figures import precise
 from .ledger import Schedule, unrounded_end
 from .line import Line, Settling, Terms
+from .rates import as_decimal
 from .terms import asks_rate, digits_for, linear
 
 #: Figures in a clause that are amounts, by what of a row they are told in.
@@ -57,7 +58,21 @@ def _settles_by(loan: Loan, terms: Terms, line: Line) -> Settling:
         pays = line.is_open or bool(last.payment)
     if pays:
         return "payment"
-    return "interest" if loan.unknown or fits(loan, terms) else "nothing"
+    if abs(gap(loan, terms)) <= rounding_reach(loan, line):
+        return "interest"
+    return "nothing" if not line.has_payments or _is_paused(terms, line) else "payment"
+
+
+def rounding_reach(loan: Loan, line: Line) -> Decimal:
+    """How far rounding every interest and payment to the cent can move the balance at the end."""
+    step = loan.step if loan.rounding.payment != "none" else Decimal(0)
+    each, reach = 2 * loan.minor_unit + step, Decimal(0)
+    with precise():
+        for stretch in line.stretches:
+            growth = abs((1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after)))
+            for _ in range((stretch.last or stretch.first) - stretch.first + 1):
+                reach = reach * growth + each
+    return reach
 
 
 def _is_paused(terms: Terms, line: Line) -> bool:

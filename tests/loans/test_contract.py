@@ -419,7 +419,6 @@ class WhichClauseWins(TestCase):
         self.assertEqual(on_advance, ("2 % of the 3000.00 advanced there.",))
         self.assertEqual(on_principal, ("1 % of the principal, 10000.00.",))
 
-
     def test_a_payment_set_anew_is_said_to_hold(self) -> None:
         clauses = [{"from": 2, "payment": "300"}, {"at": 4, "repay": "500", "then": "re-level"}]
         found = plain(clauses=clauses)

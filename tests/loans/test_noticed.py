@@ -1,0 +1,135 @@
+"""Small changes to the core that no other test would notice, each held by a case of its own."""
+
+from datetime import date
+from decimal import Decimal
+from typing import Any
+from unittest import TestCase
+
+from mpmath import mp, mpf
+
+import loans
+from loans.figures import to_step
+
+from .documents import solve
+from .oracle import months_on
+
+
+def annex_one(start: date, day: date) -> mpf:
+    """Years by 2008/48/EC Annex I: whole months back from the day, then days of the year that
+    ends there."""
+    months = 0
+    while months_on(day, -months - 1) >= start:
+        months += 1
+    rest = months_on(day, -months)
+    year = (rest - months_on(rest, -12)).days
+    return mpf(months) / 12 + mpf((rest - start).days) / year
+
+
+class TheEuRule(TestCase):
+    def test_months_from_the_last_days_of_a_month(self) -> None:
+        """From 29, 30 or 31 January the payment of 28 February lies no whole month later."""
+        for first in (28, 29, 30, 31):
+            start = date(2027, 1, first)
+            found = solve(
+                principal="10000", count=12, start=start.isoformat(), rate={"percent": "9"}
+            )
+            flows = [
+                (annex_one(start, date.fromisoformat(row["date"] or "")), mpf(row["payment"]))
+                for row in found.schedule
+            ]
+            with mp.workdps(30):
+                rate = mp.findroot(
+                    lambda x, flows=flows: sum(a / (1 + x) ** t for t, a in flows) - 10000, 0.09
+                )
+            assert found.yearly_cost
+            told = mpf(found.yearly_cost["eu_aprc"] or 0)
+            self.assertLess(abs(told - 100 * rate), 1e-9, first)
+
+
+class CarryingAmounts(TestCase):
+    def test_in_advance_row_by_row(self) -> None:
+        """What was handed out less each payment, grown at the yield: nothing is left at the end."""
+        found = solve(
+            principal="10000",
+            count=12,
+            timing="in-advance",
+            rate={"percent": "9"},
+            clauses=[{"at": 0, "fee": "200"}],
+        )
+        paid = [mpf(row["payment"]) for row in found.schedule]
+        with mp.workdps(30):
+            i = mp.findroot(
+                lambda x: 9800 - sum(each / (1 + x) ** k for k, each in enumerate(paid)), 0.01
+            )
+            carried, expected = mpf(9800), []
+            for each in paid:
+                carried = (carried - each) * (1 + i)
+                expected.append(carried)
+        self.assertEqual(len(found.carrying), 12)
+        for told, wanted in zip(found.carrying, expected, strict=True):
+            self.assertLess(abs(mpf(told) - wanted), 0.0051)
+
+    def test_cost_of_each_thousand_without_fees(self) -> None:
+        """8,079.38 of interest on 48,250 is 167.45 of each 1,000."""
+        found = solve()
+        assert found.costs
+        self.assertEqual(found.costs["per_thousand"], "167.45")
+        kept = solve(clauses=[{"at": 0, "fee": "1000"}])
+        assert kept.costs
+        # Of what is lent, not of what is handed out: 9,079.38 of 48,250.
+        self.assertEqual(kept.costs["per_thousand"], "188.17")
+
+
+class Rounding(TestCase):
+    def test_noise_beyond_what_is_told_lifts_nothing(self) -> None:
+        cent = Decimal("0.01")
+        below = Decimal("10.005") - Decimal("1e-38")
+        self.assertEqual(to_step(below, cent, "nearest"), Decimal("10.01"))
+        above = Decimal("10") + Decimal("1e-38")
+        self.assertEqual(to_step(above, cent, "up"), Decimal("10.00"))
+        self.assertEqual(to_step(Decimal("10.0000001"), cent, "up"), Decimal("10.01"))
+
+    def test_a_payment_set_anew_is_never_below_zero(self) -> None:
+        """After 6,500 are repaid less is owed than is to be left: nothing more is paid, and no
+        schedule ends as stated."""
+        found = solve(
+            principal="10000",
+            count=12,
+            balance="5000",
+            rate={"percent": "6"},
+            clauses=[{"at": 3, "repay": "6500", "then": "re-level"}],
+        )
+        self.assertEqual(found.schedule, [])
+        self.assertTrue(any("below zero" in note or "drift" in note for note in found.notes))
+        grown = solve(
+            principal="10000",
+            count=240,
+            balance="5000",
+            rate={"percent": "24"},
+            clauses=[{"at": 3, "repay": "9000", "then": "re-level"}],
+        )
+        self.assertTrue(all(Decimal(row["payment"]) >= 0 for row in grown.schedule))
+
+
+class Aims(TestCase):
+    def aimed(self, figure: str, to: str, by: str, **changes: Any) -> Any:
+        return loans.solve(
+            loans.check(
+                {
+                    "zephyrant": "loan/1",
+                    "currency": "EUR",
+                    "principal": "10000",
+                    "rate": {"percent": "6"},
+                    "count": "?",
+                    "payment": "500",
+                    "start": "2027-01-01",
+                    **changes,
+                    "aim": {"figure": figure, "is": to, "by": by},
+                }
+            )
+        ).aim
+
+    def test_a_result_that_jumps_over_its_aim_does_not_reach_it(self) -> None:
+        """Payments fall on the first of a month: no payment ends the loan on a fifteenth."""
+        self.assertIsNone(self.aimed("end_date", "2028-06-15", "payment")["value"])
+        self.assertIsNotNone(self.aimed("end_date", "2028-06-01", "payment")["value"])
