@@ -1,0 +1,85 @@
+"""Changes to the core that tests should notice, made one by one with cosmic-ray.
+
+`make mutants MODULES="ledger cut"` (not in CI): a sample of every module's mutants, each run against
+the tests of the core that speak of it; prints how many of how many were killed and names those that
+lived. SAMPLE is how many of each module (0: all).
+"""
+
+import os
+import random
+import subprocess
+import sys
+from pathlib import Path
+
+from cosmic_ray.work_db import WorkDB, use_db
+from cosmic_ray.work_item import TestOutcome
+
+MODULES = ("rates", "ledger", "cut", "settling", "costs", "yearly_cost", "find", "aim", "points")
+TESTS = "tests.loans.test_contract tests.loans.test_noticed tests.loans.test_against_oracle"
+MORE = {
+    "rates": "tests.loans.test_rates tests.loans.test_against_reference",
+    "ledger": "tests.loans.test_schedule tests.loans.test_clauses tests.loans.test_overpaid",
+    "cut": "tests.loans.test_clauses tests.loans.test_dated_clauses",
+    "settling": "tests.loans.test_schedule",
+    "costs": "tests.loans.test_costs",
+    "yearly_cost": "tests.loans.test_costs tests.loans.test_published",
+    "find": "tests.loans.test_no_answer tests.loans.test_published tests.loans.test_crossings",
+    "aim": "tests.loans.test_backwards",
+    "points": "tests.loans.test_offers",
+}
+CONFIG = """
+[cosmic-ray]
+module-path = "loans/{module}.py"
+timeout = 240.0
+excluded-modules = []
+test-command = "{python} manage.py test {tests} --failfast"
+[cosmic-ray.distributor]
+name = "local"
+"""
+
+
+def run(module: str, sample: int) -> tuple[int, int]:
+    """Killed and tried of one module."""
+    folder = Path("build/mutants")
+    folder.mkdir(parents=True, exist_ok=True)
+    config, session = folder / f"{module}.toml", folder / f"{module}.sqlite"
+    tests = f"{TESTS} {MORE.get(module, '')}"
+    config.write_text(CONFIG.format(module=module, python=sys.executable, tests=tests))
+    session.unlink(missing_ok=True)
+    command = [sys.executable, "-m", "cosmic_ray.cli"]
+    subprocess.run([*command, "init", str(config), str(session)], check=True)
+    with use_db(session, WorkDB.Mode.open) as work:
+        items = sorted(work.pending_work_items, key=lambda item: item.job_id)
+        keep = items
+        if sample and len(items) > sample:
+            keep = random.Random(module).sample(items, sample)
+        kept = {item.job_id for item in keep}
+        work.clear()
+        work.add_work_items(item for item in items if item.job_id in kept)
+    subprocess.run([*command, "exec", str(config), str(session)], check=True)
+    with use_db(session, WorkDB.Mode.open) as work:
+        results = dict(work.results)
+        lived = [
+            item
+            for item in work.work_items
+            if item.job_id in results and results[item.job_id].test_outcome == TestOutcome.SURVIVED
+        ]
+    for item in lived:
+        for change in item.mutations:
+            print(f"  lived: {change.module_path}:{change.start_pos[0]} {change.operator_name}")
+    return len(results) - len(lived), len(results)
+
+
+def main() -> None:
+    """The modules named, or all."""
+    sample = int(os.environ.get("SAMPLE", "40"))
+    killed = tried = 0
+    for module in sys.argv[1:] or MODULES:
+        dead, all_of_them = run(module, sample)
+        print(f"{module}: {dead} of {all_of_them} killed", flush=True)
+        killed, tried = killed + dead, tried + all_of_them
+    print(f"{killed} of {tried} killed")
+
+
+if __name__ == "__main__":
+    main()
