@@ -92,7 +92,7 @@ def core() -> None:
     text = json.dumps(DOCUMENT)
     loan = loans.read(text)
     line = lay_out(payable_terms(loan, find(loan).solutions[0]))
-    rule = cash_rule(line, 2, "nearest", "nearest", absorbs=False)
+    rule = cash_rule(line, 2, "nearest", "nearest")
 
     def whole() -> object:
         # Each time anew: a schedule that was asked for a moment ago is kept.
@@ -121,11 +121,18 @@ def core() -> None:
         asked: dict[str, Any] = {**DOCUMENT, "payment": "301.20", unknown: "?"}
         if unknown == "rate":
             asked["rate"] = {**DOCUMENT["rate"], "percent": "?"}  # type: ignore[dict-item]
+        if unknown == "balance":
+            asked["payment"] = "250"
         asked_text = json.dumps(asked)
-        tell(
-            f"the same, asking for the {unknown}",
-            timed(lambda text=asked_text: loans.solve(loans.read(text)).model_dump_json(), 60),
-        )
+
+        def solved(text: str = asked_text) -> object:
+            work_out.cache_clear()
+            answer = loans.solve(loans.read(text))
+            if not (answer.solutions and answer.schedule):
+                raise AssertionError(f"a refusal was measured: {answer.reason}")
+            return answer.model_dump_json()
+
+        tell(f"the same, asking for the {unknown}", timed(solved, 60))
 
 
 def schedules() -> None:
@@ -441,20 +448,25 @@ def _keystrokes(address: str) -> None:
         browser.close()
 
 
-# Types a figure as a keystroke does and waits until the changed answer has been painted.
+# Types a figure as a keystroke does and waits until the answer to it, the same or another, has been
+# painted: it is busy from the keystroke on until it has come.
 _TYPE = """
-text => new Promise(resolve => {
+text => new Promise((resolve, reject) => {
   const field = document.querySelector('[data-figure=principal]');
-  const answer = document.querySelector('output');
-  const before = answer.textContent;
+  const answer = document.querySelector('[aria-label=Answer]');
+  let busy = false;
   field.focus();
   const begun = performance.now();
   const watch = new MutationObserver(() => {
-    if (answer.textContent === before) return;
-    watch.disconnect();
-    requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun)));
+    if (answer.getAttribute('aria-busy') === 'true') busy = true;
+    else if (busy) {
+      watch.disconnect();
+      const taken = () => resolve(performance.now() - begun);
+      if (!answer.querySelector('output')) reject(new Error('no answer was measured'));
+      else requestAnimationFrame(() => setTimeout(taken));
+    }
   });
-  watch.observe(answer, { childList: true, characterData: true, subtree: true });
+  watch.observe(answer, { attributes: true });
   Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, text);
   field.dispatchEvent(new Event('input', { bubbles: true }));
 })

@@ -1,6 +1,6 @@
 """Changes to the core that tests should notice, made one by one with cosmic-ray.
 
-`make mutants MODULES="ledger cut"` (not in CI): a sample of every module's mutants, each run against
+`make mutants MODULES="ledger cut"` (not in CI): a sample of each module's mutants, each run against
 the tests of the core that speak of it; prints how many of how many were killed and names those that
 lived. SAMPLE is how many of each module (0: all).
 """
