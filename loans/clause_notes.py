@@ -1,14 +1,13 @@
 """What clauses come to beside each other: which gives way where, of what a fee is a percent."""
 
 from collections.abc import Iterator
-from itertools import groupby
 
 from .cut import fee_bases, overruled
 from .document import Loan
 from .line import Terms
 from .parts import Share
 from .sentence import clause_in_words
-from .words import Marks, Money, Number, Percent, Sentence
+from .words import Marks, Money, Percent, Sentence
 
 #: Stretches in which a clause gives way that are told one by one.
 _MOST_TOLD = 4
@@ -33,29 +32,28 @@ def _notes(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
 
 
 def _gives_way(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
+    """A sentence for each clause that wins, with all the stretches in which it does."""
     noun = "Period" if loan.clauses[place].verb == "rate" else "Payment"
-    where = enumerate(overruled(terms, place))
-    # Numbers that follow each other with the same winner have one difference to their place.
-    runs = [
-        [number for _, (number, _) in run] + [wins]
-        for (_, wins), run in groupby(where, key=lambda each: (each[1][0] - each[0], each[1][1]))
-    ]
-    for *numbers, wins in runs[:_MOST_TOLD]:
-        text = "{noun} {first}: “{other}” holds instead."
-        if len(numbers) > 1:
-            text = "{noun}s {first} to {last}: “{other}” holds instead."
-        yield Sentence(
-            text,
-            noun=noun,
-            first=Number(numbers[0]),
-            last=Number(numbers[-1]),
-            other=_in_words(loan, wins, marks),
-        ).say(marks)
-    if len(runs) > _MOST_TOLD:
-        more = Sentence(
-            "It gives way in {more} more stretches.", more=Number(len(runs) - _MOST_TOLD)
-        )
-        yield more.say(marks)
+    by_winner: dict[int, list[tuple[int, int]]] = {}
+    for number, wins in overruled(terms, place):
+        stretches = by_winner.setdefault(wins, [])
+        if stretches and stretches[-1][1] == number - 1:
+            stretches[-1] = stretches[-1][0], number
+        else:
+            stretches.append((number, number))
+    for wins, stretches in by_winner.items():
+        told = [_stretch_in_words(each, marks) for each in stretches[:_MOST_TOLD]]
+        if len(stretches) > _MOST_TOLD:
+            told.append(f"{len(stretches) - _MOST_TOLD} more stretches")
+        several = len(stretches) > 1 or stretches[0][0] != stretches[0][1]
+        listed = " and ".join([", ".join(told[:-1]), told[-1]] if told[1:] else told)
+        other = _in_words(loan, wins, marks)
+        yield f"{noun}{'s' if several else ''} {listed}: “{other}” holds instead."
+
+
+def _stretch_in_words(stretch: tuple[int, int], marks: Marks) -> str:
+    first, last = (marks.write(str(number)) for number in stretch)
+    return first if first == last else f"{first} to {last}"
 
 
 def _in_words(loan: Loan, place: int, marks: Marks) -> str:

@@ -29,7 +29,7 @@ function Facts({ rows }: { rows: readonly (readonly [string, ReactNode])[] }) {
       {rows.map(([name, value]) => (
         <div key={name} className="flex justify-between gap-4">
           <dt className="text-soft">{name}</dt>
-          <dd className="min-w-0 text-right font-semibold break-words">{value}</dd>
+          <dd className="max-w-[65%] shrink-0 text-right font-semibold break-words">{value}</dd>
         </div>
       ))}
     </dl>
@@ -47,15 +47,15 @@ function Rates({ answer, statement }: { answer: Answer; statement: Statement }) 
     <Facts
       rows={[
         [
-          several ? `Rate of the terms, each ${noun}` : `Rate for each ${noun}`,
+          several ? `Terms’ rate, each ${noun}` : `Rate for each ${noun}`,
           percent(answer.rates.periodic),
         ],
         [
-          `${several ? "The terms’ rate, nominal" : "Nominal"} a year, ${often}`,
+          `${several ? "Terms’ rate, nominal" : "Nominal"} a year, ${often}`,
           percent(answer.rates.nominal),
         ],
         [
-          `${several ? "The terms’ rate, effective" : "Effective"} a year`,
+          `${several ? "Terms’ rate, effective" : "Effective"} a year`,
           percent(answer.rates.effective),
         ],
       ]}

@@ -140,7 +140,12 @@ function Where({ statement, clause, number, figure, onChange }: OneProps) {
           {figure(name("begin"))} to {figure(name("to"))}
         </>
       )}
-      {kind === "months" && <Months clause={clause} of={of} onChange={onChange} />}
+      {kind === "months" && (
+        <>
+          {clause.begin !== "" && <>from payment {figure(name("begin"))} </>}
+          <Months clause={clause} of={of} onChange={onChange} />
+        </>
+      )}
     </>
   );
 }
