@@ -75,7 +75,7 @@ def differing(path: Path, laid: Schedule, rows: int) -> list[str]:
 def main() -> None:
     """All of them, or the first that differ."""
     if not shutil.which("soffice"):
-        sys.exit("LibreOffice is missing: apt-get install libreoffice-calc")
+        sys.exit("The program that recalculates is missing: make check-workbooks installs it.")
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         made = written(folder)
