@@ -369,7 +369,8 @@ class _Writer:
         payment, interest = usual
         by = self.line.settles_by
         if self.laid.early:
-            return payment, interest
+            # Overpaid as shown: the payment stands beside what is repaid too much.
+            return (self._stated(row.payment) if row.closing else payment), interest
         if by == "payment" and self.loan.count != 0:
             if not self.advance:
                 return f"=C{number}+D{number}{moved}-{BALANCE}", interest

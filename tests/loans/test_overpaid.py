@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 
 from loans import Answer
 from loans.held_against import hold_against
-from loans.live import live
+from loans.live import FIRST_ROW, live
 from loans.words import MARKS
 
 from .documents import PERIODIC, loan, solve
+from .sheet import Sheet
 
 CENT = Decimal("0.01")
 
@@ -110,7 +111,9 @@ class MoreThanIsOwed(TestCase):
         asked = loan(**self.terms(overpaid="shown"))
         laid = live(asked)
         assert laid
-        self.assertEqual(laid.terms.balance, self.LEFT - 20000)
+        self.assertEqual(laid.terms.balance.value, self.LEFT - 20000)
+        sheet, at = Sheet(laid), FIRST_ROW + len(laid.rows) - 1
+        self.assertAlmostEqual(sheet.value(f"Schedule!G{at}"), float(self.LEFT - 20000), 6)
         self.assertEqual(len(laid.rows), 12)
 
     def test_held_against_itself_nothing_differs(self) -> None:
