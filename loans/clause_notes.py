@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from .cut import fee_bases, overruled
+from .cut import GivesWay, fee_bases, giving_way
 from .document import Loan
 from .line import Terms
 from .parts import Share
@@ -11,36 +11,36 @@ from .words import Marks, Money, Percent, Sentence
 
 #: Stretches in which a clause gives way that are told one by one.
 _MOST_TOLD = 4
-#: Kinds of clauses of which one wins; the others add up.
-_COMPETING = ("payment", "pay", "rate")
+
+
+#: With more clauses than this nobody reads how each stands to each.
+_MOST_NOTED = 100
 
 
 def clause_notes(loan: Loan, terms: Terms, marks: Marks) -> tuple[tuple[str, ...], ...]:
-    """Sentences for each clause, in the order of the document."""
-    return tuple(tuple(_notes(loan, terms, place, marks)) for place in range(len(loan.clauses)))
+    """Sentences for each clause, in the order of the document; none where there are very many."""
+    if len(loan.clauses) > _MOST_NOTED:
+        return ((),) * len(loan.clauses)
+    ways = giving_way(terms)
+    return tuple(
+        (
+            *_gives_way(loan, place, ways.get(place, []), marks),
+            *_is_percent_of(loan, terms, place, marks),
+        )
+        for place in range(len(loan.clauses))
+    )
 
 
-def _notes(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
-    verb = loan.clauses[place].verb
-    rivals = {"payment", "pay"} if verb == "payment" else {verb}
-    others = [clause for number, clause in enumerate(loan.clauses) if number != place]
-    anew = verb == "payment" and any(clause.then for clause in others)
-    if verb in _COMPETING and (anew or any(clause.verb in rivals for clause in others)):
-        yield from _gives_way(loan, terms, place, marks)
-    if isinstance(loan.clauses[place].fee, Share):
-        yield from _is_percent_of(loan, terms, place, marks)
-
-
-def _gives_way(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
+def _gives_way(loan: Loan, place: int, ways: list[GivesWay], marks: Marks) -> Iterator[str]:
     """A sentence for each clause that wins, with all the stretches in which it does."""
     noun = "Period" if loan.clauses[place].verb == "rate" else "Payment"
     by_winner: dict[int, list[tuple[int, int]]] = {}
-    for number, wins in overruled(terms, place):
+    for first, last, wins in ways:
         stretches = by_winner.setdefault(wins, [])
-        if stretches and stretches[-1][1] == number - 1:
-            stretches[-1] = stretches[-1][0], number
+        if stretches and stretches[-1][1] == first - 1:
+            stretches[-1] = stretches[-1][0], last
         else:
-            stretches.append((number, number))
+            stretches.append((first, last))
     for wins, stretches in by_winner.items():
         told = [_stretch_in_words(each, marks) for each in stretches[:_MOST_TOLD]]
         if len(stretches) > _MOST_TOLD:

@@ -13,7 +13,7 @@ from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
 from functools import cache
-from itertools import islice
+from itertools import islice, pairwise
 from typing import NamedTuple
 
 from .dates import year_fraction
@@ -33,6 +33,8 @@ from .parts import VerbName
 from .rates import as_decimal, as_fraction
 
 _NOTHING = Decimal(0)
+#: The kind of clause that replaces what another kind says.
+_OVER: dict[VerbName, VerbName | None] = {"payment": "pay", "pay": None, "rate": None}
 
 
 class Fee(NamedTuple):
@@ -104,10 +106,18 @@ def moves_only_last(terms: Terms, name: str) -> bool:
     return _Cutting(terms).moves_only_last(name)
 
 
-def overruled(terms: Terms, place: int) -> Iterator[tuple[int, int]]:
-    """Where a clause holds and another one of its kind wins: the payment (of a rate the period),
-    and the place of that other one in the list."""
-    return _Cutting(terms).overruled(place)
+class GivesWay(NamedTuple):
+    """Payments (of a rate the periods) for which a clause holds and another one of its kind, by its
+    place in the list, wins."""
+
+    first: int
+    last: int
+    wins: int
+
+
+def giving_way(terms: Terms) -> dict[int, list[GivesWay]]:
+    """Where each clause, by its place in the list, gives way to another."""
+    return _Cutting(terms).giving_way()
 
 
 def fee_bases(terms: Terms, place: int) -> list[tuple[int | date, Decimal]]:
@@ -314,24 +324,49 @@ class _Cutting:
 
     # What clauses come to
 
-    def overruled(self, place: int) -> Iterator[tuple[int, int]]:
-        """The payments (of a rate the periods) for which a clause holds and another one of its kind
-        wins, with the place of that one; a payment gives way to `pay`, too."""
-        put = self.terms.puts[place]
-        for period in self.periods():
-            number = period.number
-            if put.verb == "rate":
-                if not self._rate_covers(put, number, period.begins):
-                    continue
-                wins = self._rate_ruling(number, period.begins)
-            elif self._covers(put, number):
-                wins = self.ruling(put.verb, number)
-                if put.verb == "payment" and (paid := self.ruling("pay", number)) is not None:
-                    wins = paid
-            else:
+    def giving_way(self) -> dict[int, list[GivesWay]]:
+        """Where each clause gives way; a payment gives way to `pay`, too."""
+        found: dict[int, list[GivesWay]] = {}
+        for verb, over in _OVER.items():
+            places = [place for place, put in enumerate(self.terms.puts) if put.verb == verb]
+            rivals = [put for put in self.terms.puts if put.verb in (verb, over)]
+            if not places or len(rivals) < 2:
                 continue
-            if wins is not None and wins != place:
-                yield number, wins
+            for first, last in self._alike(rivals):
+                day = self._begins_on(first)
+                wins = self._rate_ruling(first, day) if verb == "rate" else self.ruling(verb, first)
+                if verb == "payment" and (paid := self.ruling("pay", first)) is not None:
+                    wins = paid
+                for place in places:
+                    put = self.terms.puts[place]
+                    holds = (
+                        self._rate_covers(put, first, day)
+                        if verb == "rate"
+                        else self._covers(put, first)
+                    )
+                    if holds and wins is not None and wins != place:
+                        found.setdefault(place, []).append(GivesWay(first, last, wins))
+        return found
+
+    def _alike(self, puts: list[Put]) -> Iterator[tuple[int, int]]:
+        """Stretches of payments, each as a whole in the same of some clauses."""
+        if any(put.months for put in puts):
+            yield from ((number, number) for number in range(1, self.last + 1))
+            return
+        edges = {1, self.last + 1}
+        for place in (place for put in puts for place in (put.at, put.begin, put.to)):
+            number = self._number_of(place)[0] if isinstance(place, date) else place
+            # A day inside a period turns there; the end of a stretch with the number after it.
+            edges |= {number, number + 1} if number is not None else set()
+        inside = sorted(edge for edge in edges if 1 <= edge <= self.last + 1)
+        yield from ((first, after - 1) for first, after in pairwise(inside))
+
+    def _begins_on(self, number: int) -> date | None:
+        """The day a period begins."""
+        if self.calendar is None or self.due is None:
+            return None
+        before = number if self.time.in_advance else number - 1
+        return self.due(before) if before else self.calendar.start
 
     def bases(self, place: int) -> list[tuple[int | date, Decimal]]:
         """Where a fee in percent is taken, and the money advanced there that it is a percent of;
