@@ -8,9 +8,10 @@ from unittest import TestCase
 from mpmath import mp, mpf
 
 import loans
-from loans.figures import to_step
+from loans.figures import precise, to_step
+from loans.rates import growth_of
 
-from .documents import solve
+from .documents import document, solve
 from .oracle import months_on
 
 
@@ -133,3 +134,51 @@ class Aims(TestCase):
         """Payments fall on the first of a month: no payment ends the loan on a fifteenth."""
         self.assertIsNone(self.aimed("end_date", "2028-06-15", "payment")["value"])
         self.assertIsNotNone(self.aimed("end_date", "2028-06-01", "payment")["value"])
+
+
+class MoneyOnDays(TestCase):
+    def test_two_fees_the_first_of_them_on_a_day(self) -> None:
+        found = solve(
+            start="2027-01-10",
+            clauses=[{"at": "2027-03-20", "fee": "120"}, {"at": 6, "fee": "75", "taken": "apart"}],
+        )
+        assert found.totals
+        self.assertEqual(found.totals["fees"], "195.00")
+        told = [(fee["number"], fee["date"], fee["amount"]) for fee in found.fees]
+        self.assertEqual(told, [(3, "2027-03-20", "120.00"), (6, "2027-07-10", "75.00")])
+
+    def test_a_fee_is_a_percent_of_what_a_stretch_advances_there(self) -> None:
+        clauses = [
+            {"at": 4, "fee": {"percent": "2"}, "taken": "apart"},
+            {"from": 3, "to": 5, "advance": "3000"},
+        ]
+        found = solve(clauses=clauses)
+        assert found.totals
+        self.assertEqual(found.totals["fees"], "60.00")
+        self.assertEqual(found.clause_notes[0], ("2 % of the 3000.00 advanced there.",))
+
+    def test_money_that_moved_before_the_day_a_loan_ends_bears_interest_to_it(self) -> None:
+        """4,835.83 owed on 10 July bear 10 of 31 days of half a percent, 1,000 lent on the 15th
+        five of them: 7.80 + 0.81 unrounded 8.606."""
+        found = solve(
+            principal="10000",
+            count=12,
+            payment="900",
+            rate={"percent": "6"},
+            start="2025-01-10",
+            clauses=[
+                {"at": "2025-07-15", "advance": "1000"},
+                {"at": "2025-07-20", "repay": "9000"},
+            ],
+        )
+        last = found.schedule[-1]
+        self.assertEqual((last["opening"], last["interest"]), ("4835.83", "8.61"))
+        self.assertEqual((last["repay"], last["closing"]), ("5844.44", "0.00"))
+
+
+class Growths(TestCase):
+    def test_a_quote_of_one_period_grows_by_its_power(self) -> None:
+        """1 % a month is 1.01 to the twelfth a year."""
+        style = loans.check(document(rate={"percent": "1", "quoted": "periodic"})).style
+        with precise():
+            self.assertEqual(growth_of(Decimal(1), style), Decimal("1.01") ** 12)
