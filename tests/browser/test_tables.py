@@ -48,7 +48,7 @@ class Tables(BrowserTest):
 
     def paste(self, text: str = TAPE) -> None:
         page = self.page
-        page.get_by_role("link", name="Tables").click()
+        page.get_by_role("link", name="Tables", exact=True).click()
         page.get_by_label("Table to paste").fill(text)
         page.get_by_role("button", name="Take this table").click()
         expect(page.get_by_role("table", name="Columns of the file")).to_be_visible()
@@ -105,7 +105,7 @@ class Tables(BrowserTest):
         self.working = threading.Event()
         self.thread = threading.Thread(target=self.work)
         self.thread.start()
-        page.get_by_role("link", name="Tables").click()
+        page.get_by_role("link", name="Tables", exact=True).click()
         expect(page.get_by_role("list", name="Tables")).to_contain_text("3 solved")
         page.get_by_role("button", name="Delete Pasted").click()
         expect(page.get_by_text("No tables yet.")).to_be_visible()
@@ -129,7 +129,7 @@ class Tables(BrowserTest):
 
     def test_what_is_no_table(self) -> None:
         page = self.page
-        page.get_by_role("link", name="Tables").click()
+        page.get_by_role("link", name="Tables", exact=True).click()
         page.get_by_label("Table to paste").fill("{not json")
         page.get_by_role("button", name="Take this table").click()
         expect(page.get_by_role("alert")).to_contain_text("not JSON")
