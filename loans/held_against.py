@@ -228,7 +228,7 @@ def _differing(
         held = amount(getattr(ours, column))
         if column == "payment" and ours.repay:
             # Theirs may count what is paid on top with the payment, or not.
-            held = min(held, amount(ours.payment + ours.repay), key=lambda each: abs(value - each))
+            held = min(held, amount(ours.paid), key=lambda each: abs(value - each))
         gap = value - held
         if abs(gap) > tolerance:
             found.append(

@@ -461,7 +461,19 @@ class Aims(TestCase):
         self.assertLess(abs(expected - mpf(told["exact"])), 1e-12)
 
     def test_interest_of_a_stretch(self) -> None:
-        self.assertIsNotNone(self.aim("interest@1-12", "1500", "payment")["exact"])
+        """What twelve payments pay is interest but for what they take off 20,000: 1,500 of it."""
+        told = self.aim("interest@1-12", "1500", "payment")
+
+        def interest(payment: mpf) -> mpf:
+            i = mp.findroot(
+                lambda x: 20000 - payment * (1 - (1 + x) ** -24) / x, (0.006, 0.007), tol=1e-50
+            )
+            owed = payment * (1 - (1 + i) ** -12) / i
+            return 12 * payment - (20000 - owed) - 1500
+
+        with mp.workdps(40):
+            expected = mp.findroot(interest, (920, 930), tol=1e-45)
+        self.assertLess(abs(expected - mpf(told["exact"])), 1e-12)
 
     def test_wanted_and_nearest_are_never_the_same_words(self) -> None:
         """A count of whole payments misses by less than a cent: more digits tell them apart."""
