@@ -134,10 +134,6 @@ def _rate(loan: Loan, marks: Marks) -> str:
     return f"{marks.number(round(Decimal(loan.rate.percent), 6), 6, 2)} % {loan.style.in_words()}"
 
 
-def _price(loan: Loan, marks: Marks) -> str:
-    return _money(loan, loan.purchase.price, marks) if loan.purchase else ""
-
-
 def _down(loan: Loan, marks: Marks) -> str:
     if loan.purchase is None:
         return ""
