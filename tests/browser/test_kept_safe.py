@@ -230,6 +230,19 @@ class TheList(BrowserTest):
         page.get_by_role("menuitem", name="Copy").click()
         expect(page.get_by_label("Name of the case")).to_have_value("Kiln, Tarn Pottery (copy)")
 
+    def test_all_cases_taken_out_as_a_zip_are_taken_in_again(self) -> None:
+        page = self.page
+        taken = page.request.get(f"{self.live_server_url}/api/cases/all.zip").body()
+        field = page.get_by_label("Loan document to open")
+        field.set_input_files({"name": "all.zip", "mimeType": "application/zip", "buffer": taken})
+        expect(page.get_by_text(f"{len(CASES)} cases opened.")).to_be_visible()
+        twice = page.request.get(f"{self.live_server_url}/api/cases/all.json").json()
+        half = twice[: len(CASES)]
+        self.assertEqual(sorted(map(str, twice)), sorted(map(str, half + half)))
+        damaged = taken[: len(taken) // 2]
+        field.set_input_files({"name": "all.zip", "mimeType": "application/zip", "buffer": damaged})
+        expect(page.get_by_role("alert")).to_contain_text("This zip cannot be read")
+
     def test_tags_and_a_note(self) -> None:
         page = self.open("Six looms")
         page.get_by_label("Add a tag").fill("Weavers")

@@ -158,7 +158,7 @@ function OpenFile() {
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         aria-label="Loan document to open"
         className="sr-only"
         tabIndex={-1}
@@ -170,7 +170,7 @@ function OpenFile() {
       />
       <button
         className="rounded border border-rule-strong px-4 py-1.5"
-        title="Or drop its file anywhere on this page"
+        title="Or all cases as they were taken out (.json, .zip); or drop the file anywhere on this page"
         onClick={() => input.current?.click()}
       >
         Open a document

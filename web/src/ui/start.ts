@@ -30,6 +30,25 @@ export function useStartCase() {
   });
 }
 
+const ZIP_BEGINS = [0x50, 0x4b];
+
+/** The text of a file; a zip, as all cases are taken out, as a list of what its documents say. */
+async function textOf(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (!ZIP_BEGINS.every((byte, place) => bytes[place] === byte)) return file.text();
+  const { unzipSync } = await import("fflate");
+  const decoder = new TextDecoder();
+  let documents: string[];
+  try {
+    const kept = unzipSync(bytes, { filter: ({ name }) => name.endsWith(".json") });
+    documents = Object.values(kept).map((each) => decoder.decode(each));
+  } catch {
+    throw new Error("This zip cannot be read: it is damaged, or packed in a way not known here.");
+  }
+  if (!documents.length) throw new Error("No loan document (.json) is in this zip.");
+  return `[${documents.join(",")}]`;
+}
+
 /** New cases from a file of several documents, as all are taken out: how many. */
 async function openAll(text: string): Promise<number> {
   const { cases } = await ask(
@@ -47,9 +66,9 @@ export function useOpenDocument() {
   const opened = useOpened();
   const queries = useQueryClient();
   return useMutation({
-    // The file goes as it is: the server reads its numbers exactly and says what is wrong.
+    // The text goes as it is: the server reads its numbers exactly and says what is wrong.
     mutationFn: async (file: File) => {
-      const text = await file.text();
+      const text = await textOf(file);
       if (text.trimStart().startsWith("[")) return openAll(text);
       return ask(
         client.POST("/api/cases/open", {
