@@ -8,8 +8,11 @@ from unittest import TestCase
 from mpmath import mp, mpf
 
 import loans
+from loans.cut import lay_out
 from loans.figures import precise, to_step
 from loans.rates import growth_of
+from loans.settling import rounding_reach
+from loans.terms import stated_terms
 
 from .documents import document, solve
 from .oracle import months_on
@@ -174,6 +177,27 @@ class MoneyOnDays(TestCase):
         last = found.schedule[-1]
         self.assertEqual((last["opening"], last["interest"]), ("4835.83", "8.61"))
         self.assertEqual((last["repay"], last["closing"]), ("5844.44", "0.00"))
+
+
+class WhatRoundingCanDo(TestCase):
+    def reach(self, **changes: Any) -> Decimal:
+        stated = loans.check(document(payment="900", count=4, rate={"percent": "12"}, **changes))
+        return rounding_reach(stated, lay_out(stated_terms(stated)))
+
+    def test_a_cent_of_interest_a_cent_of_row_and_a_step_of_payment_each_grown(self) -> None:
+        """1 % a month, from the third on 2 %: by hand, payment by payment."""
+        two_rates = [{"from": 3, "rate": {"percent": "24"}}]
+        for rounding, each in (
+            ({}, "0.03"),
+            ({"payment": "none"}, "0.02"),
+            ({"payment": "up", "to": "0.50"}, "0.52"),
+        ):
+            for timing in ("in-arrears", "in-advance"):
+                off = Decimal(each)
+                third = (off * Decimal("1.01") + off) * Decimal("1.02") + off
+                by_hand = third * Decimal("1.02") + off
+                told = self.reach(rounding=rounding, timing=timing, clauses=two_rates)
+                self.assertLess(abs(told - by_hand), Decimal("1e-25"), (rounding, timing))
 
 
 class Growths(TestCase):
