@@ -9,7 +9,7 @@ from django.core.management import execute_from_command_line
 
 def main() -> None:
     """Run a command."""
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.settings")
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.site.settings")
     execute_from_command_line(sys.argv)
 
 

@@ -25,9 +25,10 @@ import pyxirr
 from playwright.sync_api import sync_playwright
 from scipy.optimize import brentq
 
-import loans
-from desk.schedules import xlsx
-from loans.crossings import (
+from tools.demo_server import ROOT, demo_server, enter, open_case
+from zephyrant import loans
+from zephyrant.desk.schedules import xlsx
+from zephyrant.loans.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
     Flow,
@@ -36,15 +37,14 @@ from loans.crossings import (
     isolate,
     only_crossing,
 )
-from loans.cut import lay_out
-from loans.find import find
-from loans.ledger import cash_rule, schedule
-from loans.many import Level, balances, counts, payments, principals
-from loans.many import rates as rates_of_many
-from loans.solved import work_out
-from loans.sweep import Axis, sweep
-from loans.terms import payable_terms
-from tools.demo_server import ROOT, demo_server, enter, open_case
+from zephyrant.loans.cut import lay_out
+from zephyrant.loans.find import find
+from zephyrant.loans.ledger import cash_rule, schedule
+from zephyrant.loans.many import Level, balances, counts, payments, principals
+from zephyrant.loans.many import rates as rates_of_many
+from zephyrant.loans.solved import work_out
+from zephyrant.loans.sweep import Axis, sweep
+from zephyrant.loans.terms import payable_terms
 
 DOCUMENT = {
     "zephyrant": "loan/1",

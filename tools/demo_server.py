@@ -36,8 +36,8 @@ def demo_server(port: int) -> Iterator[str]:
             [
                 gunicorn,
                 "-c",
-                "zephyrant/serving.py",
-                "zephyrant.wsgi",
+                "zephyrant/site/serving.py",
+                "zephyrant.site.wsgi",
                 "--bind",
                 f"127.0.0.1:{port}",
                 *options,

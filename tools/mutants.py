@@ -29,7 +29,7 @@ MORE = {
 }
 CONFIG = """
 [cosmic-ray]
-module-path = "loans/{module}.py"
+module-path = "zephyrant/loans/{module}.py"
 timeout = 240.0
 excluded-modules = []
 test-command = "{python} manage.py test {tests} --failfast"

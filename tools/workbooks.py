@@ -13,17 +13,17 @@ from pathlib import Path
 
 import django
 
-os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.settings")
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "zephyrant.site.settings")
 django.setup()
 
 import openpyxl  # noqa: E402
 
-import loans  # noqa: E402
-from desk.schedules import xlsx  # noqa: E402
-from loans.ledger import Schedule  # noqa: E402
-from loans.live import FIRST_ROW, live  # noqa: E402
-from loans.solved import work_out  # noqa: E402
 from tests.loans.sheet import changed, changes  # noqa: E402
+from zephyrant import loans  # noqa: E402
+from zephyrant.desk.schedules import xlsx  # noqa: E402
+from zephyrant.loans.ledger import Schedule  # noqa: E402
+from zephyrant.loans.live import FIRST_ROW, live  # noqa: E402
+from zephyrant.loans.solved import work_out  # noqa: E402
 
 CELLS = {"principal": "B3", "percent": "B4", "payment": "B6", "balance": "B7"}
 

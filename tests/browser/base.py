@@ -8,7 +8,7 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
-from desk.demo import lay_the_desk
+from zephyrant.desk.demo import lay_the_desk
 
 AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
 

@@ -6,7 +6,7 @@ from math import ceil, log
 from django.utils import timezone
 from playwright.sync_api import Page, expect
 
-from desk.models import Case
+from zephyrant.desk.models import Case
 
 from .base import BrowserTest
 

@@ -7,8 +7,8 @@ from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from playwright.sync_api import Page, expect
 
-from desk.demo import CASES
-from desk.models import Case, Revision, Share
+from zephyrant.desk.demo import CASES
+from zephyrant.desk.models import Case, Revision, Share
 
 from .base import BrowserTest
 

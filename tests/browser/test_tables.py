@@ -7,8 +7,8 @@ from typing import ClassVar
 from django.db import connections
 from playwright.sync_api import expect
 
-from desk import jobs
-from desk.models import LoanTable
+from zephyrant.desk import jobs
+from zephyrant.desk.models import LoanTable
 
 from .base import BrowserTest
 

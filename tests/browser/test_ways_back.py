@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from desk.models import Case
+from zephyrant.desk.models import Case
 
 from .base import BrowserTest
 

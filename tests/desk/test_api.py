@@ -6,9 +6,9 @@ from unittest.mock import patch
 from django.contrib.auth.models import User
 from django.test import Client, TestCase, override_settings
 
-from desk.demo import CASES, lay_the_desk
-from desk.models import Case
 from tests.loans.documents import document
+from zephyrant.desk.demo import CASES, lay_the_desk
+from zephyrant.desk.models import Case
 
 from .desk import PRESS, Desk, content
 
@@ -165,7 +165,10 @@ class FaultsOfOurs(Desk):
 
     def test_the_api_says_so(self) -> None:
         self.client.raise_request_exception = False
-        with patch("loans.solve", side_effect=ZeroDivisionError), self.assertLogs("desk.api.base"):
+        with (
+            patch("zephyrant.loans.solve", side_effect=ZeroDivisionError),
+            self.assertLogs("zephyrant.desk.api.base"),
+        ):
             answer = self.send("POST", "solve", document())
         self.assertEqual(answer.status_code, 500)
         told = answer.json()
@@ -176,7 +179,10 @@ class FaultsOfOurs(Desk):
     def test_what_was_typed_is_saved_all_the_same(self) -> None:
         started = self.start()
         content = {"statement": {**PRESS, "count": "48"}, "note": "", "tags": []}
-        with patch("desk.cases.work", side_effect=ZeroDivisionError), self.assertLogs("desk.cases"):
+        with (
+            patch("zephyrant.desk.cases.work", side_effect=ZeroDivisionError),
+            self.assertLogs("zephyrant.desk.cases"),
+        ):
             kept = self.send(
                 "PUT", f"cases/{started['id']}", {**content, "version": started["version"]}
             )

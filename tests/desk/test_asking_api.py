@@ -8,9 +8,9 @@ import openpyxl
 import pypdf
 from django.test import override_settings
 
-import loans
 from tests.loans.documents import loan
 from tests.loans.test_asked import their_csv
+from zephyrant import loans
 
 from .desk import PRESS, Desk
 

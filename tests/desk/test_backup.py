@@ -13,8 +13,8 @@ from unittest import TestCase
 
 from django.conf import settings
 
-from desk import backup
-from desk.demo import CASES
+from zephyrant.desk import backup
+from zephyrant.desk.demo import CASES
 
 
 class BackupAndRestore(TestCase):

@@ -10,8 +10,8 @@ import openpyxl
 import pypdf
 from django.utils import timezone
 
-from desk import trail
-from desk.models import Case
+from zephyrant.desk import trail
+from zephyrant.desk.models import Case
 
 from .desk import PRESS, Desk
 
@@ -20,7 +20,7 @@ class Trail(Desk):
     def later(self, seconds: int) -> Any:
         """As if so much time had passed."""
         now = timezone.now() + timedelta(seconds=seconds)
-        return mock.patch("desk.trail.timezone.now", return_value=now)
+        return mock.patch("zephyrant.desk.trail.timezone.now", return_value=now)
 
     def listed(self, case: str) -> list[dict[str, Any]]:
         return self.send("GET", f"cases/{case}/trail").json()

@@ -10,7 +10,7 @@ from django.core.management import CommandError, call_command
 from django.test import TestCase
 from django.utils import timezone
 
-from desk.models import Case
+from zephyrant.desk.models import Case
 
 from .desk import Desk
 

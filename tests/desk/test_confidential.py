@@ -7,7 +7,7 @@ from axes.utils import reset
 from django.contrib.auth.models import User
 from django.test import Client
 
-from desk.models import Case
+from zephyrant.desk.models import Case
 
 from .desk import Desk, content
 

@@ -6,7 +6,7 @@ from typing import Any
 from django.test import Client
 from django.utils import timezone
 
-from desk.models import QuoteList
+from zephyrant.desk.models import QuoteList
 
 from .desk import Desk
 

@@ -87,7 +87,7 @@ class RealServer(TestCase):
         self.process = subprocess.Popen(
             [
                 str(Path(sys.executable).parent / "gunicorn"),
-                "zephyrant.wsgi",
+                "zephyrant.site.wsgi",
                 "--bind",
                 f"127.0.0.1:{self.port}",
                 "--workers",

@@ -5,8 +5,8 @@ from unittest.mock import patch
 
 from django.utils import timezone
 
-from desk import revisions
-from desk.models import Revision
+from zephyrant.desk import revisions
+from zephyrant.desk.models import Revision
 
 from .desk import Desk
 

@@ -12,9 +12,9 @@ from unittest.mock import patch
 
 from django.conf import settings
 
-import loans
-from desk.management.commands.solve import solve_one
 from tests.loans.documents import document
+from zephyrant import loans
+from zephyrant.desk.management.commands.solve import solve_one
 
 
 def solve(*arguments: str, text: str = "") -> tuple[list[dict[str, object]], int]:
@@ -95,7 +95,7 @@ class SolveCommand(TestCase):
             return real(loan)
 
         bad = self.file("bad.json", document(name=None))
-        with patch("loans.solve", failing), redirect_stderr(StringIO()) as said:
+        with patch("zephyrant.loans.solve", failing), redirect_stderr(StringIO()) as said:
             told = [solve_one(name) for name in (good, bad, other)]
         self.assertEqual([status for _, status in told], [0, 3, 0])
         fault = json.loads(told[1][0])

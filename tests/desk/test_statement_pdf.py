@@ -9,10 +9,10 @@ from typing import Any
 import pypdf
 from django.test import SimpleTestCase
 
-import loans
-from desk.statement_pdf import statement_pdf
-from loans.words import MARKS
 from tests.loans.documents import document
+from zephyrant import loans
+from zephyrant.desk.statement_pdf import statement_pdf
+from zephyrant.loans.words import MARKS
 
 MARK = MARKS["comma-point"]
 

@@ -13,15 +13,15 @@ import polars as pl
 import xlwt
 from django.test import SimpleTestCase
 
-from desk import table_files
-from desk.table_command import solve_table
-from loans import NotALoan
-from loans.read_dates import read_day
-from loans.tape import solve_tape
-from loans.tape_apart import apart
-from loans.tape_match import look, match, unanswered, unmatched
-from loans.tape_rows import Defaults
-from loans.tape_summary import outliers, summarise
+from zephyrant.desk import table_files
+from zephyrant.desk.table_command import solve_table
+from zephyrant.loans import NotALoan
+from zephyrant.loans.read_dates import read_day
+from zephyrant.loans.tape import solve_tape
+from zephyrant.loans.tape_apart import apart
+from zephyrant.loans.tape_match import look, match, unanswered, unmatched
+from zephyrant.loans.tape_rows import Defaults
+from zephyrant.loans.tape_summary import outliers, summarise
 
 NAMES = ["Loan", "Amount", "Rate", "Term", "Payment"]
 ROWS = [["K1", "12000", "6", "24", "?"], ["K2", "48250", "5.4", "60", "?"]]

@@ -19,9 +19,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
-from desk import jobs, table_files, tables
-from desk.models import Case, LoanTable
-from loans import NotALoan
+from zephyrant.desk import jobs, table_files, tables
+from zephyrant.desk.models import Case, LoanTable
+from zephyrant.loans import NotALoan
 
 from .desk import Desk
 
@@ -264,7 +264,7 @@ class Worked(Desk):
             self.ask(self.open())
         with (
             mock.patch.object(tables, "solve_tape", side_effect=MemoryError),
-            self.assertLogs("desk.jobs", "ERROR"),
+            self.assertLogs("zephyrant.desk.jobs", "ERROR"),
         ):
             taken = jobs.take_up()
             assert taken is not None

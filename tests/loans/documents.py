@@ -5,8 +5,8 @@ from typing import Any
 from hypothesis import assume
 from hypothesis import strategies as st
 
-import loans
-from loans import Answer, Loan
+from zephyrant import loans
+from zephyrant.loans import Answer, Loan
 
 PRESS: dict[str, Any] = {
     "zephyrant": "loan/1",

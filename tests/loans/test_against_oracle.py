@@ -12,7 +12,7 @@ from fractions import Fraction
 from typing import Any
 from unittest import TestCase
 
-import loans
+from zephyrant import loans
 
 from .oracle import Deal, moved, nearest, up
 

@@ -9,18 +9,18 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-import loans
-from loans import Loan
-from loans.asked import StretchTold, owed, stretches
-from loans.entry import Statement, read_values
-from loans.held_against import Matched, hold_against
-from loans.ledger import Schedule
-from loans.live import FIRST_ROW, live
-from loans.read_dates import read_day, read_days, write_day
-from loans.reading import read_amount
-from loans.sentence import terms_in_words
-from loans.solved import work_out
-from loans.words import MARKS, PLAIN, Marks
+from zephyrant import loans
+from zephyrant.loans import Loan
+from zephyrant.loans.asked import StretchTold, owed, stretches
+from zephyrant.loans.entry import Statement, read_values
+from zephyrant.loans.held_against import Matched, hold_against
+from zephyrant.loans.ledger import Schedule
+from zephyrant.loans.live import FIRST_ROW, live
+from zephyrant.loans.read_dates import read_day, read_days, write_day
+from zephyrant.loans.reading import read_amount
+from zephyrant.loans.sentence import terms_in_words
+from zephyrant.loans.solved import work_out
+from zephyrant.loans.words import MARKS, PLAIN, Marks
 
 from .documents import document, irregular, loan, regular
 from .sheet import SHAPES, Sheet, changed

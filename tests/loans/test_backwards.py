@@ -8,11 +8,11 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from mpmath import findroot, mp, mpf
 
-import loans
-from loans.aim import put, result
-from loans.entry import Statement, loan_of, restate, work
-from loans.sentence import terms_in_words
-from loans.words import MARKS
+from zephyrant import loans
+from zephyrant.loans.aim import put, result
+from zephyrant.loans.entry import Statement, loan_of, restate, work
+from zephyrant.loans.sentence import terms_in_words
+from zephyrant.loans.words import MARKS
 
 from .documents import document, errors_of, irregular, loan, regular
 

@@ -8,7 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
+from zephyrant import loans
 
 from . import reference
 from .documents import BY_DAYS, document, errors_of, irregular, loan, solve

@@ -8,9 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
-from loans.comparison import MOST_QUOTES, QuoteLine, QuoteList, compare, restated
-from loans.quote_files import read_file, write_csv, write_json
+from zephyrant import loans
+from zephyrant.loans.comparison import MOST_QUOTES, QuoteLine, QuoteList, compare, restated
+from zephyrant.loans.quote_files import read_file, write_csv, write_json
 
 MILL: dict[str, Any] = {"name": "Mill", "percent": "6.35", "compounding": "half-year"}
 FORGE: dict[str, Any] = {"name": "Forge", "percent": "6.30"}

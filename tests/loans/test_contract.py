@@ -15,13 +15,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
-from loans import Answer
-from loans.find import find
-from loans.ledger import Schedule
-from loans.proof import prove
-from loans.solved import work_out
-from loans.words import MARKS
+from zephyrant import loans
+from zephyrant.loans import Answer
+from zephyrant.loans.find import find
+from zephyrant.loans.ledger import Schedule
+from zephyrant.loans.proof import prove
+from zephyrant.loans.solved import work_out
+from zephyrant.loans.words import MARKS
 
 from .documents import document, errors_of, loan, solve
 from .oracle import Deal

@@ -14,9 +14,9 @@ from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
-from loans.settled import Charge, settled
-from loans.words import PLAIN
+from zephyrant import loans
+from zephyrant.loans.settled import Charge, settled
+from zephyrant.loans.words import PLAIN
 
 from .documents import BY_DAYS, document, irregular, solve
 from .test_dated_clauses import following, on_days, placed

@@ -15,9 +15,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
-from loans.asked import owed
-from loans.words import MARKS
+from zephyrant import loans
+from zephyrant.loans.asked import owed
+from zephyrant.loans.words import MARKS
 
 from .documents import BY_DAYS, document, irregular, solve
 from .test_dates import THEIRS, quantlib

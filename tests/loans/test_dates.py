@@ -11,9 +11,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 
-import loans
-from loans.dates import DAY_COUNTS, Calendar, Pace, later, odd_time, pace, year_fraction
-from loans.yearly_cost import years_between
+from zephyrant import loans
+from zephyrant.loans.dates import DAY_COUNTS, Calendar, Pace, later, odd_time, pace, year_fraction
+from zephyrant.loans.yearly_cost import years_between
 
 from . import reference
 from .documents import PERIODS, document, solve

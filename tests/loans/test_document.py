@@ -6,8 +6,8 @@ from pathlib import Path
 from typing import Any
 from unittest import TestCase
 
-import loans
-from loans import NotALoan
+from zephyrant import loans
+from zephyrant.loans import NotALoan
 
 from .documents import document, errors_of, loan
 

@@ -6,9 +6,9 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from loans import MARKS, solve
-from loans.entry import Statement, remark, restate, work
-from loans.reading import Reading, read_amount, read_count, read_payment, read_percent
+from zephyrant.loans import MARKS, solve
+from zephyrant.loans.entry import Statement, remark, restate, work
+from zephyrant.loans.reading import Reading, read_amount, read_count, read_payment, read_percent
 
 from .documents import loan
 

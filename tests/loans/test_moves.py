@@ -7,12 +7,12 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-import loans
-from loans.aim import put
-from loans.entry import Statement, read_values, suggested_values
-from loans.figures import plain
-from loans.moves import Varied, variant, what_moves
-from loans.sweep import MOST_POINTS, Axis, nudges, sweep
+from zephyrant import loans
+from zephyrant.loans.aim import put
+from zephyrant.loans.entry import Statement, read_values, suggested_values
+from zephyrant.loans.figures import plain
+from zephyrant.loans.moves import Varied, variant, what_moves
+from zephyrant.loans.sweep import MOST_POINTS, Axis, nudges, sweep
 
 from .documents import document, irregular, loan, regular
 

@@ -4,9 +4,9 @@ from decimal import Decimal
 from typing import Any
 from unittest import TestCase
 
-import loans
-from loans.answer import with_the_answer
-from loans.sweep import ANSWER, Axis, sweep
+from zephyrant import loans
+from zephyrant.loans.answer import with_the_answer
+from zephyrant.loans.sweep import ANSWER, Axis, sweep
 
 from .documents import PERIODIC, loan, solve
 

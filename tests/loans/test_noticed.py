@@ -7,12 +7,12 @@ from unittest import TestCase
 
 from mpmath import mp, mpf
 
-import loans
-from loans.cut import lay_out
-from loans.figures import precise, to_step
-from loans.rates import growth_of
-from loans.settling import rounding_reach
-from loans.terms import stated_terms
+from zephyrant import loans
+from zephyrant.loans.cut import lay_out
+from zephyrant.loans.figures import precise, to_step
+from zephyrant.loans.rates import growth_of
+from zephyrant.loans.settling import rounding_reach
+from zephyrant.loans.terms import stated_terms
 
 from .documents import document, solve
 from .oracle import months_on

@@ -8,12 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-import loans
-from loans.beside import Candidate, side_by_side
-from loans.cells import as_text, from_text
-from loans.entry import Statement, TypedClause, loan_of
-from loans.paying_more import More, PaidMore, paying_more
-from loans.points import Points, TwoOffers, two_offers
+from zephyrant import loans
+from zephyrant.loans.beside import Candidate, side_by_side
+from zephyrant.loans.cells import as_text, from_text
+from zephyrant.loans.entry import Statement, TypedClause, loan_of
+from zephyrant.loans.paying_more import More, PaidMore, paying_more
+from zephyrant.loans.points import Points, TwoOffers, two_offers
 
 PRESS = Statement(
     principal="48250", percent="6.35", compounding="half-year", count="60", payment="?"

@@ -7,10 +7,10 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loans import Answer
-from loans.held_against import hold_against
-from loans.live import FIRST_ROW, live
-from loans.words import MARKS
+from zephyrant.loans import Answer
+from zephyrant.loans.held_against import hold_against
+from zephyrant.loans.live import FIRST_ROW, live
+from zephyrant.loans.words import MARKS
 
 from .documents import PERIODIC, loan, solve
 from .sheet import Sheet

@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
-from loans.clock import PERIODS
-from loans.entry import Statement
-from loans.equivalents import RateQuestion, answer
-from loans.figures import precise
-from loans.rates import as_decimal, growth_of, percent_of, periodic_rate, quoted_percent
-from loans.requote import Quoting, repace, requote
-from loans.styles import Style, Time
+from zephyrant.loans.clock import PERIODS
+from zephyrant.loans.entry import Statement
+from zephyrant.loans.equivalents import RateQuestion, answer
+from zephyrant.loans.figures import precise
+from zephyrant.loans.rates import as_decimal, growth_of, percent_of, periodic_rate, quoted_percent
+from zephyrant.loans.requote import Quoting, repace, requote
+from zephyrant.loans.styles import Style, Time
 
 from .documents import solve
 

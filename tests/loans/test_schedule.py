@@ -8,9 +8,9 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-import loans
-from loans.rates import periodic_rate
-from loans.styles import Style
+from zephyrant import loans
+from zephyrant.loans.rates import periodic_rate
+from zephyrant.loans.styles import Style
 
 from .documents import regular, solve
 

@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from jsonschema import Draft202012Validator
 
-import loans
+from zephyrant import loans
 
 from .documents import document, errors_of, irregular, regular
 

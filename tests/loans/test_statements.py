@@ -7,9 +7,17 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-import loans
-from loans.entry import Statement, loan_of, read_values, remark, restate, suggested_values, work
-from loans.words import MARKS, MarksName
+from zephyrant import loans
+from zephyrant.loans.entry import (
+    Statement,
+    loan_of,
+    read_values,
+    remark,
+    restate,
+    suggested_values,
+    work,
+)
+from zephyrant.loans.words import MARKS, MarksName
 
 from .documents import document, irregular, regular
 from .test_dates import dated

@@ -13,11 +13,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-import loans
-from loans import many
-from loans.many import Level
-from loans.tape import _Tape, solve_tape
-from loans.tape_rows import ASKABLE, RESULTS, Defaults, FieldName, row_document
+from zephyrant import loans
+from zephyrant.loans import many
+from zephyrant.loans.many import Level
+from zephyrant.loans.tape import _Tape, solve_tape
+from zephyrant.loans.tape_rows import ASKABLE, RESULTS, Defaults, FieldName, row_document
 
 Row = dict[FieldName, str]
 PRESS: Row = {
@@ -339,8 +339,8 @@ class AsFilesHoldThem(TestCase):
             "first_payment": ["15 Apr 2027", ""],
         }
         with (
-            patch("loans.tape.exact_row", side_effect=ZeroDivisionError),
-            self.assertLogs("loans.tape"),
+            patch("zephyrant.loans.tape.exact_row", side_effect=ZeroDivisionError),
+            self.assertLogs("zephyrant.loans.tape"),
         ):
             told = solve_tape(columns, Defaults(marks="plain"))
         self.assertIn("Something went wrong on our side", told["problem"][0])

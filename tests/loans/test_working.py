@@ -9,16 +9,16 @@ from unittest import TestCase
 from hypothesis import given, settings
 from mpmath import mpf
 
-import loans
-from loans import MARKS, clock
-from loans.cut import lay_out
-from loans.find import find
-from loans.ledger import Schedule, cash_rule, schedule
-from loans.proof import prove
-from loans.rates import periodic_rate
-from loans.roots import root_of_falling_convex
-from loans.styles import Style
-from loans.terms import payable_terms
+from zephyrant import loans
+from zephyrant.loans import MARKS, clock
+from zephyrant.loans.cut import lay_out
+from zephyrant.loans.find import find
+from zephyrant.loans.ledger import Schedule, cash_rule, schedule
+from zephyrant.loans.proof import prove
+from zephyrant.loans.rates import periodic_rate
+from zephyrant.loans.roots import root_of_falling_convex
+from zephyrant.loans.styles import Style
+from zephyrant.loans.terms import payable_terms
 
 from . import reference
 from .documents import PERIODS, loan, regular, solve

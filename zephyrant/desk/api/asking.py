@@ -1,0 +1,150 @@
+"""Asking a loan: owed at a moment, the sum of a stretch, its end brought forward, its rate's curve,
+somebody's schedule held against it, what moves it, more paid, points for a lower rate."""
+
+from decimal import Decimal
+from typing import Annotated
+
+from ninja import Router, Schema
+from pydantic import Field
+
+from zephyrant.loans import MARKS
+from zephyrant.loans.aim import aimed
+from zephyrant.loans.asked import Owed, Payoff, StretchTold, owed, stretches
+from zephyrant.loans.entry import Statement, loan_of
+from zephyrant.loans.held_against import HeldAgainst, Matched, hold_against
+from zephyrant.loans.moves import Moves, Varied, variant, what_moves
+from zephyrant.loans.paying_more import More, PaidMore, paying_more
+from zephyrant.loans.points import Points, TwoOffers, two_offers
+from zephyrant.loans.rate_curve import RateCurve, rate_curve
+from zephyrant.loans.settled import Charge, Settled, settled
+
+from .base import REFUSALS, SignedIn
+
+router = Router()
+
+
+class AskOwed(Schema):
+    """A statement, and the moments asked for: "13", "every 12", "1 Mar 2029"."""
+
+    statement: Statement
+    at: str = Field(max_length=2_000)
+    payoff: Payoff = "nearest"
+
+
+class AskStretch(Schema):
+    """A statement, and the stretch asked for: "13-24", "year 2", "2028", "last 12"."""
+
+    statement: Statement
+    stretch: str = Field(max_length=200)
+
+
+class Theirs(Schema):
+    """A statement, the text of somebody's schedule, which of its columns is which where that has
+    been asked, and by how much a figure may differ."""
+
+    statement: Statement
+    text: str = Field(max_length=900_000)
+    matched: Matched | None = None
+    tolerance: Annotated[Decimal, Field(ge=0, le=1_000_000)] = Decimal("0.01")
+
+
+@router.post("owed", response={200: list[Owed], **REFUSALS}, operation_id="owed")
+def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
+    """What is owed after payments or on days, with the interest accrued to each."""
+    marks = MARKS[asked.statement.marks]
+    return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
+
+
+@router.post("stretch", response={200: list[StretchTold], **REFUSALS}, operation_id="stretch")
+def ask_stretch(request: SignedIn, asked: AskStretch) -> list[StretchTold]:
+    """What stretches of payments add up to, each on its own."""
+    marks = MARKS[asked.statement.marks]
+    return stretches(aimed(loan_of(asked.statement)), asked.stretch, marks)
+
+
+@router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
+def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst:
+    """Somebody's schedule against ours, row by row."""
+    marks = MARKS[theirs.statement.marks]
+    loan = aimed(loan_of(theirs.statement))
+    return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
+
+
+class AskSettled(Schema):
+    """A statement, the payment after which or the day on which it ends, what is agreed for that."""
+
+    statement: Statement
+    at: str = Field(max_length=200)
+    charge: Charge = Charge()
+
+
+class AskCurve(Schema):
+    """A statement whose rate is asked for."""
+
+    statement: Statement
+
+
+@router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
+def ask_settled(request: SignedIn, asked: AskSettled) -> Settled:
+    """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
+    marks = MARKS[asked.statement.marks]
+    return settled(aimed(loan_of(asked.statement)), asked.at, asked.charge, marks)
+
+
+@router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
+def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve:
+    """What is left at the end against the rate, and where that is as stated."""
+    return rate_curve(aimed(loan_of(asked.statement)))
+
+
+class AskMoves(Schema):
+    """A statement, one or two figures to vary, and the results to see."""
+
+    statement: Statement
+    varied: list[Varied] = Field(max_length=2)
+    results: list[str] = Field(max_length=12)
+
+
+class AskVariant(Schema):
+    """A statement and the values, by path, to put into it."""
+
+    statement: Statement
+    values: dict[str, str] = Field(max_length=4)
+
+
+@router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
+def ask_moves(request: SignedIn, asked: AskMoves) -> Moves:
+    """Results for every value of one or two figures, and what small changes do."""
+    return what_moves(asked.statement, asked.varied, asked.results)
+
+
+@router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")
+def ask_variant(request: SignedIn, asked: AskVariant) -> Statement:
+    """The statement with the values of a point of a sweep."""
+    return variant(asked.statement, asked.values)
+
+
+class AskMore(Schema):
+    """A statement, and what is paid on top."""
+
+    statement: Statement
+    more: More
+
+
+class AskPoints(Schema):
+    """A statement, and the other offer."""
+
+    statement: Statement
+    points: Points
+
+
+@router.post("paying-more", response={200: PaidMore, **REFUSALS}, operation_id="payingMore")
+def ask_more(request: SignedIn, asked: AskMore) -> PaidMore:
+    """The loan with more paid than is due, against the loan as it stands."""
+    return paying_more(asked.statement, asked.more)
+
+
+@router.post("points", response={200: TwoOffers, **REFUSALS}, operation_id="points")
+def ask_points(request: SignedIn, asked: AskPoints) -> TwoOffers:
+    """The loan as it stands against the same at another rate with points."""
+    return two_offers(asked.statement, asked.points)

@@ -1,0 +1,103 @@
+"""What every endpoint shares: the strict reader of JSON, who asks, and how it is refused."""
+
+import logging
+from typing import Any, Final
+
+from django.contrib.auth.models import User
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.parser import Parser
+from ninja.security import django_auth
+
+from zephyrant import loans
+from zephyrant.desk.cases import OnlyForReadingError
+from zephyrant.loans import Errors, FieldError, NotALoan
+from zephyrant.loans.document import field_errors
+from zephyrant.loans.errors import at_fault
+
+log = logging.getLogger(__name__)
+
+
+class StrictParser(Parser):
+    """JSON read as strictly by the API as by the command."""
+
+    def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
+        """Whatever JSON the body holds."""
+        return loans.parse(request.body)
+
+
+class SignedIn(HttpRequest):
+    """A request behind the API's authentication."""
+
+    user: User
+
+
+#: What any endpoint behind the sign-in may refuse with.
+REFUSALS: Final = {401: Errors, 403: Errors, 404: Errors, 422: Errors}
+
+api = NinjaAPI(
+    title="Zephyrant",
+    version="1",
+    description="State a loan, put a ? where a figure is missing, get the whole loan.",
+    auth=django_auth,
+    parser=StrictParser(),
+    docs_url=None,
+)
+
+
+def refuse(status: int, *errors: FieldError) -> HttpResponse:
+    """A refusal in the one shape all have."""
+    content = Errors(errors=errors).model_dump_json()
+    return HttpResponse(content, status=status, content_type="application/json")
+
+
+def said(message: str) -> FieldError:
+    """An error of the whole request."""
+    return FieldError(field="", message=message)
+
+
+@api.exception_handler(ValidationError)
+def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    # Paths begin with "body" and the name of the parameter.
+    return refuse(422, *field_errors(error.errors, prefix=2))  # type: ignore[arg-type]
+
+
+@api.exception_handler(HttpError)
+def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
+    if isinstance(error.__cause__, NotALoan):
+        return refuse(422, *error.__cause__.errors)
+    return refuse(error.status_code, said(str(error)))
+
+
+@api.exception_handler(NotALoan)
+def _not_a_loan(request: HttpRequest, error: NotALoan) -> HttpResponse:
+    return refuse(422, *error.errors)
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+    return refuse(422, said("This is too long for a loan document: at most one million bytes."))
+
+
+@api.exception_handler(Exception)
+def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
+    fault = at_fault()
+    log.error("Fault %s at %s", fault.fault, request.path, exc_info=error)
+    return HttpResponse(fault.model_dump_json(), status=500, content_type="application/json")
+
+
+@api.exception_handler(AuthenticationError)
+def _stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return refuse(401, said("Please sign in."))
+
+
+@api.exception_handler(Http404)
+def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
+    return refuse(404, said("There is nothing here, or it is not yours."))
+
+
+@api.exception_handler(OnlyForReadingError)
+def _only_for_reading(request: HttpRequest, error: OnlyForReadingError) -> HttpResponse:
+    return refuse(403, said("This case is shared with you for reading only."))

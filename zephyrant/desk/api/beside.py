@@ -1,0 +1,86 @@
+"""Beside a case: its trail, what is asked beside it, what it is pinned beside."""
+
+import uuid
+from typing import Literal
+
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+from pydantic import Field
+
+from zephyrant.desk import asides, cases, export, trail
+from zephyrant.desk.asides import Asides
+from zephyrant.desk.cases import OnlyForReadingError
+from zephyrant.desk.trail import TrailTold
+from zephyrant.loans.beside import Beside
+from zephyrant.loans.entry import Statement
+
+from .base import REFUSALS, SignedIn
+
+router = Router()
+
+
+class Named(Schema):
+    """What an answer of a trail is called."""
+
+    name: str = Field(max_length=120)
+
+
+@router.get(
+    "{uuid:case_id}/trail", response={200: list[TrailTold], **REFUSALS}, operation_id="listTrail"
+)
+def list_trail(request: SignedIn, case_id: uuid.UUID) -> list[TrailTold]:
+    """Every answer found in a case, the newest first."""
+    case = cases.one(request.user, case_id)
+    return trail.told(case, cases.marks_of(request.user))
+
+
+@router.get(
+    "{uuid:case_id}/trail/{int:number}",
+    response={200: Statement, **REFUSALS},
+    operation_id="getTrailPoint",
+)
+def get_trail_point(request: SignedIn, case_id: uuid.UUID, number: int) -> Statement:
+    """What was given for an answer of the trail."""
+    point = get_object_or_404(cases.one(request.user, case_id).trail, number=number)
+    return cases.statement_of(point, request.user)
+
+
+@router.put(
+    "{uuid:case_id}/trail/{int:number}",
+    response={204: None, **REFUSALS},
+    operation_id="nameTrailPoint",
+)
+def name_trail_point(
+    request: SignedIn, case_id: uuid.UUID, number: int, named: Named
+) -> tuple[int, None]:
+    """An answer of the trail named, or its name taken off."""
+    case = cases.one(request.user, case_id)
+    if not cases.may_edit(case, request.user):
+        raise OnlyForReadingError
+    point = get_object_or_404(case.trail, number=number)
+    point.name = " ".join(named.name.split())
+    point.save(update_fields=["name"])
+    return 204, None
+
+
+@router.put("{uuid:case_id}/asides", response={204: None, **REFUSALS}, operation_id="keepAsides")
+def keep_asides(request: SignedIn, case_id: uuid.UUID, kept: Asides) -> tuple[int, None]:
+    """What is asked beside a case, kept with it."""
+    asides.keep(request.user, case_id, kept)
+    return 204, None
+
+
+@router.get("{uuid:case_id}/beside", response={200: Beside, **REFUSALS}, operation_id="beside")
+def get_beside(request: SignedIn, case_id: uuid.UUID) -> Beside:
+    """The case and what is pinned beside it."""
+    return asides.beside(request.user, cases.one(request.user, case_id))
+
+
+@router.get("{uuid:case_id}/beside/file", operation_id="takeBeside")
+def take_beside(
+    request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx", "pdf"] = "pdf"
+) -> HttpResponse:
+    """The case and what is pinned beside it, as a file."""
+    case = cases.one(request.user, case_id)
+    return export.beside(asides.beside(request.user, case), case.name, kind)

@@ -1,0 +1,220 @@
+"""Quotes side by side: compared, kept in lists, taken out, read back; and quoting habits."""
+
+import uuid
+from datetime import datetime
+from typing import Annotated, Literal
+
+from django.http import HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+
+from zephyrant.desk import export, presets, quote_lists
+from zephyrant.desk.models import BIN_KEEPS
+from zephyrant.desk.models import QuoteList as Kept
+from zephyrant.desk.presets import MOST_PRESETS, Preset
+from zephyrant.loans import FieldError, NotALoan
+from zephyrant.loans.comparison import Comparison, QuoteList, compare
+from zephyrant.loans.quote_files import read_file
+
+from .base import REFUSALS, SignedIn, refuse, said
+
+router = Router()
+
+
+class QuoteListListed(Schema):
+    """A list of quotes by its name."""
+
+    id: uuid.UUID
+    name: str
+    quotes: int
+    changed_at: datetime
+
+
+class QuoteListOpened(Schema):
+    """A list whole, in the reader's marks."""
+
+    id: uuid.UUID
+    content: QuoteList
+    version: int
+    changed_at: datetime
+
+
+class QuoteListRead(QuoteListOpened):
+    """A list read from a file, and the rows that could not be read."""
+
+    problems: list[FieldError]
+
+
+class QuoteListBinned(Schema):
+    """A list in the bin, and until when it stays there."""
+
+    id: uuid.UUID
+    name: str
+    deleted_at: datetime
+    kept_until: datetime
+
+
+class Presets(Schema):
+    """All the quoting habits of an analyst."""
+
+    presets: list[Preset] = Field(max_length=MOST_PRESETS)
+
+
+class SaveQuoteList(Schema):
+    """Quotes to keep, and the version of the list they started from."""
+
+    content: QuoteList
+    version: int
+
+
+class QuoteListConflict(Schema):
+    """A save refused: what is kept is newer."""
+
+    errors: list[FieldError]
+    kept: QuoteListOpened
+
+
+def _opened(kept: Kept, request: SignedIn) -> QuoteListOpened:
+    return QuoteListOpened(
+        id=kept.pk,
+        content=quote_lists.content_of(kept, request.user),
+        version=kept.version,
+        changed_at=kept.changed_at,
+    )
+
+
+@router.post("quotes/compare", response={200: Comparison, **REFUSALS}, operation_id="compareQuotes")
+def compare_quotes(request: SignedIn, quotes: QuoteList) -> Comparison:
+    """Quotes on one footing, ranked, and in money on the loan stated with them."""
+    return compare(quotes)
+
+
+@router.get(
+    "quote-lists", response={200: list[QuoteListListed], **REFUSALS}, operation_id="listQuoteLists"
+)
+def list_quote_lists(request: SignedIn) -> list[QuoteListListed]:
+    """The analyst's lists, the last changed first."""
+    return [
+        QuoteListListed(
+            id=kept.pk,
+            name=kept.name,
+            quotes=len(kept.content.get("quotes", [])),
+            changed_at=kept.changed_at,
+        )
+        for kept in quote_lists.listed(request.user)
+    ]
+
+
+@router.post(
+    "quote-lists", response={201: QuoteListOpened, **REFUSALS}, operation_id="startQuoteList"
+)
+def start_quote_list(request: SignedIn, content: QuoteList) -> tuple[int, QuoteListOpened]:
+    """A new list."""
+    return 201, _opened(quote_lists.start(request.user, content), request)
+
+
+@router.post(
+    "quote-lists/open",
+    response={201: QuoteListRead, **REFUSALS},
+    operation_id="openQuoteList",
+    openapi_extra={"requestBody": {"content": {"text/plain": {"schema": {"type": "string"}}}}},
+)
+def open_quote_list(
+    request: SignedIn, name: Annotated[str, Field(max_length=200)] = ""
+) -> tuple[int, QuoteListRead] | HttpResponse:
+    """A new list from a CSV or JSON file; what cannot be read is told row by row."""
+    try:
+        read = read_file(export.text_of(request.body), name)
+    except NotALoan as wrong:
+        return refuse(422, *wrong.errors)
+    kept = quote_lists.start(request.user, read.quotes)
+    opened = _opened(kept, request)
+    return 201, QuoteListRead(**dict(opened), problems=list(read.problems))
+
+
+@router.get(
+    "quote-lists/bin",
+    response={200: list[QuoteListBinned], **REFUSALS},
+    operation_id="listBinnedQuoteLists",
+)
+def list_binned(request: SignedIn) -> list[QuoteListBinned]:
+    """What the analyst deleted in the last thirty days."""
+    return [
+        QuoteListBinned(
+            id=kept.pk,
+            name=kept.name,
+            deleted_at=kept.deleted_at,
+            kept_until=kept.deleted_at + BIN_KEEPS,
+        )
+        for kept in quote_lists.binned(request.user)
+        if kept.deleted_at
+    ]
+
+
+@router.get(
+    "quote-lists/{uuid:list_id}",
+    response={200: QuoteListOpened, **REFUSALS},
+    operation_id="getQuoteList",
+)
+def get_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpened:
+    """One list."""
+    return _opened(quote_lists.one(request.user, list_id), request)
+
+
+@router.put(
+    "quote-lists/{uuid:list_id}",
+    response={200: QuoteListOpened, 409: QuoteListConflict, **REFUSALS},
+    operation_id="saveQuoteList",
+)
+def save_quote_list(
+    request: SignedIn, list_id: uuid.UUID, kept: SaveQuoteList
+) -> QuoteListOpened | tuple[int, QuoteListConflict]:
+    """The list saved, unless it was saved from elsewhere meanwhile."""
+    try:
+        saved = quote_lists.save(request.user, list_id, kept.content, kept.version)
+    except quote_lists.ListChangedMeanwhileError as error:
+        return 409, QuoteListConflict(
+            errors=[said("This list was changed meanwhile.")], kept=_opened(error.kept, request)
+        )
+    return _opened(saved, request)
+
+
+@router.delete(
+    "quote-lists/{uuid:list_id}", response={204: None, **REFUSALS}, operation_id="deleteQuoteList"
+)
+def delete_quote_list(request: SignedIn, list_id: uuid.UUID) -> tuple[int, None]:
+    """The list into the bin."""
+    quote_lists.throw_away(request.user, list_id)
+    return 204, None
+
+
+@router.post(
+    "quote-lists/{uuid:list_id}/undelete",
+    response={200: QuoteListOpened, **REFUSALS},
+    operation_id="undeleteQuoteList",
+)
+def undelete_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpened:
+    """The list out of the bin."""
+    return _opened(quote_lists.bring_back(request.user, list_id), request)
+
+
+@router.get("quote-lists/{uuid:list_id}/file", operation_id="takeQuoteList")
+def take_quote_list(
+    request: SignedIn, list_id: uuid.UUID, kind: Literal["csv", "json"] = "csv"
+) -> HttpResponse:
+    """The list as a file."""
+    kept = quote_lists.one(request.user, list_id)
+    return export.quotes(quote_lists.content_of(kept, request.user), kind)
+
+
+@router.get("presets", response={200: list[Preset], **REFUSALS}, operation_id="presets")
+def get_presets(request: SignedIn) -> list[Preset]:
+    """The analyst's quoting habits."""
+    return presets.presets_of(request.user)
+
+
+@router.put("presets", response={200: list[Preset], **REFUSALS}, operation_id="setPresets")
+def set_presets(request: SignedIn, chosen: Presets) -> list[Preset]:
+    """These quoting habits and no others."""
+    presets.keep_presets(request.user, chosen.presets)
+    return presets.presets_of(request.user)

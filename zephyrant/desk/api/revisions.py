@@ -1,0 +1,116 @@
+"""Revisions: what a case said and when; any of them can be brought back."""
+
+import uuid
+from datetime import datetime
+
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+
+from zephyrant.desk import cases, revisions
+from zephyrant.desk.models import Revision
+from zephyrant.loans import FieldError
+from zephyrant.loans.entry import Statement
+
+from .base import REFUSALS, SignedIn
+from .cases import CaseOpened, Conflict, opened
+
+router = Router()
+
+
+class RevisionListed(Schema):
+    """A revision in the list: when, by whom, what changed in words."""
+
+    number: int
+    by: str
+    began_at: datetime
+    saved_at: datetime
+    changes: list[str]
+
+
+class RevisionOpened(RevisionListed):
+    """A revision whole, with the answer it had and where the core of today differs."""
+
+    statement: Statement
+    note: str
+    tags: list[str]
+    answer: revisions.AnswerKept | None
+    engine: str
+    differs: list[str]
+
+
+class Version(Schema):
+    """The version of the case that is gone on from."""
+
+    version: int
+
+
+def _by(revision: Revision) -> str:
+    if revision.by is None:
+        return "someone who left"
+    return revision.by.get_full_name() or revision.by.get_username()
+
+
+@router.get(
+    "{uuid:case_id}/revisions",
+    response={200: list[RevisionListed], **REFUSALS},
+    operation_id="listRevisions",
+)
+def list_revisions(request: SignedIn, case_id: uuid.UUID) -> list[RevisionListed]:
+    """The revisions of a case, the newest first."""
+    marks = cases.marks_of(request.user)
+    all_of_them = list(cases.one(request.user, case_id).revisions.select_related("by"))
+    earlier = [*all_of_them[1:], None]
+    return [
+        RevisionListed(
+            number=revision.number,
+            by=_by(revision),
+            began_at=revision.began_at,
+            saved_at=revision.saved_at,
+            changes=revisions.in_words(before, revision, marks),
+        )
+        for revision, before in zip(all_of_them, earlier, strict=True)
+    ]
+
+
+@router.get(
+    "{uuid:case_id}/revisions/{int:number}",
+    response={200: RevisionOpened, **REFUSALS},
+    operation_id="getRevision",
+)
+def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> RevisionOpened:
+    """A revision whole."""
+    marks = cases.marks_of(request.user)
+    kept = cases.one(request.user, case_id).revisions
+    revision = get_object_or_404(kept, number=number)
+    return RevisionOpened(
+        number=revision.number,
+        by=_by(revision),
+        began_at=revision.began_at,
+        saved_at=revision.saved_at,
+        changes=revisions.in_words(kept.filter(number=number - 1).first(), revision, marks),
+        statement=cases.statement_of(revision, request.user),
+        note=revision.note,
+        tags=revision.tags,
+        answer=revision.answer,
+        engine=revision.engine,
+        differs=revisions.differences(revision, marks),
+    )
+
+
+@router.post(
+    "{uuid:case_id}/revisions/{int:number}/bring-back",
+    response={200: CaseOpened, 409: Conflict, **REFUSALS},
+    operation_id="bringBack",
+)
+def bring_back(
+    request: SignedIn, case_id: uuid.UUID, number: int, going_on: Version
+) -> CaseOpened | tuple[int, Conflict]:
+    """The case as it stood in a revision, as its newest."""
+    try:
+        case = cases.go_back(request.user, case_id, number, going_on.version)
+    except cases.ChangedMeanwhileError as error:
+        message = "This case was changed meanwhile."
+        return 409, Conflict(
+            errors=[FieldError(field="", message=message)], kept=opened(error.case, request)
+        )
+    return opened(case, request)

@@ -1,0 +1,145 @@
+"""Signing in and out, and who is at the desk."""
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.http import Http404, HttpRequest, HttpResponse
+from django.middleware.csrf import CsrfViewMiddleware, get_token
+from django.views.decorators.debug import sensitive_variables
+from ninja import Router, Schema
+
+from zephyrant.desk import cases
+from zephyrant.desk.demo import ANALYST
+from zephyrant.desk.models import Preferences
+from zephyrant.loans import Errors, FieldError, MarksName
+
+from .base import REFUSALS, SignedIn, refuse, said
+
+router = Router()
+
+
+class Door(Schema):
+    """What a stranger is told."""
+
+    demo: bool
+
+
+class Credentials(Schema):
+    """Who one is and the proof of it."""
+
+    username: str
+    password: str
+
+
+class Me(Schema):
+    """Who is at the desk, and the marks they read."""
+
+    username: str
+    name: str
+    marks: MarksName
+    demo: bool
+
+
+class MyMarks(Schema):
+    """A choice of marks."""
+
+    marks: MarksName
+
+
+class NewPassword(Schema):
+    """The password there is and the one that is to be."""
+
+    old: str
+    new: str
+
+
+def _me(user: User) -> Me:
+    return Me(
+        username=user.get_username(),
+        name=user.get_full_name() or user.get_username(),
+        marks=cases.marks_of(user),
+        demo=settings.DEMO,
+    )
+
+
+def _from_elsewhere(request: HttpRequest) -> bool:
+    """Whether a request without a session lacks the token of our own page."""
+    check = CsrfViewMiddleware(lambda _: HttpResponse())
+    check.process_request(request)
+    return check.process_view(request, lambda _: HttpResponse(), (), {}) is not None
+
+
+@router.get("door", auth=None, response=Door, operation_id="door")
+def door(request: HttpRequest) -> Door:
+    """Whether there is a demo desk to enter; brings the token that signing in must show."""
+    get_token(request)
+    return Door(demo=settings.DEMO)
+
+
+@router.post(
+    "session", auth=None, response={200: Me, 429: Errors, **REFUSALS}, operation_id="signIn"
+)
+@sensitive_variables("credentials")
+def sign_in(request: HttpRequest, credentials: Credentials) -> Me | HttpResponse:
+    """Sign in; the session gets a new key, so that one planted before is worth nothing."""
+    if _from_elsewhere(request):
+        return refuse(403, said("This did not come from the sign-in page. Load it again."))
+    # After too many attempts the middleware of the throttle answers in our place.
+    user = authenticate(request, username=credentials.username, password=credentials.password)
+    if not isinstance(user, User):
+        return refuse(401, said("This name and this password do not belong together."))
+    login(request, user)
+    return _me(user)
+
+
+@router.post("session/demo", auth=None, response={200: Me, **REFUSALS}, operation_id="enterDemo")
+def enter_demo(request: HttpRequest) -> Me | HttpResponse:
+    """Sit down at the demo desk, where there is one."""
+    if not settings.DEMO:
+        raise Http404
+    if _from_elsewhere(request):
+        return refuse(403, said("This did not come from the sign-in page. Load it again."))
+    analyst = User.objects.filter(username=ANALYST).first()
+    if analyst is None:
+        raise Http404
+    login(request, analyst, backend="django.contrib.auth.backends.ModelBackend")
+    return _me(analyst)
+
+
+@router.delete("session", response={204: None, **REFUSALS}, operation_id="signOut")
+def sign_out(request: SignedIn) -> tuple[int, None]:
+    """Sign out."""
+    logout(request)
+    return 204, None
+
+
+@router.put("password", response={204: None, **REFUSALS}, operation_id="changePassword")
+@sensitive_variables("passwords")
+def change_password(request: SignedIn, passwords: NewPassword) -> tuple[int, None] | HttpResponse:
+    """Another password; this session goes on, others of the same analyst end."""
+    user = request.user
+    if not user.check_password(passwords.old):
+        return refuse(422, FieldError(field="old", message="This is not your password."))
+    try:
+        validate_password(passwords.new, user)
+    except ValidationError as error:
+        return refuse(422, *(FieldError(field="new", message=text) for text in error.messages))
+    user.set_password(passwords.new)
+    user.save(update_fields=["password"])
+    update_session_auth_hash(request, user)
+    return 204, None
+
+
+@router.get("me", response={200: Me, **REFUSALS}, operation_id="me")
+def get_me(request: SignedIn) -> Me:
+    """Who is at the desk."""
+    return _me(request.user)
+
+
+@router.put("me", response={200: Me, **REFUSALS}, operation_id="setMarks")
+def set_marks(request: SignedIn, chosen: MyMarks) -> Me:
+    """Other number marks."""
+    Preferences.objects.update_or_create(user=request.user, defaults={"marks": chosen.marks})
+    return _me(request.user)

@@ -1,0 +1,79 @@
+"""Sharing a case with named colleagues."""
+
+import uuid
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.http import HttpResponse
+from ninja import Router, Schema
+
+from zephyrant.desk import cases
+from zephyrant.desk.models import Case, Share
+from zephyrant.loans import FieldError
+
+from .base import REFUSALS, SignedIn, refuse
+
+router = Router()
+
+
+class Colleague(Schema):
+    """Another analyst."""
+
+    username: str
+    name: str
+
+
+class Shared(Schema):
+    """A colleague with whom a case is shared."""
+
+    username: str
+    may_edit: bool
+
+
+@router.get("colleagues", response={200: list[Colleague], **REFUSALS}, operation_id="colleagues")
+def colleagues(request: SignedIn) -> list[Colleague]:
+    """Everyone else who has an account."""
+    others = User.objects.filter(is_active=True).exclude(pk=request.user.pk).order_by("username")
+    return [
+        Colleague(username=user.username, name=user.get_full_name() or user.username)
+        for user in others
+    ]
+
+
+def _shares(case: Case) -> list[Shared]:
+    return [
+        Shared(username=share.user.username, may_edit=share.may_edit)
+        for share in case.shares.select_related("user").order_by("user__username")
+    ]
+
+
+@router.get(
+    "cases/{uuid:case_id}/shares", response={200: list[Shared], **REFUSALS}, operation_id="shares"
+)
+def get_shares(request: SignedIn, case_id: uuid.UUID) -> list[Shared]:
+    """With whom a case of one's own is shared."""
+    return _shares(cases.own(request.user, case_id))
+
+
+@router.put(
+    "cases/{uuid:case_id}/shares",
+    response={200: list[Shared], **REFUSALS},
+    operation_id="setShares",
+)
+@transaction.atomic
+def set_shares(
+    request: SignedIn, case_id: uuid.UUID, shared: list[Shared]
+) -> list[Shared] | HttpResponse:
+    """Share a case of one's own with these and nobody else."""
+    case = cases.own(request.user, case_id)
+    wanted = {each.username: each.may_edit for each in shared}
+    users = User.objects.filter(username__in=wanted, is_active=True).exclude(pk=request.user.pk)
+    unknown = set(wanted) - {user.username for user in users}
+    if unknown:
+        message = f"No colleague has the name {sorted(unknown)[0]}."
+        return refuse(422, FieldError(field="username", message=message))
+    case.shares.all().delete()
+    Share.objects.bulk_create(
+        Share(case=case, user=user, may_edit=wanted[user.username]) for user in users
+    )
+    return _shares(case)

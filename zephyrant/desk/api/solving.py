@@ -1,0 +1,44 @@
+"""Solving: no state, whatever stands in the request."""
+
+from typing import Annotated
+
+from django.http import HttpResponse
+from ninja import Query, Router
+
+from zephyrant import loans
+from zephyrant.desk import words
+from zephyrant.loans import Answer, Loan
+from zephyrant.loans.entry import Statement, Worked, work
+
+from .base import REFUSALS, SignedIn
+
+router = Router()
+YearStarts = Annotated[int | None, Query(ge=1, le=12)]
+
+
+def _json(content: Answer | Worked) -> HttpResponse:
+    """Ready JSON: a schedule is not validated a second time on its way out."""
+    return HttpResponse(content.model_dump_json(), content_type="application/json")
+
+
+@router.post("solve", response={200: Answer, **REFUSALS}, operation_id="solve")
+def solve(request: SignedIn, loan: Loan) -> HttpResponse:
+    """The answer to a loan document."""
+    return _json(loans.solve(loan))
+
+
+@router.post("work", response={200: Worked, **REFUSALS}, operation_id="work")
+def work_statement(
+    request: SignedIn, statement: Statement, year_starts: YearStarts = None
+) -> HttpResponse:
+    """A statement read, checked and solved.
+
+    `year_starts`: the month (1 to 12) in which the years of the schedule start.
+    """
+    return _json(work(statement, year_starts))
+
+
+@router.get("words", response={200: words.Words, **REFUSALS}, operation_id="words")
+def get_words(request: SignedIn) -> words.Words:
+    """The choices a statement offers, and what they are called."""
+    return words.words()

@@ -1,0 +1,249 @@
+"""Tables of loans: opened, matched, worked, looked at, taken out.
+
+What reads and keeps tables is loaded when it is first asked for: a server starts the sooner.
+"""
+
+import uuid
+from datetime import datetime
+from typing import Any, Literal
+
+from django.http import FileResponse, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
+from django.utils.http import content_disposition_header
+from ninja import File, Query, Router, Schema
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from zephyrant.desk.export import file_name
+from zephyrant.desk.models import LoanTable
+from zephyrant.desk.table_asks import Looking, Matching
+from zephyrant.loans.tape_match import Question
+from zephyrant.loans.tape_rows import Defaults, FieldName
+from zephyrant.loans.tape_summary import Summary
+
+from .base import REFUSALS, SignedIn, refuse, said
+from .cases import CaseOpened, opened
+
+router = Router()
+
+
+class TableListed(Schema):
+    """A table in the list: how far it is, and what it came to."""
+
+    id: uuid.UUID
+    name: str
+    rows: int
+    state: str
+    done: int
+    why: str
+    asked_at: datetime | None
+    began_at: datetime | None
+    ended_at: datetime | None
+    created_at: datetime
+    summary: Summary | None
+
+
+class Titled(Schema):
+    """A column of a result: what it is called inside, and by people."""
+
+    name: str
+    title: str
+
+
+class TableOpened(TableListed):
+    """A table whole: the names of its columns, how they are matched, its first rows.
+
+    `defaults_said`: which of the defaults were stated, not only such as everyone starts with.
+    """
+
+    names: list[str]
+    notes: list[str]
+    columns: dict[FieldName, int]
+    defaults: Defaults
+    defaults_said: list[str]
+    sample: list[list[str]]
+    titles: list[Titled]
+
+
+class Pasted(Schema):
+    """A table as text."""
+
+    text: str = Field(max_length=900_000)
+    name: str = Field(default="", max_length=200)
+
+
+class Columns(Schema):
+    """Which column is which figure."""
+
+    columns: dict[FieldName, int]
+
+
+class TableLooked(Schema):
+    """What the cells say of how they are written, and what has to be asked."""
+
+    defaults: dict[str, Any]
+    questions: list[Question]
+
+
+class Page(Schema):
+    """Rows of a result: texts by the inner name of their column."""
+
+    total: int
+    rows: list[dict[str, str | int | None]]
+
+
+def _listed(table: LoanTable) -> dict[str, Any]:
+    return {name: getattr(table, name) for name in TableListed.model_fields}
+
+
+def _opened(table: LoanTable) -> TableOpened:
+    from zephyrant.desk import tables
+
+    return TableOpened(
+        **_listed(table),
+        names=table.names,
+        notes=table.notes,
+        columns=table.columns,
+        defaults=Defaults.model_validate(table.defaults),
+        defaults_said=list(table.defaults),
+        sample=tables.sample(table),
+        titles=[Titled(name=name, title=title) for name, title in tables.titles(table)],
+    )
+
+
+@router.get("", response={200: list[TableListed], **REFUSALS}, operation_id="listTables")
+def list_tables(request: SignedIn) -> list[TableListed]:
+    """The analyst's tables, the newest first."""
+    tables = LoanTable.objects.filter(owner=request.user).defer("source", "result")
+    return [TableListed(**_listed(table)) for table in tables]
+
+
+@router.post("", response={201: TableOpened, **REFUSALS}, operation_id="openTable")
+def open_table(
+    request: SignedIn,
+    file: File[UploadedFile],
+) -> tuple[int, TableOpened] | HttpResponse:
+    """A table from a file: CSV, XLSX or JSON Lines."""
+    from zephyrant.desk import table_files, tables
+
+    if (file.size or 0) > table_files.MOST_BYTES:
+        return refuse(422, said("This file is too large: at most 50 MB are read on the desk."))
+    if file.file is None:
+        return refuse(422, said("There is no file."))
+    return 201, _opened(tables.open_file(request.user, file.file, file.name or ""))
+
+
+@router.post("paste", response={201: TableOpened, **REFUSALS}, operation_id="pasteTable")
+def paste_table(request: SignedIn, pasted: Pasted) -> tuple[int, TableOpened]:
+    """A table from text."""
+    import io
+
+    from zephyrant.desk import tables
+
+    file = io.BytesIO(pasted.text.encode())
+    return 201, _opened(tables.open_file(request.user, file, pasted.name or "Pasted"))
+
+
+@router.get("{uuid:table_id}", response={200: TableOpened, **REFUSALS}, operation_id="getTable")
+def get_table(request: SignedIn, table_id: uuid.UUID) -> TableOpened:
+    """One table."""
+    from zephyrant.desk import tables
+
+    return _opened(tables.one(request.user, table_id))
+
+
+@router.get(
+    "{uuid:table_id}/progress",
+    response={200: TableListed, **REFUSALS},
+    operation_id="tableProgress",
+)
+def table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
+    """How far a table is."""
+    from zephyrant.desk import tables
+
+    return TableListed(**_listed(tables.one(request.user, table_id)))
+
+
+@router.post(
+    "{uuid:table_id}/look", response={200: TableLooked, **REFUSALS}, operation_id="lookAtTable"
+)
+def look_at_table(request: SignedIn, table_id: uuid.UUID, asked: Columns) -> TableLooked:
+    """What the cells of matched columns say of how they are written."""
+    from zephyrant.desk import tables
+
+    looked = tables.looked(tables.one(request.user, table_id), asked.columns)
+    return TableLooked(defaults=looked.defaults, questions=list(looked.questions))
+
+
+@router.put(
+    "{uuid:table_id}/work", response={200: TableOpened, **REFUSALS}, operation_id="workTable"
+)
+def work_table(request: SignedIn, table_id: uuid.UUID, matching: Matching) -> TableOpened:
+    """The table matched, and set to be worked."""
+    from zephyrant.desk import tables
+
+    return _opened(tables.ask(request.user, table_id, matching))
+
+
+@router.post("{uuid:table_id}/cancel", response={204: None, **REFUSALS}, operation_id="cancelTable")
+def cancel_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
+    """The work on a table stopped."""
+    from zephyrant.desk import tables
+
+    tables.cancel(request.user, table_id)
+    return 204, None
+
+
+@router.delete("{uuid:table_id}", response={204: None, **REFUSALS}, operation_id="deleteTable")
+def delete_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
+    """The table gone for good."""
+    from zephyrant.desk import tables
+
+    tables.throw_away(request.user, table_id)
+    return 204, None
+
+
+@router.get("{uuid:table_id}/rows", response={200: Page, **REFUSALS}, operation_id="tableRows")
+def table_rows(request: SignedIn, table_id: uuid.UUID, looking: Query[Looking]) -> Page:
+    """A page of the result, sorted and filtered."""
+    from zephyrant.desk import tables
+
+    total, rows = tables.shown(tables.one(request.user, table_id), looking)
+    return Page(total=total, rows=rows)
+
+
+@router.post(
+    "{uuid:table_id}/rows/{int:row}/case",
+    response={201: CaseOpened, **REFUSALS},
+    operation_id="openRow",
+)
+def open_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, CaseOpened]:
+    """A row as a case of its own."""
+    from zephyrant.desk import tables
+
+    case = tables.open_row(request.user, tables.one(request.user, table_id), row)
+    return 201, opened(case, request)
+
+
+@router.get("{uuid:table_id}/file", operation_id="takeTable")
+def take_table(
+    request: SignedIn, table_id: uuid.UUID, kind: Literal["csv", "xlsx", "jsonl"] = "csv"
+) -> HttpResponseBase:
+    """The result as a file."""
+    from zephyrant.desk import table_files, tables
+
+    table = tables.one(request.user, table_id)
+    names, rows, plain = tables.taken_out(table)
+    response: HttpResponseBase
+    if kind == "xlsx":
+        kind_of = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+        response = FileResponse(table_files.workbook(names, rows, plain), content_type=kind_of)
+    elif kind == "csv":
+        lines = table_files.csv_lines(names, rows)
+        response = StreamingHttpResponse(lines, content_type="text/csv; charset=utf-8")
+    else:
+        lines = table_files.json_lines(names, rows)
+        response = StreamingHttpResponse(lines, content_type="application/x-ndjson")
+    name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
+    response["Content-Disposition"] = content_disposition_header(True, name) or ""
+    return response

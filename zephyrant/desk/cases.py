@@ -1,0 +1,277 @@
+"""Cases kept: started, opened, saved, deleted; an older version never over a newer one."""
+
+import logging
+import uuid
+from decimal import Decimal
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Q, QuerySet
+from django.http import Http404
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Schema
+from pydantic import Field, field_validator
+from typing_extensions import TypedDict
+
+from zephyrant.loans import MARKS, Marks, MarksName
+from zephyrant.loans.entry import NUMBERS, Statement, Worked, readings, remark, work
+from zephyrant.loans.reading import read_amount
+
+from . import revisions, trail
+from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
+
+log = logging.getLogger(__name__)
+MOST_TAGS = 20
+
+
+class Content(Schema):
+    """What an analyst puts into a case: the statement as typed, a note, tags."""
+
+    statement: Statement
+    note: str = Field(default="", max_length=20_000)
+    tags: list[str] = Field(default=[], max_length=MOST_TAGS)
+
+    @field_validator("tags")
+    @classmethod
+    def _tidy(cls, tags: list[str]) -> list[str]:
+        tidy = (" ".join(tag.lower().split())[:40] for tag in tags)
+        return sorted({tag for tag in tidy if tag})
+
+
+class FoundListed(TypedDict):
+    """What the list of cases tells of an answer.
+
+    `quote`: how its rate is quoted, in words. `fits`: where nothing is unknown, whether the figures
+    do.
+    """
+
+    unknown: str | None
+    value: str | None
+    quote: str | None
+    fits: bool | None
+    reason: str | None
+
+
+class ChangedMeanwhileError(Exception):
+    """The case was saved by someone else since the version this save started from."""
+
+    def __init__(self, case: Case) -> None:
+        super().__init__(f"version {case.version} is kept")
+        self.case = case
+
+
+class OnlyForReadingError(Exception):
+    """The case is another analyst's and shared for reading."""
+
+
+def marks_of(user: User) -> MarksName:
+    """The number marks a user reads and types."""
+    kept = Preferences.objects.filter(user=user).values_list("marks", flat=True).first()
+    return kept or "comma-point"  # type: ignore[return-value]
+
+
+def readable(user: User) -> QuerySet[Case]:
+    """The cases a user may read: their own and those shared with them, none from the bin."""
+    mine = Q(owner=user) | Q(pk__in=Case.objects.filter(shares__user=user))
+    return Case.objects.filter(mine, deleted_at=None)
+
+
+def may_edit(case: Case, user: User) -> bool:
+    """Whether a user who may read a case may change it."""
+    return case.owner_id == user.pk or case.shares.filter(user=user, may_edit=True).exists()
+
+
+def one(user: User, case_id: uuid.UUID) -> Case:
+    """A case the user may read; to anyone else there is none."""
+    return get_object_or_404(readable(user).select_related("owner"), pk=case_id)
+
+
+def own(user: User, case_id: uuid.UUID) -> Case:
+    """A case of the user's own; one that is shared with them is only for its owner to do this."""
+    case = one(user, case_id)
+    if case.owner_id != user.pk:
+        raise OnlyForReadingError
+    return case
+
+
+def statement_of(case: Case | Revision | TrailPoint, user: User) -> Statement:
+    """What stands on the page of a case, in the marks `user` reads."""
+    return remark(Statement.model_validate(case.statement), marks_of(user))
+
+
+def _found(worked: Worked) -> FoundListed | None:
+    answer = worked.answer
+    if answer is None:
+        return None
+    return {
+        "unknown": answer.unknown,
+        "value": answer.value,
+        "quote": answer.quote,
+        "fits": answer.fits,
+        "reason": answer.reason,
+    }
+
+
+def _searched(content: Content, worked: Worked) -> str:
+    """Everything a search may be for: names, note, tags, figures as plain numbers."""
+    read = readings(content.statement)
+    figures = [read[name].value for name in NUMBERS]
+    if worked.answer and worked.answer.value:
+        figures.append(worked.answer.value)
+    plain = [f"{Decimal(figure):f}" for figure in figures if figure and figure != "?"]
+    padded = [f"{Decimal(figure):.2f}" for figure in plain]
+    tags = [f"#{tag}" for tag in content.tags]
+    return "\n".join(
+        [content.statement.name, content.statement.currency, content.note, *tags, *plain, *padded]
+    ).lower()
+
+
+def _fill(case: Case, content: Content, worked: Worked) -> None:
+    case.name = content.statement.name
+    case.statement = content.statement.model_dump(mode="json", exclude_unset=True)
+    case.note, case.tags = content.note, content.tags
+    case.found = _found(worked)
+    case.search = _searched(content, worked)
+    # Where the statement is not a whole document yet, the last whole one stays.
+    if worked.document is not None:
+        case.document = worked.document
+
+
+def _worked(statement: Statement) -> Worked:
+    """The statement worked; what an analyst typed is kept even where working it is beyond us."""
+    try:
+        return work(statement)
+    except Exception:
+        log.exception("a statement could not be worked, and is kept")
+        return Worked(readings=readings(statement), errors=(), document=None, answer=None)
+
+
+@transaction.atomic
+def start(owner: User, content: Content) -> Case:
+    """A new case of `owner`."""
+    worked = _worked(content.statement)
+    case = Case(owner=owner)
+    _fill(case, content, worked)
+    case.save()
+    revisions.add(case, owner, worked)
+    trail.add(case, owner, content.statement, worked)
+    return case
+
+
+@transaction.atomic
+def start_all(owner: User, contents: list[Content]) -> int:
+    """New cases of `owner`, all of them or none; how many."""
+    for content in contents:
+        start(owner, content)
+    return len(contents)
+
+
+@transaction.atomic
+def save(
+    user: User, case_id: uuid.UUID, content: Content, version: int, *, step: bool = False
+) -> Case:
+    """The case with other content; with `step` a revision of its own in any case.
+
+    Raises `ChangedMeanwhileError` where `version` is not the last, `OnlyForReadingError` where the
+    user may only read. Saving what is kept already changes nothing.
+    """
+    worked = _worked(content.statement)
+    # The transaction holds the write lock from its start (see DATABASES): none saves between.
+    case = one(user, case_id)
+    if not may_edit(case, user):
+        raise OnlyForReadingError
+    if case.version != version:
+        raise ChangedMeanwhileError(case)
+    before = (case.statement, case.note, case.tags)
+    _fill(case, content, worked)
+    if before == (case.statement, case.note, case.tags):
+        return case
+    case.version += 1
+    case.save()
+    revisions.add(case, user, worked, step=step)
+    trail.add(case, user, content.statement, worked)
+    return case
+
+
+def copy(user: User, case_id: uuid.UUID) -> Case:
+    """A case of the user's own that starts from another."""
+    case = one(user, case_id)
+    statement = statement_of(case, user)
+    named = statement.model_copy(
+        update={"name": f"{statement.name or 'Unnamed case'} (copy)"[:200]}
+    )
+    return start(user, Content(statement=named, note=case.note, tags=case.tags))
+
+
+def throw_away(user: User, case_id: uuid.UUID) -> None:
+    """The case into its owner's bin."""
+    case = own(user, case_id)
+    Case.objects.filter(pk=case.pk).update(deleted_at=timezone.now())
+    empty_bins()
+
+
+def binned(user: User) -> QuerySet[Case]:
+    """What is in the user's bin; what has lain there too long is gone."""
+    empty_bins()
+    return Case.objects.filter(owner=user).exclude(deleted_at=None).order_by("-deleted_at")
+
+
+def empty_bins() -> int:
+    """Cases deleted longer than `BIN_KEEPS` ago leave for good; gives their number."""
+    gone, _ = Case.objects.filter(deleted_at__lt=timezone.now() - BIN_KEEPS).delete()
+    return gone
+
+
+def bring_back(user: User, case_id: uuid.UUID) -> Case:
+    """The case out of the bin again."""
+    case = get_object_or_404(binned(user), pk=case_id)
+    Case.objects.filter(pk=case.pk).update(deleted_at=None)
+    case.deleted_at = None
+    return case
+
+
+def _word(word: str, marks: Marks) -> Q:
+    """A word of a search; a number is looked for as such, however it is typed."""
+    amount = read_amount(word, marks, "EUR")
+    found = Q(search__contains=word.lower())
+    if amount.value and amount.value != "?":
+        found |= Q(search__contains=amount.value)
+    return found
+
+
+SORTS: dict[str, str] = {
+    "changed": "-changed_at",
+    "name": "name",
+    "created": "-created_at",
+}
+
+
+def search(user: User, typed: str, sort: str) -> QuerySet[Case]:
+    """The user's cases in which every word typed is found."""
+    marks = MARKS[marks_of(user)]
+    cases = readable(user).order_by(SORTS[sort], "pk")
+    for word in typed.split()[:12]:
+        cases = cases.filter(_word(word, marks))
+    return cases.select_related("owner")
+
+
+@transaction.atomic
+def go_back(user: User, case_id: uuid.UUID, number: int, version: int) -> Case:
+    """The case as it stood in a revision, saved as its newest."""
+    case = one(user, case_id)
+    revision = case.revisions.filter(number=number).first()
+    if revision is None:
+        raise Http404
+    content = Content(
+        statement=statement_of(revision, user), note=revision.note, tags=revision.tags
+    )
+    return save(user, case_id, content, version, step=True)
+
+
+def document_of(case: Case) -> dict[str, Any]:
+    """The last whole document of a case."""
+    if case.document is None:
+        raise Http404
+    return dict(case.document)

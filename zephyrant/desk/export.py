@@ -1,0 +1,143 @@
+"""Out of the door: cases and lists of quotes as files, and files as text.
+
+What writes workbooks and pages is loaded when it is first asked for: a server starts the sooner.
+"""
+
+import io
+import json
+import re
+import unicodedata
+import zipfile
+from typing import Final, Literal
+
+from django.contrib.auth.models import User
+from django.http import FileResponse, Http404, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
+from django.utils.http import content_disposition_header
+
+from zephyrant.loans import Marks, NotALoan, check, solve
+from zephyrant.loans.aim import aimed
+from zephyrant.loans.beside import Beside
+from zephyrant.loans.comparison import QuoteList
+from zephyrant.loans.quote_files import write_csv, write_json
+from zephyrant.loans.sentence import terms_in_words
+
+from .cases import document_of
+from .models import Case
+
+_WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+def file_name(name: str, otherwise: str = "unnamed-case") -> str:
+    """A name that every file system takes: "cider-press-orrin-daughters"."""
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:80] or otherwise
+
+
+def _attached(name: str) -> str:
+    return content_disposition_header(True, name) or ""
+
+
+def _file(content: bytes, name: str, kind: str) -> HttpResponse:
+    response = HttpResponse(content, content_type=kind)
+    response["Content-Disposition"] = _attached(name)
+    return response
+
+
+def _written(content: object) -> bytes:
+    return (json.dumps(content, indent=2, ensure_ascii=False) + "\n").encode()
+
+
+def one_json(case: Case) -> HttpResponse:
+    """A case's document."""
+    return _file(_written(document_of(case)), f"{file_name(case.name)}.json", "application/json")
+
+
+def schedule_csv(case: Case) -> HttpResponseBase:
+    """A case's schedule as a table, line by line."""
+    from .schedules import csv_lines
+
+    answer = solve(check(document_of(case)))
+    response = StreamingHttpResponse(csv_lines(answer), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.csv")
+    return response
+
+
+def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
+    """A case's schedule as a workbook of formulas."""
+    from .schedules import xlsx
+
+    try:
+        loan = aimed(check(document_of(case)))
+    except NotALoan as unreached:
+        raise Http404 from unreached
+    file = xlsx(loan, terms_in_words(loan, marks))
+    if file is None:
+        raise Http404
+    response = FileResponse(file, content_type=_WORKBOOK)
+    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.xlsx")
+    return response
+
+
+def statement(case: Case, marks: Marks) -> HttpResponse:
+    """A case as a statement to file."""
+    from .statement_pdf import statement_pdf
+
+    loan = check(document_of(case))
+    content = statement_pdf(loan, solve(loan, marks), case.note, marks)
+    return _file(content, f"{file_name(case.name)}.pdf", "application/pdf")
+
+
+def _own(user: User) -> list[Case]:
+    return list(Case.objects.filter(owner=user, deleted_at=None).exclude(document=None))
+
+
+def all_json(user: User) -> HttpResponse:
+    """Every whole document, as one list."""
+    documents = [document_of(case) for case in _own(user)]
+    return _file(_written(documents), "zephyrant-cases.json", "application/json")
+
+
+def all_zip(user: User) -> HttpResponse:
+    """Every whole document, a file each; equal names are numbered."""
+    content, used = io.BytesIO(), set[str]()
+    with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
+        for case in _own(user):
+            name = stem = file_name(case.name)
+            number = 1
+            while name in used:
+                number += 1
+                name = f"{stem}-{number}"
+            used.add(name)
+            packed.writestr(f"{name}.json", _written(document_of(case)))
+    return _file(content.getvalue(), "zephyrant-cases.zip", "application/zip")
+
+
+def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
+    """A list of quotes."""
+    name = f"{file_name(content.name, 'quotes')}.{kind}"
+    if kind == "csv":
+        # The mark tells programs that guess that this is UTF-8.
+        return _file(write_csv(content).encode("utf-8-sig"), name, "text/csv; charset=utf-8")
+    return _file(write_json(content).encode(), name, "application/json")
+
+
+def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
+    """Loans side by side."""
+    from .beside_files import beside_csv, beside_pdf, beside_xlsx
+
+    file = f"{file_name(name)}-side-by-side.{kind}"
+    if kind == "csv":
+        return _file(beside_csv(content).encode(), file, "text/csv; charset=utf-8")
+    if kind == "xlsx":
+        return _file(beside_xlsx(content), file, _WORKBOOK)
+    title = f"{name or 'Unnamed case'}, side by side"
+    return _file(beside_pdf(content, title), file, "application/pdf")
+
+
+def text_of(content: bytes) -> str:
+    """The text of a file: UTF-8, else as older programs of the western world write it."""
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return content.decode("cp1252", errors="replace")

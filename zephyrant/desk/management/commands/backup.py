@@ -1,0 +1,36 @@
+"""`python manage.py backup FILE`: the whole database, while the application runs."""
+
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection
+
+from zephyrant.desk import backup
+
+
+class Command(BaseCommand):
+    """Take a backup."""
+
+    help = "Write a checked copy of the database to FILE, while the application runs."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Where to."""
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
+        """Copy beside the target, check, then put in its place."""
+        target: Path = options["file"]
+        unchecked = target.with_name(f"{target.name}.part")
+        unchecked.unlink(missing_ok=True)
+        try:
+            backup.copy(Path(connection.settings_dict["NAME"]), unchecked)
+            rows = backup.check(unchecked)
+            unchecked.replace(target)
+        except (backup.BackupError, OSError) as error:
+            unchecked.unlink(missing_ok=True)
+            raise CommandError(str(error)) from None
+        self.stdout.write(
+            f"{target}: {rows['auth_user']} analysts, {rows['desk_case']} cases, "
+            f"{rows['desk_revision']} revisions; checked."
+        )

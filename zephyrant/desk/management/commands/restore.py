@@ -1,0 +1,45 @@
+"""`python manage.py restore FILE`: the database as a backup has it."""
+
+from pathlib import Path
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection
+from django.db.migrations.loader import MigrationLoader
+
+from zephyrant.desk import backup
+
+
+class Command(BaseCommand):
+    """Restore a backup."""
+
+    help = "Replace the database by a backup; what is there is kept beside it first."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Where from."""
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
+        """Check the file, keep what is there, copy, bring the schema up to date."""
+        source: Path = options["file"]
+        database = Path(connection.settings_dict["NAME"])
+        try:
+            rows = backup.check(source)
+            known = set(MigrationLoader(None).disk_migrations)
+            if newer := sorted(backup.migrations(source) - known):
+                raise backup.BackupError(
+                    f"{source} is of a newer Zephyrant than this one ({newer[0][1]})."
+                )
+            connection.close()
+            database.parent.mkdir(parents=True, exist_ok=True)
+            if database.exists():
+                kept = database.with_name(f"{database.name}.before-restore")
+                backup.copy(database, kept)
+                self.stdout.write(f"What was there is kept in {kept}.")
+            backup.copy(source, database)
+            backup.check(database)
+        except (backup.BackupError, OSError) as error:
+            raise CommandError(str(error)) from None
+        call_command("migrate", verbosity=0)
+        self.stdout.write(f"Restored {rows['desk_case']} cases of {rows['auth_user']} analysts.")

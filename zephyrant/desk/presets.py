@@ -1,0 +1,47 @@
+"""Quoting habits an analyst has named: how a desk quotes its rates, ready to be chosen."""
+
+from typing import Final
+
+from django.contrib.auth.models import User
+from ninja import Schema
+from pydantic import Field
+
+from zephyrant.loans.requote import Quoting
+
+from .models import Preferences
+
+MOST_PRESETS: Final = 30
+
+
+class Preset(Schema):
+    """A named way to quote."""
+
+    name: str = Field(min_length=1, max_length=60)
+    quoting: Quoting
+
+
+#: What everyone starts from.
+FIRST: Final = (
+    Preset(name="Fixed: half-yearly", quoting=Quoting(quoted="nominal", compounding="half-year")),
+    Preset(name="Floating: monthly", quoting=Quoting(quoted="nominal", compounding="month")),
+    Preset(name="Effective a year", quoting=Quoting(quoted="effective")),
+    Preset(name="Dealer: flat", quoting=Quoting(quoted="flat")),
+    Preset(
+        name="Money market: 90 days, 360",
+        quoting=Quoting(quoted="simple", over="90 days", year_days=360),
+    ),
+)
+
+
+def presets_of(user: User) -> list[Preset]:
+    """The habits of a user, those to start from where none were kept."""
+    kept = Preferences.objects.filter(user=user).values_list("presets", flat=True).first()
+    if kept is None:
+        return list(FIRST)
+    return [Preset.model_validate(each) for each in kept]
+
+
+def keep_presets(user: User, presets: list[Preset]) -> None:
+    """These habits and no others."""
+    stored = [preset.model_dump(mode="json") for preset in presets]
+    Preferences.objects.update_or_create(user=user, defaults={"presets": stored})

@@ -1,0 +1,140 @@
+"""Revisions: what a case said, when, by whom, and what its answer was then."""
+
+from datetime import timedelta
+from decimal import Decimal
+from typing import Any, Final
+
+from django.contrib.auth.models import User
+from django.utils import timezone
+from typing_extensions import TypedDict
+
+from zephyrant import loans
+from zephyrant.loans import ENGINE, MARKS, MarksName
+from zephyrant.loans.changes import changed_figures, changes
+from zephyrant.loans.entry import Statement, Worked
+
+from .models import Case, Revision
+
+#: A pause after which the next change is a step of its own.
+PAUSE: Final = timedelta(minutes=2)
+
+
+class AnswerKept(TypedDict):
+    """What a revision keeps of its answer."""
+
+    unknown: str | None
+    value: str | None
+    exact: str | None
+    reason: str | None
+    total_paid: str | None
+    total_interest: str | None
+
+
+def kept(answer: loans.Answer | None) -> AnswerKept | None:
+    """What is kept of an answer."""
+    if answer is None:
+        return None
+    totals = answer.totals
+    return {
+        "unknown": answer.unknown,
+        "value": answer.value,
+        "exact": answer.exact,
+        "reason": answer.reason,
+        "total_paid": totals["paid"] if totals else None,
+        "total_interest": totals["interest"] if totals else None,
+    }
+
+
+def _changed(before: Revision, case: Case) -> list[str]:
+    figures = changed_figures(
+        Statement.model_validate(before.statement), Statement.model_validate(case.statement)
+    )
+    beside = [name for name in ("note", "tags") if getattr(before, name) != getattr(case, name)]
+    return sorted([*figures, *beside])
+
+
+def add(case: Case, by: User, worked: Worked, *, step: bool = False) -> Revision:
+    """What was just saved, as a revision of its own (always, with `step`) or as more of the last.
+
+    It is more of the same where the same analyst, without a long pause, goes on changing nothing
+    but the figures the last step changed.
+    """
+    now = timezone.now()
+    last = case.revisions.first()
+    content = {
+        "statement": case.statement,
+        "note": case.note,
+        "tags": case.tags,
+        "document": worked.document,
+        "answer": kept(worked.answer),
+        "engine": ENGINE,
+        "saved_at": now,
+    }
+    changed = _changed(last, case) if last else []
+    if (
+        last
+        and not step
+        and last.by_id == by.pk
+        and last.number > 1
+        and now - last.saved_at < PAUSE
+        and (set(changed) <= set(last.changed))
+    ):
+        Revision.objects.filter(pk=last.pk).update(**content)
+        return last
+    return Revision.objects.create(
+        case=case,
+        number=last.number + 1 if last else 1,
+        by=by,
+        began_at=now,
+        changed=changed,
+        **content,
+    )
+
+
+def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list[str]:
+    """What a revision changed, a phrase for each."""
+    if before is None:
+        return ["started"]
+    told = changes(
+        Statement.model_validate(before.statement),
+        Statement.model_validate(after.statement),
+        marks,
+    )
+    if before.note != after.note:
+        told.append("note changed")
+    gained = [tag for tag in after.tags if tag not in before.tags]
+    lost = [tag for tag in before.tags if tag not in after.tags]
+    told += [f"tag “{tag}” added" for tag in gained] + [f"tag “{tag}” taken off" for tag in lost]
+    return told or ["written differently, the figures unchanged"]
+
+
+_FIGURES: Final = {
+    "value": "the answer",
+    "exact": "the answer before rounding",
+    "total_paid": "total paid",
+    "total_interest": "total interest",
+    "reason": "the reason",
+}
+
+
+def differences(revision: Revision, marks_name: MarksName) -> list[str]:
+    """Where the core of today answers a revision differently, and by how much.
+
+    Empty where the revision is this core's own or the answers agree.
+    """
+    if revision.engine == ENGINE or revision.document is None or revision.answer is None:
+        return []
+    now: dict[str, Any] = dict(kept(loans.solve(loans.check(revision.document))) or {})
+    then: dict[str, Any] = revision.answer
+    marks = MARKS[marks_name]
+    told = []
+    for name, words in _FIGURES.items():
+        was, is_now = then.get(name), now.get(name)
+        if was == is_now:
+            continue
+        if name != "reason" and was is not None and is_now is not None:
+            gap = marks.number(Decimal(is_now) - Decimal(was), 12)
+            told.append(f"{words} was {marks.write(was)}, now {marks.write(is_now)} ({gap})")
+        else:
+            told.append(f"{words} was {was or 'none'}, now {is_now or 'none'}")
+    return told

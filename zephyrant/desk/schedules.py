@@ -1,0 +1,199 @@
+"""Schedules out of the door: CSV as plain numbers, XLSX as live arithmetic."""
+
+import csv
+import tempfile
+from collections.abc import Iterator
+from decimal import Decimal
+from typing import IO, Any, Final
+
+import xlsxwriter
+from xlsxwriter.worksheet import Worksheet
+
+from zephyrant.loans import Answer, Loan
+from zephyrant.loans.answer import RowTold
+from zephyrant.loans.live import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
+from zephyrant.loans.solved import due
+
+COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
+#: Columns that only loans with such clauses have.
+MOVED: Final = ("advance", "fee", "repay")
+_HEADS: Final = (
+    "Payment no.",
+    "Due",
+    "Opening balance",
+    "Interest",
+    "Principal",
+    "Payment",
+    "Closing balance",
+)
+_MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
+
+
+class _Echo:
+    """Gives back what a writer writes."""
+
+    def write(self, text: str) -> str:
+        return text
+
+
+def csv_lines(answer: Answer) -> Iterator[str]:
+    """The schedule line by line, with a row of names on top."""
+    writer = csv.writer(_Echo(), lineterminator="\r\n")
+    yield "\ufeff"
+    columns = columns_of(answer)
+    yield writer.writerow(columns)
+    for row in answer.schedule:
+        yield writer.writerow(_cells(row, columns))
+
+
+def columns_of(answer: Answer) -> tuple[str, ...]:
+    """The columns a schedule has: what moves besides payments stands before the closing balance."""
+    moved = tuple(name for name in MOVED if _moves(answer, name))
+    return (*COLUMNS[:-1], *moved, COLUMNS[-1])
+
+
+def _moves(answer: Answer, name: str) -> bool:
+    """Whether anything stands in a column; a fee kept back or paid apart moves no balance."""
+    return any(Decimal(dict(row).get(name, "0")) for row in answer.schedule)  # type: ignore[arg-type]
+
+
+def _cells(row: RowTold, columns: tuple[str, ...]) -> list[Any]:
+    told: dict[str, Any] = dict(row)
+    return [told[name] if told[name] is not None else "" for name in columns]
+
+
+def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
+    """The schedule as a workbook of formulas, with our values in them; none without a schedule."""
+    schedule = live(loan)
+    if schedule is None:
+        return None
+    file = tempfile.TemporaryFile()  # noqa: SIM115  (closed by the response it goes out with)
+    # One row at a time goes to disk; memory does not grow with the schedule.
+    options = {"constant_memory": True, "default_date_format": "d mmm yyyy"}
+    with xlsxwriter.Workbook(file, options) as book:
+        _terms(book, loan, schedule, sentence)
+        _rows(book, loan, schedule)
+        book.set_properties({"title": loan.name or "Schedule", "comments": "Made by Zephyrant"})
+    file.seek(0)
+    return file
+
+
+def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Live, sentence: str) -> None:
+    sheet = book.add_worksheet("Terms")
+    bold = book.add_format({"bold": True})
+    shown = {
+        "money": _money_format(loan.decimals),
+        "rate": "0.0000000000",
+    }
+    #: What is there to be changed looks so; the rest is worked out.
+    inputs = {
+        kind: book.add_format({"num_format": form, "bg_color": "#E3EEF0", "border": 1})
+        for kind, form in shown.items()
+    }
+    worked = {kind: book.add_format({"num_format": form}) for kind, form in shown.items()}
+    soft = book.add_format({"text_wrap": True, "valign": "top"})
+    sheet.set_column(0, 0, 44)
+    sheet.set_column(1, 1, 24)
+    sheet.set_column(2, 2, 70)
+    terms = schedule.terms
+    sheet.write_string(0, 0, loan.name or "Schedule", bold)
+    sheet.write_string(1, 0, sentence)
+    lines: list[tuple[str, LiveTerm, str]] = [
+        (f"Amount lent, {loan.currency}", terms.principal, "money"),
+        (f"Percent {loan.style.in_words()}", terms.percent, "rate"),
+        ("Percent of one payment period", terms.per_period, "rate"),
+        ("Regular payment", terms.payment, "money"),
+        ("Still owed at the end", terms.balance, "money"),
+    ]
+    for number, (label, term, kind) in enumerate(lines, 2):
+        sheet.write_string(number, 0, label)
+        form = (inputs if term.is_input else worked)[kind]
+        if term.formula is None:
+            sheet.write_number(number, 1, float(term.value), form)
+        else:
+            sheet.write_formula(number, 1, term.formula, form, float(term.value))
+        sheet.write_string(number, 2, term.note)
+    for name, cell in NAMES.items():
+        book.define_name(name, f"={cell}")
+    for number, said in enumerate(schedule.says, 8):
+        sheet.write_string(number, 0, said, soft)
+    _printed(sheet, landscape=False)
+
+
+def _printed(sheet: Worksheet, *, landscape: bool) -> None:
+    """As wide as a page, on as many as it takes."""
+    sheet.set_paper(9)
+    if landscape:
+        sheet.set_landscape()
+    sheet.fit_to_pages(1, 0)
+    sheet.set_footer("&L&A&R&P / &N")
+
+
+def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
+    sheet = book.add_worksheet("Schedule")
+    head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
+    money = book.add_format({"num_format": _money_format(loan.decimals)})
+    marked = book.add_format({"num_format": _money_format(loan.decimals), "bg_color": "#FFE9B8"})
+    day = book.add_format({"num_format": "d mmm yyyy", "align": "right"})
+    sheet.set_column(0, 1, 13)
+    sheet.set_column(2, 6, 17)
+    sheet.set_column(7, 7, 14)
+    sheet.set_column(8, 8, 22)
+    sheet.freeze_panes(1, 0)
+    sheet.set_column(9, 10, 17 if schedule.busy else None)
+    own = any(row.percent is not None for row in schedule.rows)
+    further = ("Percent of this period" if own else "", *(_MOVED_HEADS if schedule.busy else ()))
+    for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
+        if name:
+            sheet.write_string(0, column, name[:1].upper() + name[1:], head)
+    if schedule.finds:
+        sheet.set_column(11, 12, 20)
+        asked = "payment" if loan.unknown == "payment" else "amount lent"
+        sheet.write_string(0, 11, f"Owed without the {asked}", head)
+        sheet.write_string(0, 12, f"Owed by each 1 of the {asked}", head)
+    for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
+        falls_due = due(loan, live_row.row)
+        sheet.write_number(at, 0, live_row.row.number)
+        if falls_due is not None:
+            sheet.write_datetime(at, 1, falls_due, day)
+        _row(sheet, at, live_row, schedule, (money, marked))
+    sheet.repeat_rows(0)
+    _printed(sheet, landscape=True)
+    last = len(schedule.rows) + 1
+    sheet.write_string(last, 0, "Total", head)
+    for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):
+        letter = "ABCDEFG"[column]
+        total = sum(getattr(live_row.row, name) for live_row in schedule.rows)
+        value = float(schedule.schedule.unit.amount(total))
+        formula = f"=SUM({letter}{FIRST_ROW}:{letter}{last})"
+        sheet.write_formula(last, column, formula, money, value)
+
+
+def _row(
+    sheet: Worksheet, at: int, live_row: LiveRow, schedule: Live, formats: tuple[Any, ...]
+) -> None:
+    money, marked = formats
+    row, amount = live_row.row, schedule.schedule.unit.amount
+    for column, name in enumerate(COLUMNS[2:], 2):
+        text, value = getattr(live_row, name), float(amount(getattr(row, name)))
+        form = marked if live_row.marked and name == "interest" else money
+        if text.startswith("="):
+            sheet.write_formula(at, column, text, form, value)
+        else:
+            sheet.write_number(at, column, value, form)
+    if live_row.measured is not None:
+        sheet.write_number(at, 7, float(live_row.measured))
+    if live_row.percent is not None:
+        sheet.write_number(at, 8, float(live_row.percent))
+    if schedule.busy:
+        sheet.write_number(at, 9, float(live_row.added), money)
+        sheet.write_number(at, 10, float(live_row.repaid), money)
+    if schedule.finds:
+        for column, text in ((11, live_row.without), (12, live_row.each)):
+            sheet.write_formula(at, column, text, money)
+    if live_row.marked:
+        sheet.write_string(at, 13, live_row.marked)
+
+
+def _money_format(decimals: int) -> str:
+    return "#,##0" + ("." + "0" * decimals if decimals else "")

@@ -1,0 +1,33 @@
+"""What is asked of a table of loans: how it is matched, which of its rows to see."""
+
+from typing import Final
+
+from ninja import Schema
+from pydantic import Field
+
+from zephyrant.loans.tape_rows import Defaults, FieldName
+
+#: Rows of a page of the result.
+MOST_SHOWN: Final = 500
+
+
+class Matching(Schema):
+    """Which column, by its place, is which figure, and what holds where no column says so."""
+
+    columns: dict[FieldName, int]
+    defaults: Defaults
+
+
+class Looking(Schema):
+    """Which rows to show, and how: `only` those with a problem, that do not fit, that stand out;
+    those in which `text` stands; those whose figure lies between `least` and `most`."""
+
+    start: int = Field(default=0, ge=0)
+    size: int = Field(default=100, ge=1, le=MOST_SHOWN)
+    sort: str = Field(default="row", max_length=40)
+    descending: bool = False
+    only: str = Field(default="all", pattern="^(all|problems|unfit|outliers)$")
+    text: str = Field(default="", max_length=200)
+    figure: str = Field(default="", max_length=40)
+    least: float | None = None
+    most: float | None = None

@@ -1,0 +1,347 @@
+"""Tables of loans kept: opened, matched, worked by whoever does the long work, looked at."""
+
+import hashlib
+import io
+import json
+import uuid
+from collections.abc import Callable, Iterator
+from functools import lru_cache
+from itertools import islice
+from typing import IO, Any, Final
+
+import polars as pl
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import QuerySet
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from zephyrant.loans import FieldError, NotALoan, check
+from zephyrant.loans.entry import restate
+from zephyrant.loans.tape import solve_tape
+from zephyrant.loans.tape_apart import apart
+from zephyrant.loans.tape_match import Looked, counted_in, look, match, unanswered, unmatched
+from zephyrant.loans.tape_rows import RESULTS, Defaults, FieldName, row_document
+from zephyrant.loans.tape_summary import outliers, summarise
+
+from . import table_files
+from .cases import Content, marks_of, start
+from .models import Case, LoanTable, TableMatch, TablePart
+from .table_asks import Looking, Matching
+
+#: Tables of one analyst that may wait or be worked on at once.
+MOST_WAITING: Final = 5
+#: Tables an analyst keeps.
+MOST_TABLES: Final = 50
+#: Rows that are solved as one part.
+TOGETHER: Final = 25_000
+#: The result's columns that are no numbers.
+WORDS: Final = ("unknown", "fits", "problem", "outlier")
+
+
+def _refused(field: str, message: str) -> NotALoan:
+    return NotALoan([FieldError(field=field, message=message)])
+
+
+def listed(user: User) -> QuerySet[LoanTable]:
+    """The user's tables without what is in them, the newest first."""
+    return LoanTable.objects.filter(owner=user).defer("source", "result")
+
+
+def one(user: User, table_id: uuid.UUID) -> LoanTable:
+    """A table of the user's own; to anyone else there is none."""
+    return get_object_or_404(listed(user), pk=table_id)
+
+
+# Opened and matched
+
+
+def _packed(frame: pl.DataFrame) -> bytes:
+    out = io.BytesIO()
+    frame.write_parquet(out)
+    return out.getvalue()
+
+
+def _column(place: int) -> str:
+    """What a column of the file is called inside."""
+    return f"c{place}"
+
+
+def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
+    """A table from a file, its columns matched by their names as far as they can be.
+
+    Raises `NotALoan` where it cannot be read, or too many are kept.
+    """
+    if LoanTable.objects.filter(owner=user).count() >= MOST_TABLES:
+        raise _refused("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
+    read = table_files.read(file, name)
+    columns: list[list[str]] = [[] for _ in read.names]
+    while rows := list(islice(read.rows, 10_000)):
+        for column, cells in zip(columns, zip(*rows, strict=True), strict=True):
+            column.extend(cells)
+    if not columns or not columns[0]:
+        raise _refused("file", "There is not a single row of a loan in it.")
+    frame = pl.DataFrame(
+        {_column(place): column for place, column in enumerate(columns)},
+        schema={_column(place): pl.String for place in range(len(columns))},
+    )
+    remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
+    matched = remembered.columns if remembered else match(read.names)
+    defaults = remembered.defaults if remembered else _first_defaults(read.names, matched, user)
+    return LoanTable.objects.create(
+        owner=user,
+        name=(name or "Table")[:200],
+        names=read.names,
+        notes=read.notes,
+        rows=len(frame),
+        source=_packed(frame),
+        columns=matched,
+        defaults=defaults,
+    )
+
+
+def _first_defaults(names: list[str], matched: dict[FieldName, int], user: User) -> dict[str, Any]:
+    told: dict[str, Any] = {"marks": marks_of(user)}
+    if "count" in matched:
+        told |= counted_in(names[matched["count"]])
+    return told
+
+
+def _digest(names: list[str]) -> str:
+    return hashlib.sha256(json.dumps(names).encode()).hexdigest()
+
+
+def _frame(content: bytes | memoryview) -> pl.DataFrame:
+    return pl.read_parquet(io.BytesIO(bytes(content)))
+
+
+def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, list[str]]:
+    frame = _frame(table.source)
+    return {name: frame[_column(place)].to_list() for name, place in columns.items()}
+
+
+def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
+    """What the cells of the matched columns say of how they are written."""
+    _check_columns(table, columns)
+    return _looked(table.pk, tuple(sorted(columns.items())))
+
+
+@lru_cache(maxsize=32)
+def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> Looked:
+    # The file of a table never changes.
+    table = LoanTable.objects.get(pk=table_id)
+    return look(_cells(table, dict(columns)), _frame(table.source).rows())
+
+
+def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
+    """The first rows of the file."""
+    return [list(row) for row in _frame(table.source).head(rows).rows()]
+
+
+def _check_columns(table: LoanTable, columns: dict[FieldName, int]) -> None:
+    for name, place in columns.items():
+        if not 0 <= place < len(table.names):
+            raise _refused(f"columns.{name}", "There is no such column in the file.")
+    if len(set(columns.values())) < len(columns):
+        raise _refused("columns", "One column cannot be two figures.")
+
+
+@transaction.atomic
+def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
+    """The table matched, and set to be worked; how is remembered for files with these columns."""
+    table = get_object_or_404(LoanTable, owner=user, pk=table_id)
+    _check_columns(table, matching.columns)
+    missing = unmatched(matching.columns)
+    if missing:
+        raise _refused("columns", missing)
+    stated = matching.defaults.model_dump(mode="json", exclude_unset=True)
+    left = unanswered(looked(table, matching.columns), stated)
+    if left:
+        raise NotALoan(
+            [FieldError(field=question.about, message=question.says) for question in left]
+        )
+    waiting = LoanTable.objects.filter(owner=user, state__in=("waiting", "running"))
+    if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
+        raise _refused("", f"{MOST_WAITING} tables are being worked already: wait for one.")
+    TableMatch.objects.update_or_create(
+        owner=user,
+        digest=_digest(table.names),
+        defaults={"columns": matching.columns, "defaults": stated},
+    )
+    table.parts.all().delete()
+    table.columns, table.defaults = dict(matching.columns), stated
+    table.state, table.done, table.why = "waiting", 0, ""
+    table.result = table.summary = table.began_at = table.ended_at = table.beat_at = None
+    table.asked_at = timezone.now()
+    table.save()
+    return table
+
+
+def cancel(user: User, table_id: uuid.UUID) -> None:
+    """Stops the work on a table; it can be asked for again."""
+    one(user, table_id)
+    LoanTable.objects.filter(pk=table_id, state__in=("waiting", "running")).update(
+        state="cancelled", ended_at=timezone.now()
+    )
+
+
+def throw_away(user: User, table_id: uuid.UUID) -> None:
+    """A table gone for good."""
+    one(user, table_id).delete()
+
+
+# Worked
+
+
+def work(table: LoanTable, progress: Callable[[int], None]) -> None:
+    """Solves a table part by part, going on after those that are there.
+
+    `progress` is told the rows done, now and again, and ends the work by raising what it likes.
+    """
+    columns = _cells(table, table.columns)
+    defaults = Defaults.model_validate(table.defaults)
+    aside = [apart(row) for row in _frame(table.source).iter_rows()]
+    first = sum(1 for _ in table.parts.all()) * TOGETHER
+    while first < table.rows:
+        begun = first
+        some = {name: cells[first : first + TOGETHER] for name, cells in columns.items()}
+        told = solve_tape(
+            some,
+            defaults,
+            lambda rows: progress(begun + rows),  # noqa: B023
+            aside[first : first + TOGETHER],
+        )
+        part = pl.DataFrame(told)
+        TablePart.objects.update_or_create(
+            table=table, first=first, defaults={"content": _packed(part)}
+        )
+        first = min(table.rows, first + TOGETHER)
+        progress(first)
+    finish(table, columns, defaults)
+
+
+def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defaults) -> None:
+    """The parts put together, summed up, and what stands out marked."""
+    told = pl.concat([_frame(part.content) for part in table.parts.all()])
+    texts = {name: told[name].to_list() for name in told.columns}
+    far = outliers(texts)
+    currencies = columns.get("currency") or [""] * table.rows
+    codes = [code.strip().upper() or defaults.currency for code in currencies]
+    summary = summarise(texts, codes, far)
+    result = pl.concat(
+        [
+            pl.DataFrame({"row": range(1, table.rows + 1)}),
+            _frame(table.source),
+            told.with_columns(pl.Series("outlier", far, dtype=pl.String)),
+        ],
+        how="horizontal",
+    )
+    with transaction.atomic():
+        done = LoanTable.objects.filter(pk=table.pk, state="running").update(
+            state="done",
+            done=table.rows,
+            result=_packed(result),
+            summary=summary,
+            ended_at=timezone.now(),
+        )
+        if done:
+            table.parts.all().delete()
+
+
+# Looked at
+
+
+@lru_cache(maxsize=4)
+def _result(table_id: uuid.UUID, ended_at: str) -> pl.DataFrame:
+    content = LoanTable.objects.values_list("result", flat=True).get(pk=table_id)
+    if content is None:
+        raise _refused("", "This table has not been worked yet.")
+    return _frame(content)
+
+
+def result_of(table: LoanTable) -> pl.DataFrame:
+    """The rows of a table with their results; raises `NotALoan` where there are none yet."""
+    if table.state != "done":
+        raise _refused("", "This table has not been worked yet.")
+    return _result(table.pk, str(table.ended_at))
+
+
+def shown(table: LoanTable, looking: Looking) -> tuple[int, list[dict[str, Any]]]:
+    """How many rows there are to see, and those of the page."""
+    frame = _sorted(_filtered(result_of(table), looking), looking)
+    return len(frame), frame.slice(looking.start, looking.size).to_dicts()
+
+
+def _filtered(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
+    if looking.only == "problems":
+        frame = frame.filter(pl.col("problem") != "")
+    elif looking.only == "unfit":
+        frame = frame.filter(pl.col("fits") == "no")
+    elif looking.only == "outliers":
+        frame = frame.filter(pl.col("outlier") != "")
+    if looking.text.strip():
+        wanted = looking.text.strip().lower()
+        texts = [
+            pl.col(name).str.to_lowercase().str.contains(wanted, literal=True)
+            for name in frame.columns
+            if name != "row"
+        ]
+        frame = frame.filter(pl.any_horizontal(texts))
+    if looking.figure:
+        value = _as_number(frame, looking.figure)
+        if looking.least is not None:
+            frame = frame.filter(value >= looking.least)
+        if looking.most is not None:
+            frame = frame.filter(_as_number(frame, looking.figure) <= looking.most)
+    return frame
+
+
+def _as_number(frame: pl.DataFrame, name: str) -> pl.Expr:
+    if name not in frame.columns:
+        raise _refused("figure", f"There is no column “{name[:40]}”.")
+    return pl.col(name).cast(pl.Float64, strict=False)
+
+
+def _sorted(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
+    if looking.sort == "row" and not looking.descending:
+        return frame
+    if looking.sort not in frame.columns:
+        raise _refused("sort", f"There is no column “{looking.sort[:40]}”.")
+    number = pl.col(looking.sort).cast(pl.Float64, strict=False)
+    text = pl.col(looking.sort).cast(pl.String)
+    return frame.sort(
+        [number, text, pl.col("row")],
+        descending=[looking.descending, looking.descending, False],
+        nulls_last=True,
+    )
+
+
+def titles(table: LoanTable) -> list[tuple[str, str]]:
+    """Every column of a result: what it is called inside, and by people."""
+    source = [(_column(place), name) for place, name in enumerate(table.names)]
+    return [("row", "Row"), *source, *((name, name) for name in (*RESULTS, "outlier"))]
+
+
+def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]], list[bool]]:
+    """The result to take out: names, rows of texts, and which columns hold plain numbers."""
+    frame = result_of(table)
+    named = titles(table)
+    plain = [name == "row" or (name in RESULTS and name not in WORDS) for name, _ in named]
+    rows = (
+        [str(cell) if cell is not None else "" for cell in row]
+        for row in frame.select([name for name, _ in named]).iter_rows()
+    )
+    return [title for _, title in named], rows, plain
+
+
+def open_row(user: User, table: LoanTable, row: int) -> Case:
+    """A row as a case of its own."""
+    frame = _frame(get_object_or_404(LoanTable, owner=user, pk=table.pk).source)
+    if not 1 <= row <= len(frame):
+        raise _refused("", f"There is no row {row}.")
+    cells = frame.row(row - 1)
+    columns: dict[FieldName, int] = table.columns
+    defaults = Defaults.model_validate(table.defaults)
+    document, _ = row_document({name: cells[place] for name, place in columns.items()}, defaults)
+    document["name"] = document["name"] or f"{table.name}, row {row}"[:200]
+    return start(user, Content(statement=restate(check(document), marks_of(user))))

@@ -1,0 +1,105 @@
+"""The trail: every answer found in a case, with what was given for it."""
+
+import hashlib
+import json
+from datetime import datetime, timedelta
+from itertools import zip_longest
+from typing import Any, Final
+
+from django.contrib.auth.models import User
+from django.utils import timezone
+from ninja import Schema
+
+from zephyrant.loans import MARKS, MarksName, check
+from zephyrant.loans.changes import changes
+from zephyrant.loans.entry import Statement, Worked
+from zephyrant.loans.sentence import terms_in_words
+
+from .models import Case, TrailPoint
+from .revisions import kept
+
+#: Answers a case keeps; beyond them the oldest without a name goes.
+MOST_POINTS: Final = 300
+#: An answer replaced so soon was that to half a figure, still being typed.
+TYPING: Final = timedelta(seconds=2)
+
+
+class TrailTold(Schema):
+    """An answer of the trail: `given` in words, `changes` from the one before it; `stands`: it is
+    the answer to what stands in the case."""
+
+    number: int
+    found_at: datetime
+    by: str
+    name: str
+    given: str
+    changes: list[str]
+    unknown: str | None
+    value: str | None
+    total_interest: str | None
+    stands: bool
+
+
+def _digest(document: dict[str, Any]) -> str:
+    """That of what is given, said or left to be as usual; the name of a case is not part of it."""
+    given = check(document).model_dump(mode="json", exclude={"name"})
+    return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()
+
+
+def add(case: Case, by: User, statement: Statement, worked: Worked, *, typing: bool = True) -> None:
+    """The answer just found, where there is one that is not listed yet.
+
+    While `typing` it takes the place of one found a moment before.
+    """
+    answer = worked.answer
+    if answer is None or worked.document is None or answer.reason:
+        return
+    digest = _digest(worked.document)
+    if case.trail.filter(digest=digest).exists():
+        return
+    now = timezone.now()
+    last = case.trail.first()
+    soon = last is not None and now - last.found_at < TYPING
+    if typing and last and soon and not last.name and last.by_id == by.pk:
+        last.delete()
+    TrailPoint.objects.create(
+        case=case,
+        number=last.number + 1 if last else 1,
+        digest=digest,
+        by=by,
+        found_at=now,
+        statement=statement.model_dump(mode="json", exclude_unset=True),
+        document=worked.document,
+        answer=kept(answer),
+    )
+    beyond = list(case.trail.values_list("pk", flat=True)[MOST_POINTS:])
+    case.trail.filter(pk__in=beyond, name="").delete()
+
+
+def told(case: Case, marks: MarksName) -> list[TrailTold]:
+    """The trail of a case, the newest first, in the reader's marks."""
+    points = list(case.trail.select_related("by"))
+    # Half-typed the case has no document of its own: the last whole one stands.
+    stands = _digest(case.document) if case.document else None
+    listed = []
+    for point, before in zip_longest(points, points[1:]):
+        loan = check(point.document)
+        changed = []
+        if before is not None:
+            then = Statement.model_validate(before.statement)
+            changed = changes(then, Statement.model_validate(point.statement), marks)
+        listed.append(
+            TrailTold(
+                number=point.number,
+                found_at=point.found_at,
+                by=point.by.get_full_name() or point.by.get_username() if point.by else "",
+                name=point.name,
+                given=terms_in_words(loan, MARKS[marks]),
+                changes=changed,
+                unknown=point.answer["unknown"],
+                value=point.answer["value"],
+                total_interest=point.answer["total_interest"],
+                stands=point.digest == stands,
+            )
+        )
+    return listed
