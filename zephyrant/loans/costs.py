@@ -89,7 +89,7 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     force = None
     on_days = [each for each in between(terms) if happens(each.day)]
     back = laid.rows[-1].closing < 0 or any(row.paid < 0 for row in laid.rows)
-    ends_on_a_day = laid.rows[-1].day is not None
+    ends_on_a_day = laid.rows[-1].day is not None or laid.rows[-1].ended is not None
     if not (fees or advanced or on_days or back or ends_on_a_day or loan.count == 0):
         flows = _level_flows(loan, laid)
         yearly = yearly_cost(flows, guess)
@@ -167,13 +167,16 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
 
 def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | date], bool]:
     """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
-    ended = laid.rows[-1].stands_at
-    if laid.rows[-1].day and not laid.by_day:
+    row = laid.rows[-1]
+    ended = row.stands_at
+    if row.day and not laid.by_day:
         # Settled on a day between two payments: with what stands there by then.
-        ended = laid.rows[-1].number - 1
-    elif loan.count == 0 or ended == terms.count:
+        ended = row.number - 1
+    elif row.ended and loan.timing == "in-arrears":
+        ended -= 1
+    elif not row.ended and (loan.count == 0 or ended == terms.count):
         return lambda place: True
-    day = due(loan, laid.rows[-1])
+    day = row.ended.day if row.ended else due(loan, row)
     return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
 
 
@@ -190,9 +193,14 @@ def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Move
     # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
     for row in reversed(laid.rows):
         net = unit.amount(row.advance - row.paid)
-        net -= told_with.pop(row.stands_at, Decimal(0))
-        if net:
-            moved.append(Moved(row.day or row.stands_at, float(net)))
+        stated = told_with.pop(row.stands_at, Decimal(0))
+        if row.ended:
+            # What ended the loan is cut on its day; what was paid before stands at its payment.
+            by_then = unit.amount(row.ended.moved)
+            moved.append(Moved(row.ended.day, float(by_then - stated)))
+            stated = by_then
+        if net - stated:
+            moved.append(Moved(row.day or row.stands_at, float(net - stated)))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
     return moved
@@ -205,7 +213,7 @@ def _left(loan: Loan, laid: Schedule) -> list[Moved]:
         return []
     # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
     late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
-    place = last.day or last.stands_at + late
+    place = last.day or (last.ended.day if last.ended else last.stands_at + late)
     return [Moved(place, -float(laid.unit.amount(last.closing)))]
 
 

@@ -66,12 +66,21 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
     return owed
 
 
+class Ending(NamedTuple):
+    """A loan that ended on a day between two payments, and what had moved on days of that period
+    by then, in units: above zero to the borrower."""
+
+    day: date
+    moved: int
+
+
 class Row(NamedTuple):
     """One period of a schedule; money in whole units. `rest` is owed right after the payment.
 
     `advance` and `fee` are added to what is owed, `repay` is paid on top of `payment`; `principal`
     is what payment and repayment take off it. `place` and `day`, where they are not those of the
-    payment of this number: the payment at or before which money moves, and when.
+    payment of this number: the payment at or before which money moves, and when. `ended`, where
+    what is repaid on a day ended the loan within the period.
     """
 
     number: int
@@ -86,6 +95,7 @@ class Row(NamedTuple):
     fee: int = 0
     place: int | None = None
     day: date | None = None
+    ended: Ending | None = None
 
     @property
     def stands_at(self) -> int:
@@ -384,10 +394,11 @@ class _Rolling:
         target = self.balance if self.end is None else 0
         if self.end is None and not self.falls:
             return None
-        step, owed, told, paid = self.rule.interest_step, opening, 0, 0
+        step, owed, told, paid, on_days = self.rule.interest_step, opening, 0, 0, 0
         moved = Row(number, opening, 0, 0, 0, 0, 0)
         for is_after, rate in ((False, period.stretch.before), (True, period.stretch.after)):
             base, some = owed, [each for each in period.inner if each[2] == is_after]
+            days = [each.day for each in period.stretch.inner if each.is_after == is_after]
             for place, (amount, share, _, is_fee) in enumerate(some):
                 interest = base * (rate - share)
                 interest += sum(each[0] * (each[1] - share) for each in some[:place])
@@ -397,9 +408,11 @@ class _Rolling:
                 if amount < 0 and before + amount <= target and not lends:
                     if self.balance and self.end is not None:
                         raise NeverSettlesError("repaid", number)
+                    ended = Ending(days[place], on_days)
                     return self._ended_on_a_day(
-                        moved, before, amount, target, interest=told_by_then, paid=paid
+                        moved, ended, before, amount, target, interest=told_by_then, paid=paid
                     )
+                on_days += 0 if is_fee else amount
                 moved = moved._replace(
                     advance=moved.advance + (amount if amount > 0 and not is_fee else 0),
                     repay=moved.repay - (amount if amount < 0 else 0),
@@ -419,14 +432,24 @@ class _Rolling:
         return None
 
     def _ended_on_a_day(
-        self, moved: Row, before: int, amount: int, target: int, *, interest: int, paid: int
+        self,
+        moved: Row,
+        ended: Ending,
+        before: int,
+        amount: int,
+        target: int,
+        *,
+        interest: int,
+        paid: int,
     ) -> Row:
         over = target - before - amount
         shows = bool(over) and self.rule.shows_overpaid and not self.balance
         closing = before + amount if shows else target
-        repay = moved.repay - amount - (0 if shows else over)
+        repaid = -amount - (0 if shows else over)
+        repay = moved.repay + repaid
         self.overpaid, self.ended = over, True
         return moved._replace(
+            ended=ended._replace(moved=ended.moved - repaid),
             interest=interest,
             principal=paid + repay - interest,
             payment=paid,

@@ -151,8 +151,11 @@ def due(loan: Loan, row: Row) -> date | None:
 
 
 def end_of(loan: Loan, laid: Schedule) -> date | None:
-    """When a loan ends: with its last row, in advance a period later where a balance is left."""
+    """When a loan ends: with its last row or on a day in it, in advance a period later where a
+    balance is left."""
     row, calendar = laid.rows[-1], loan.calendar
+    if row.ended:
+        return row.ended.day
     if calendar is not None and row.closing > 0 and loan.count != 0:
         return calendar.end(row.number)
     return due(loan, row)

@@ -1,0 +1,178 @@
+"""Money on a day: in which moment it moves, and what stands in the row, by hand in fractions."""
+
+from datetime import date
+from fractions import Fraction
+from typing import Any
+from unittest import TestCase
+
+from zephyrant import loans
+from zephyrant.loans import Answer
+
+from .documents import document, solve
+from .test_noticed import annex_one
+
+
+def of(**changes: Any) -> Answer:
+    """10,000 at one percent a month, from 10 January 2027."""
+    return solve(principal="10000", rate={"percent": "12"}, start="2027-01-10", **changes)
+
+
+def month(days: int, of_days: int) -> Fraction:
+    """The interest of so many days of a month, at one percent."""
+    return Fraction(days, 100 * of_days)
+
+
+class WhenItIsRepaid(TestCase):
+    """The count is asked for, and money on days brings the balance there, or just not."""
+
+    def until(self, repay: Fraction, **changes: Any) -> Fraction:
+        clauses = [
+            {"at": "2027-02-15", "advance": "500"},
+            {"at": "2027-03-01", "repay": f"{float(repay):.2f}"},
+        ]
+        found = of(count="?", payment="900", clauses=clauses, **changes)
+        return Fraction(found.exact or 0)
+
+    def test_in_arrears(self) -> None:
+        """10 February to 1 March are 19 of 28 days, 15 February to then 14."""
+        owed = 9200 * (1 + month(19, 28)) + 500 * (1 + month(14, 28))
+        reached = self.until(owed + Fraction(1, 50))
+        self.assertAlmostEqual(float(reached), 1 + 19 / 28, 20)
+        self.assertNotAlmostEqual(float(self.until(owed - 2)), 1 + 19 / 28, 3)
+
+    def test_in_advance(self) -> None:
+        """The second payment is made on 10 February, and its month runs from there."""
+        after_payment = (10000 - 900) * (1 + month(31, 31)) - 900
+        owed = after_payment * (1 + month(19, 28)) + 500 * (1 + month(14, 28))
+        reached = self.until(owed + Fraction(1, 50), timing="in-advance")
+        self.assertAlmostEqual(float(reached), 1 + 19 / 28, 20)
+        later = self.until(owed - 2, timing="in-advance")
+        self.assertNotAlmostEqual(float(later), 1 + 19 / 28, 3)
+
+    def test_a_balance_grown_to(self) -> None:
+        """Nothing is paid, and an advance on a day brings what is owed over what is to be."""
+        clauses = [{"at": "2027-02-20", "advance": "3000"}]
+        found = of(count="?", payment="0", balance="12000", clauses=clauses)
+        self.assertAlmostEqual(float(found.exact or 0), 1 + 10 / 28, 20)
+
+
+class WhatTheRowTells(TestCase):
+    def test_all_that_moves_in_a_period_that_ends_the_loan(self) -> None:
+        """Three days before the one that ends it, and both sides of a payment."""
+        clauses = [
+            {"at": "2027-02-12", "advance": "300"},
+            {"at": "2027-02-13", "advance": "100"},
+            {"at": "2027-02-14", "fee": "50", "taken": "added"},
+            {"at": "2027-02-15", "fee": "22", "taken": "added"},
+            {"at": "2027-02-16", "repay": "40"},
+            {"at": "2027-02-17", "repay": "9"},
+            {"at": "2027-02-20", "repay": "20000"},
+        ]
+        found = of(count=12, payment="900", clauses=clauses)
+        row = found.schedule[-1]
+        owed = 9200 * (1 + month(10, 28))
+        moved = ((300, 8), (100, 7), (50, 6), (22, 5), (-40, 4), (-9, 3))
+        owed += sum(amount * (1 + month(days, 28)) for amount, days in moved)
+        told = (row["advance"], row["fee"], row["closing"])
+        self.assertEqual(told, ("400.00", "72.00", "0.00"))
+        self.assertLess(abs(Fraction(row["repay"]) - 49 - owed), Fraction(1, 100))
+
+    def test_interest_only_in_advance_of_what_is_left_after_a_repayment(self) -> None:
+        """i / (1 + i) of what is owed before it is what keeps the rest as it is."""
+        clauses = [{"from": 3, "to": 6, "pay": "interest"}, {"at": 4, "repay": "1000"}]
+        found = of(count=12, timing="in-advance", clauses=clauses)
+        third, fourth = found.schedule[2:4]
+        left = Fraction(third["closing"]) - 1000
+        self.assertLess(abs(Fraction(fourth["payment"]) - left / 101), Fraction(1, 100))
+        self.assertLess(abs(Fraction(fourth["closing"]) - left), Fraction(2, 100))
+
+
+class WhatItCosts(TestCase):
+    def test_a_loan_that_ended_on_a_day_bears_the_fees_before_it_alone(self) -> None:
+        for at, fees in ((5, "75.00"), (6, "0.00"), (3, "75.00")):
+            clauses = [{"at": "2027-06-20", "repay": "20000"}, {"at": at, "fee": "75"}]
+            totals = of(count=12, payment="900", clauses=clauses).totals
+            assert totals
+            self.assertEqual(totals["fees"], fees, at)
+
+    def test_what_was_repaid_and_cut_on_a_day_moved_on_that_day(self) -> None:
+        """20,000 stated, far less owed: at the yield what moved is worth nothing at the start."""
+        for timing in ("in-arrears", "in-advance"):
+            clauses = [
+                {"at": "2027-06-15", "advance": "200"},
+                {"at": "2027-06-20", "repay": "20000"},
+                {"at": "2027-06-25", "fee": "70", "taken": "apart"},
+            ]
+            found = of(count="?", payment="900", clauses=clauses, timing=timing)
+            self.assertEqual(found.final_date, "2027-06-20")
+            assert found.costs and found.yearly_cost
+            last = found.schedule[-1]
+            moved = [(date(2027, 6, 15), 200.0), (date(2027, 6, 20), -float(last["repay"]))]
+            for row in found.schedule:
+                at = date.fromisoformat(row["date"] or "")
+                moved.append((at, -float(row["payment"])))
+            growth = 1 + float(found.costs["yield_effective"] or 0) / 100
+            start = date(2027, 1, 10)
+            worth = sum(amount * growth ** -float(annex_one(start, day)) for day, amount in moved)
+            self.assertLess(abs(10000 + worth), 0.001, timing)
+            self.assertEqual(found.costs["yield_effective"], found.yearly_cost["eu_aprc"])
+            self.assertAlmostEqual(float(found.costs["yield_effective"] or 0), 12.68, 1)
+
+    def test_carrying_amounts_row_by_row(self) -> None:
+        """What has moved by each payment, grown at the yield; an advance with a later payment."""
+        found = solve(
+            principal="10000",
+            rate={"percent": "12"},
+            count=6,
+            clauses=[{"at": 0, "fee": "200"}, {"at": 4, "advance": "1000"}],
+        )
+        assert found.costs
+        growth = (1 + float(found.costs["yield_effective"] or 0) / 100) ** (1 / 12)
+        carried = 9800.0
+        for row, told in zip(found.schedule, found.carrying, strict=True):
+            carried = carried * growth - float(row["payment"]) + float(row["advance"])
+            self.assertAlmostEqual(float(told), carried, 1, row["number"])
+
+
+class NothingBelowZero(TestCase):
+    def test_less_than_half_a_cent_below_is_nothing(self) -> None:
+        """100 without interest, ten payments: 0.0045 below zero each leave 100.045."""
+        for balance, value in (("100.04", "0.00"), ("100.06", None)):
+            found = solve(principal="100", count=10, rate={"percent": "0"}, balance=balance)
+            self.assertEqual(found.value, value, balance)
+
+    def test_payments_that_fall(self) -> None:
+        """Each two in a hundred less than the one before: their worth by hand is the principal."""
+        worth = sum(
+            1000 * Fraction(98, 100) ** number / Fraction(101, 100) ** (number + 1)
+            for number in range(12)
+        )
+        found = solve(
+            principal=f"{float(worth):.12f}",
+            count=12,
+            payment="1000",
+            rate={"percent": "12"},
+            clauses=[{"from": 2, "step": {"percent": "?"}, "every": 1}],
+        )
+        self.assertAlmostEqual(float(found.exact or 0), -2, 6)
+
+    def test_one_rate_that_crosses_is_told_without_remarks(self) -> None:
+        found = solve(principal="10000", count=12, payment="900", rate={"percent": "?"})
+        self.assertEqual((found.reason, found.notes, len(found.solutions)), (None, (), 1))
+
+
+class WhatAnAimSays(TestCase):
+    def told(self, **aim: Any) -> str:
+        content = document(
+            principal="10000",
+            count=24,
+            payment="?",
+            rate={"percent": "6"},
+            clauses=[{"at": 1, "repay": "10"}, {"at": 12, "repay": "500"}],
+            aim=aim,
+        )
+        return str(loans.solve(loans.check(content)).reason)
+
+    def test_the_clause_that_moves_is_named_by_its_number(self) -> None:
+        said = self.told(figure="total_paid", by="clauses.1.repay", **{"is": "3"})
+        self.assertIn("figure of clause 2", said)
