@@ -1,12 +1,16 @@
 """Money on a day: in which moment it moves, and what stands in the row, by hand in fractions."""
 
+import re
 from datetime import date
 from fractions import Fraction
 from typing import Any
 from unittest import TestCase
 
+from scipy.optimize import brentq
+
 from zephyrant import loans
-from zephyrant.loans import Answer
+from zephyrant.loans import MARKS, Answer
+from zephyrant.loans.asked import owed
 
 from .documents import document, solve
 from .test_noticed import annex_one
@@ -134,6 +138,26 @@ class WhatItCosts(TestCase):
             self.assertAlmostEqual(float(told), carried, 1, row["number"])
 
 
+class WhatIsOwedBetweenRows(TestCase):
+    def test_each_period_at_its_own_rate(self) -> None:
+        """Two months at one percent, two at two, and nothing moves in any of them."""
+        clauses = [{"from": 3, "rate": {"percent": "24"}}, {"at": 6, "repay": "100"}]
+        deal = document(
+            principal="1000",
+            count=0,
+            payment=None,
+            balance="?",
+            rate={"percent": "12"},
+            clauses=clauses,
+        )
+        moments = owed(loans.check(deal), "2; 4", MARKS["plain"])
+        told = [Fraction(each["owed"]) for each in moments]
+        by_hand = 1000 * Fraction(101, 100) ** 2
+        later = by_hand * Fraction(102, 100) ** 2
+        for amount, expected in zip(told, (by_hand, later), strict=True):
+            self.assertLessEqual(abs(amount - expected), Fraction(1, 200))
+
+
 class NothingBelowZero(TestCase):
     def test_less_than_half_a_cent_below_is_nothing(self) -> None:
         """100 without interest, ten payments: 0.0045 below zero each leave 100.045."""
@@ -172,6 +196,35 @@ class WhatAnAimSays(TestCase):
             aim=aim,
         )
         return str(loans.solve(loans.check(content)).reason)
+
+    def test_two_figures_alike_in_the_usual_digits_are_told_apart(self) -> None:
+        """A count gives the cost but for its eighth decimal: the digits that show it are said."""
+        each = 10000 * 0.005 / (1 - 1.005**-24)
+
+        def worth(month: float) -> float:
+            return each * (1 - (1 + month) ** -24) / month - 9800
+
+        cost = 1200 * float(brentq(worth, 1e-4, 0.05, xtol=1e-16, rtol=1e-14))
+        stated = f"{cost + 3e-8:.8f}"
+        content = document(
+            principal="10000",
+            count=24,
+            payment="?",
+            rate={"percent": "6"},
+            rounding={"interest": "none", "payment": "none"},
+            clauses=[{"at": 0, "fee": "200"}],
+            aim={"figure": "us_apr", "is": stated, "by": "count"},
+        )
+        said = str(loans.solve(loans.check(content)).reason)
+        target, reached = re.findall(r"\d+\.\d{7,}", said)
+        self.assertEqual(float(target), float(stated))
+        self.assertAlmostEqual(float(reached), cost, 7)
+        self.assertNotEqual(target, reached)
+
+    def test_the_nearest_may_be_the_last_tried(self) -> None:
+        """The greatest repayment there is still leaves too much."""
+        said = self.told(figure="total_paid", by="clauses.1.repay", **{"is": "3"})
+        self.assertIn("the nearest is", said)
 
     def test_the_clause_that_moves_is_named_by_its_number(self) -> None:
         said = self.told(figure="total_paid", by="clauses.1.repay", **{"is": "3"})

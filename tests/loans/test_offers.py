@@ -148,14 +148,28 @@ class PointsForALowerRate(TestCase):
             self.assertAlmostEqual(float(end["with_points_us"]), 1200 * month, delta=2e-4)
 
     def test_the_cheaper_one_has_the_lower_true_cost(self) -> None:
-        found = self.offers("1 to 60 by 1")
-        cheaper = [
-            end["number"]
-            for end in found.ends
-            if Decimal(end["with_points_us"] or 9) < Decimal(end["as_it_stands_us"] or 0)
-        ]
-        self.assertEqual(found.cheaper_from, cheaper[0])
-        self.assertEqual(cheaper, list(range(cheaper[0], 61)))
+        """In arrears and in advance, where the first payment saves at once."""
+        for timing in ("in-arrears", "in-advance"):
+            for points in ("0.6", "0.8", "0.9", "1", "1.06"):
+                stated = PRESS.model_copy(update={"timing": timing})
+                other = Points(percent="5.85", points=points, ends="1 to 60 by 1")
+                found = two_offers(stated, other)
+                cheaper = [
+                    end["number"]
+                    for end in found.ends
+                    if Decimal(end["with_points_us"] or 9) < Decimal(end["as_it_stands_us"] or 0)
+                ]
+                self.assertEqual(found.cheaper_from, cheaper[0], (timing, points))
+                self.assertEqual(cheaper, list(range(cheaper[0], 61)))
+
+    def test_what_is_said_of_each_payment_and_which_ends_are_told_at_once(self) -> None:
+        found = self.offers()
+        less = Decimal(found.payment) - Decimal(found.payment_with_points)
+        self.assertEqual(Decimal(found.less_each), less)
+        self.assertEqual(found.ends_typed, "12; 24; 36; 60")
+        longer = PRESS.model_copy(update={"count": "130"})
+        told = two_offers(longer, Points(percent="5.85")).ends_typed
+        self.assertEqual(told, "12; 24; 36; 60; 84; 120; 130")
 
     def test_never_and_nothing_to_pay_off(self) -> None:
         never = self.offers(percent="6.3", points="2")
