@@ -2,6 +2,7 @@
 
 import re
 from datetime import date
+from decimal import Decimal
 from fractions import Fraction
 from typing import Any
 from unittest import TestCase
@@ -11,6 +12,7 @@ from scipy.optimize import brentq
 from zephyrant import loans
 from zephyrant.loans import MARKS, Answer
 from zephyrant.loans.asked import owed
+from zephyrant.loans.settled import Charge, settled
 
 from .documents import document, solve
 from .test_noticed import annex_one
@@ -81,6 +83,18 @@ class WhatTheRowTells(TestCase):
         self.assertEqual(told, ("400.00", "72.00", "0.00"))
         self.assertLess(abs(Fraction(row["repay"]) - 49 - owed), Fraction(1, 100))
 
+    def test_fees_before_and_at_a_payment_in_advance(self) -> None:
+        clauses = [
+            {"at": "2027-01-20", "fee": "50", "taken": "added"},
+            {"at": 1, "fee": "22", "taken": "added"},
+            {"at": "2027-02-20", "repay": "20000"},
+        ]
+        dated = {"first_payment": "2027-02-10", "timing": "in-advance"}
+        row = of(count=12, payment="900", clauses=clauses, **dated).schedule[0]
+        owed = 10000 * (1 + month(31, 31)) + 50 * (1 + month(21, 31)) + 22 - 900
+        self.assertEqual((row["fee"], row["payment"], row["closing"]), ("72.00", "900.00", "0.00"))
+        self.assertLess(abs(Fraction(row["repay"]) - owed * (1 + month(10, 28))), Fraction(1, 50))
+
     def test_interest_only_in_advance_of_what_is_left_after_a_repayment(self) -> None:
         """i / (1 + i) of what is owed before it is what keeps the rest as it is."""
         clauses = [{"from": 3, "to": 6, "pay": "interest"}, {"at": 4, "repay": "1000"}]
@@ -98,6 +112,16 @@ class WhatItCosts(TestCase):
             totals = of(count=12, payment="900", clauses=clauses).totals
             assert totals
             self.assertEqual(totals["fees"], fees, at)
+
+    def test_settled_on_a_day_bears_the_fees_before_it_alone(self) -> None:
+        plain, none = MARKS["plain"], Charge(kind="amount", figure=Decimal(0))
+        for at, fees in ((5, 75), (6, 0), (3, 75)):
+            clauses = [{"at": at, "fee": "75", "taken": "apart"}]
+            stated = document(start="2027-01-10", clauses=clauses)
+            told = settled(loans.check(stated), "20 Jun 2027", none, plain)
+            without = settled(loans.check(document(start="2027-01-10")), "20 Jun 2027", none, plain)
+            more = Decimal(told["total_cost"]) - Decimal(without["total_cost"])
+            self.assertEqual(more, fees, at)
 
     def test_what_was_repaid_and_cut_on_a_day_moved_on_that_day(self) -> None:
         """20,000 stated, far less owed: at the yield what moved is worth nothing at the start."""
@@ -181,8 +205,10 @@ class NothingBelowZero(TestCase):
         self.assertAlmostEqual(float(found.exact or 0), -2, 6)
 
     def test_one_rate_that_crosses_is_told_without_remarks(self) -> None:
-        found = solve(principal="10000", count=12, payment="900", rate={"percent": "?"})
-        self.assertEqual((found.reason, found.notes, len(found.solutions)), (None, (), 1))
+        for clauses in ([], [{"at": 6, "repay": "100"}], [{"at": 0, "fee": "10"}]):
+            stated = {"payment": "900", "rate": {"percent": "?"}, "clauses": clauses}
+            found = solve(principal="10000", count=12, **stated)
+            self.assertEqual((found.reason, found.notes, len(found.solutions)), (None, (), 1))
 
 
 class WhatAnAimSays(TestCase):
