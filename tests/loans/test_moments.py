@@ -4,6 +4,7 @@ import re
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
+from math import log
 from typing import Any
 from unittest import TestCase
 
@@ -93,7 +94,21 @@ class WhatTheRowTells(TestCase):
         row = of(count=12, payment="900", clauses=clauses, **dated).schedule[0]
         owed = 10000 * (1 + month(31, 31)) + 50 * (1 + month(21, 31)) + 22 - 900
         self.assertEqual((row["fee"], row["payment"], row["closing"]), ("72.00", "900.00", "0.00"))
+        paid = Decimal(row["payment"]) + Decimal(row["repay"])
+        self.assertEqual(Decimal(row["principal"]), paid - Decimal(row["interest"]))
         self.assertLess(abs(Fraction(row["repay"]) - owed * (1 + month(10, 28))), Fraction(1, 50))
+
+    def test_interest_on_a_balance_below_zero_is_rounded_away_from_zero_too(self) -> None:
+        """1 % of 50.50 the lender owes is 0.505; an advance later keeps the loan open."""
+        clauses = [
+            {"from": 1, "to": 3, "payment": "0"},
+            {"at": 1, "repay": "1060.50"},
+            {"at": 3, "advance": "500"},
+        ]
+        found = solve(principal="1000", count=6, rate={"percent": "12"}, clauses=clauses)
+        second = found.schedule[1]
+        told = (second["opening"], second["interest"], second["closing"])
+        self.assertEqual(told, ("-50.50", "-0.51", "-51.01"))
 
     def test_interest_only_in_advance_of_what_is_left_after_a_repayment(self) -> None:
         """i / (1 + i) of what is owed before it is what keeps the rest as it is."""
@@ -210,8 +225,50 @@ class NothingBelowZero(TestCase):
             found = solve(principal="10000", count=12, **stated)
             self.assertEqual((found.reason, found.notes, len(found.solutions)), (None, (), 1))
 
+    def test_every_rate_that_fits_is_listed(self) -> None:
+        """The product of (1 + i - g) for g of 1, 1.1, ... 1.5, as money."""
+        flows = [1]
+        for tenths in range(10, 16):
+            flows = [
+                10 * (flows[place] if place < len(flows) else 0)
+                - tenths * (flows[place - 1] if place else 0)
+                for place in range(len(flows) + 1)
+            ]
+        clauses: list[dict[str, Any]] = [{"from": 1, "payment": "0"}]
+        for place, amount in enumerate(flows[1:], 1):
+            verb = "payment" if amount < 0 else "advance"
+            clauses.append({"at": place, verb: str(abs(amount))})
+        yearly = {"every": "year", "count": 6, "payment": "0", "rate": {"percent": "?"}}
+        found = solve(principal=str(flows[0]), clauses=clauses, **yearly)
+        self.assertEqual(found.solutions, ("0", "10", "20", "30", "40", "50"))
+        for percent in range(0, 60, 10):
+            self.assertIn(f"{percent}.0000 %", found.notes[0])
+
+    def test_a_first_payment_that_returns_nearly_all(self) -> None:
+        """0.50 is left to be repaid by 0.26 twice: the root of a quadratic."""
+        clauses = [{"at": 1, "payment": "100"}]
+        stated = {"timing": "in-advance", "rate": {"percent": "?"}, "clauses": clauses}
+        found = solve(principal="100.50", count=3, payment="0.26", **stated)
+        discount = (-0.26 + (0.26**2 + 4 * 0.26 * 0.50) ** 0.5) / (2 * 0.26)
+        self.assertAlmostEqual(float(found.exact or 0), 1200 * (1 / discount - 1), 8)
+
+    def test_interest_only_payments_repay_nothing_on_the_way(self) -> None:
+        """Five months of interest, then as many payments of 600 as the annuity says."""
+        clauses = [{"from": 1, "to": 5, "pay": "interest"}]
+        stated = {"count": "?", "payment": "600", "rate": {"percent": "12"}, "clauses": clauses}
+        found = solve(principal="1000", **stated)
+        many = -log(1 - 1000 * 0.01 / 600) / log(1.01)
+        self.assertGreater(float(found.exact or 0), 5)
+        self.assertLess(abs(float(found.exact or 0) - 5 - many), 0.01)
+
 
 class WhatAnAimSays(TestCase):
+    def test_the_balance_at_the_start_is_what_is_lent(self) -> None:
+        aim = {"figure": "balance@0", "is": "7000", "by": "principal"}
+        found = solve(principal="5000", count=12, rate={"percent": "12"}, aim=aim)
+        assert found.aim
+        self.assertEqual(found.aim["value"], "7000")
+
     def told(self, **aim: Any) -> str:
         content = document(
             principal="10000",

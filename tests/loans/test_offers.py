@@ -166,6 +166,10 @@ class PointsForALowerRate(TestCase):
         found = self.offers()
         less = Decimal(found.payment) - Decimal(found.payment_with_points)
         self.assertEqual(Decimal(found.less_each), less)
+        odd = TypedClause(at="2", verb="payment", figure="500")
+        found = two_offers(PRESS.model_copy(update={"clauses": (odd,)}), Points(percent="5.85"))
+        less = Decimal(found.payment) - Decimal(found.payment_with_points)
+        self.assertEqual(Decimal(found.less_each), less)
         self.assertEqual(found.ends_typed, "12; 24; 36; 60")
         longer = PRESS.model_copy(update={"count": "130"})
         told = two_offers(longer, Points(percent="5.85")).ends_typed
@@ -174,6 +178,12 @@ class PointsForALowerRate(TestCase):
     def test_never_and_nothing_to_pay_off(self) -> None:
         never = self.offers(percent="6.3", points="2")
         self.assertEqual((never.paid_off, never.cheaper_from), (None, None))
+        both = self.offers()
+        self.assertIn(f"the cheaper one from payment {both.cheaper_from} on", both.says)
+        in_money_alone = self.offers(points="1.3")
+        self.assertIsNotNone(in_money_alone.paid_off)
+        self.assertIsNone(in_money_alone.cheaper_from)
+        self.assertNotIn("cheaper", in_money_alone.says)
         self.assertIn("never pay off", never.says)
         self.assertIn("no points", self.offers(points="0").says)
 
