@@ -260,6 +260,8 @@ class NothingBelowZero(TestCase):
         many = -log(1 - 1000 * 0.01 / 600) / log(1.01)
         self.assertGreater(float(found.exact or 0), 5)
         self.assertLess(abs(float(found.exact or 0) - 5 - many), 0.01)
+        grown = solve(principal="1000", balance="1030", **{**stated, "payment": "0"})
+        self.assertAlmostEqual(float(grown.exact or 0), 5 + log(1.03) / log(1.01), 10)
 
 
 class WhatAnAimSays(TestCase):
