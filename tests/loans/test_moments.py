@@ -4,7 +4,7 @@ import re
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
-from math import log
+from math import ceil, log
 from typing import Any
 from unittest import TestCase
 
@@ -262,6 +262,66 @@ class NothingBelowZero(TestCase):
         self.assertLess(abs(float(found.exact or 0) - 5 - many), 0.01)
         grown = solve(principal="1000", balance="1030", **{**stated, "payment": "0"})
         self.assertAlmostEqual(float(grown.exact or 0), 5 + log(1.03) / log(1.01), 10)
+
+
+class GrownTo(TestCase):
+    """The count is asked for, and what is owed grows to the balance."""
+
+    def many(self, **changes: Any) -> float:
+        stated = {"count": "?", "rate": {"percent": "12"}, **changes}
+        return float(solve(principal="1000", **stated).exact or 0)
+
+    def test_nothing_is_paid(self) -> None:
+        """1,000 at one percent a month comes to 1,100 after ln 1.1 / ln 1.01 months."""
+        many = log(1.1) / log(1.01)
+        for timing in ("in-arrears", "in-advance"):
+            found = self.many(payment="0", balance="1100", timing=timing)
+            self.assertAlmostEqual(found, many, 10, timing)
+        # From 20 January to 1 February are twelve odd days, of thirty.
+        odd = self.many(payment="0", balance="1100", start="2027-01-20", first_payment="2027-03-01")
+        grown = 1000 * 1.01 * (1 + 0.01 * 12 / 30)
+        self.assertAlmostEqual(odd, 1 + log(1100 / grown) / log(1.01), 10)
+
+    def test_while_payments_pause(self) -> None:
+        clauses = [{"from": 1, "to": 5, "pay": "nothing"}]
+        found = self.many(payment="20", balance="1015", clauses=clauses)
+        self.assertAlmostEqual(found, log(1.015) / log(1.01), 10)
+
+    def test_more_is_lent_each_month_to_the_end(self) -> None:
+        """Thirty more are lent than paid each month: 1,500 when 1.01^n (1000 + 3000) is 4,500."""
+        clauses = [{"from": 1, "advance": "50"}]
+        found = self.many(payment="20", balance="1500", clauses=clauses)
+        self.assertAlmostEqual(found, log(4500 / 4000) / log(1.01), 10)
+
+    def test_an_advance_after_it_has_grown_there_changes_nothing(self) -> None:
+        clauses = [{"at": 15, "advance": "50"}]
+        found = self.many(payment="0", balance="1100", clauses=clauses)
+        self.assertAlmostEqual(found, log(1.1) / log(1.01), 10)
+
+
+class MoreToBeLent(TestCase):
+    """A loan ends early once nothing is owed and no advance follows: so the contract."""
+
+    def test_a_first_stage_repaid_does_not_end_it(self) -> None:
+        """1,200 a month repay 5,000 in five months; 20,000 more come with the sixth."""
+        clauses = [{"at": 6, "advance": "20000"}]
+        stated = {"count": "?", "payment": "1200", "rate": {"percent": "12"}, "clauses": clauses}
+        found = solve(principal="5000", **stated)
+        growth = 1.01**6
+        owed = 5000 * growth - 1200 * (growth - 1) / 0.01 + 20000
+        many = 6 - log(1 - owed * 0.01 / 1200) / log(1.01)
+        self.assertAlmostEqual(float(found.exact or 0), many, 10)
+        self.assertEqual((found.value, len(found.schedule)), (str(ceil(many)), ceil(many)))
+
+    def test_too_little_lent_too_late_is_explained(self) -> None:
+        """1,000 are repaid after six payments of 200; fifty more with the fifteenth need none."""
+        clauses = [{"at": 15, "advance": "50"}]
+        stated = {"count": "?", "payment": "200", "rate": {"percent": "12"}, "clauses": clauses}
+        found = solve(principal="1000", **stated)
+        growth = 1.01**15
+        over = 200 * (growth - 1) / 0.01 - 1000 * growth - 50
+        self.assertIsNone(found.value)
+        self.assertIn(f"after payment 15, with what is lent there, {over:.2f} too", found.reason)
 
 
 class WhatAnAimSays(TestCase):

@@ -196,6 +196,7 @@ class _Cutting:
         if self.stop is not None:
             self.due = self._due_or_stop
         self.moments: dict[int, _Moment] = {}
+        self.lent_until = 0
         for put in terms.puts:
             self._gather(put)
 
@@ -288,6 +289,7 @@ class _Cutting:
                 period = number - 1 if self.time.in_advance else number
                 signed = -amount if put.verb == "repay" else amount
                 self._moment(period).inner.append((put.at, signed, put.verb == "fee"))
+                self._lends(put, max(1, period), amount)
                 return
         for number in self._payments(put):
             moment, amount = self._moment(number), self._money(put, number)
@@ -295,8 +297,15 @@ class _Cutting:
                 moment.repay += amount
             elif put.verb == "advance":
                 moment.advance += amount
+                self._lends(put, number, amount)
             else:
                 moment.fee += amount
+
+    def _lends(self, put: Put, number: int, amount: Decimal) -> None:
+        """Notes that more is lent; what goes on to the end of a loan does not say when that is."""
+        says_when = self.terms.count is not None or put.at is not None or put.to is not None
+        if put.verb == "advance" and amount and says_when:
+            self.lent_until = max(self.lent_until, number)
 
     def _moment(self, number: int) -> _Moment:
         return self.moments.setdefault(number, _Moment())
@@ -583,6 +592,7 @@ class _Cutting:
             has_payments=has_payments,
             cuts=has_payments,
             most=terms.most_payments,
+            lent_until=self.lent_until,
         )
 
     def stretches(self) -> Iterator[Stretch]:

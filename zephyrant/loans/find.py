@@ -267,6 +267,8 @@ def _count(loan: Loan, terms: Terms) -> Found:
     if value is None and (terms.puts or terms.beats[-1].last == _FIRST_TRIED):
         value = _periods_until(stated_terms(loan))
     if terms.puts and (value is None or value <= 0):
+        if (repaid := _repaid_before_more_is_lent(loan, terms)) is not None:
+            return Found((), repaid)
         return Found(
             (),
             Sentence(
@@ -314,27 +316,54 @@ def _periods_until(terms: Terms) -> Decimal | None:
     """
     line = lay_out(terms)
     owed, target, falls = line.principal, terms.balance, line.principal > terms.balance
-    advances = [stretch.first for stretch in line.stretches if stretch.lends]
     for stretch in line.stretches:
-        lent_later = any(number > stretch.first for number in advances)
-        within = None if lent_later else _within(owed, stretch, target, terms)
-        if stretch.inner and not lent_later:
-            within = _within_days(owed, stretch, target, terms)
+        lent_later = falls and line.lent_until > stretch.first
+        is_past = (owed < target) if falls else (owed > target)
+        within = None
+        if not lent_later and not is_past:
+            reached = _within_days if stretch.inner else _within
+            within = reached(owed, stretch, target, terms, falls=falls)
         periods = None if stretch.last is None else stretch.last - stretch.first + 1
         if within is not None and within >= 0 and (periods is None or within <= periods):
             return stretch.first - 1 + within
         if periods is None:
             return None
         owed = rolled(owed, stretch, periods)
-        if ((owed <= target) if falls else (owed >= target)) and not lent_later:
+        if lent_later:
+            continue
+        if is_past and ((owed < target) if falls else (owed > target)):
+            # Even with all that is lent later it has gone past the balance.
+            return None
+        if not is_past and ((owed <= target) if falls else (owed >= target)):
             return Decimal(stretch.last or 0)
     return None
 
 
-def _within_days(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> Decimal | None:
+def _repaid_before_more_is_lent(loan: Loan, terms: Terms) -> Sentence | None:
+    """Why a loan never comes to its balance where what is lent last comes too late and is too
+    little; None where that is not so."""
+    line = lay_out(terms)
+    owed = line.principal
+    for stretch in line.stretches:
+        if stretch.first > line.lent_until or stretch.last is None:
+            return None
+        owed = rolled(owed, stretch, stretch.last - stretch.first + 1)
+        if stretch.first == line.lent_until and owed < terms.balance < line.principal:
+            return Sentence(
+                "The payments repay all before more is lent: after payment {number}, with what is "
+                "lent there, {over} too much has been paid.",
+                number=Number(stretch.first),
+                over=Money(terms.balance - owed, loan.decimals),
+            )
+    return None
+
+
+def _within_days(
+    owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms, *, falls: bool
+) -> Decimal | None:
     """The same in a period in which money moves on days: the part of it up to the day on which it
     brings the balance there, else as if what moved had with its interest been there before."""
-    falls, calendar = owed > target, terms.time.calendar
+    calendar = terms.time.calendar
     payment = Decimal(0) if stretch.interest_only else stretch.payment
     at_payment = payment + stretch.repay - stretch.advance - stretch.fee
     for is_after, interest in ((False, stretch.before), (True, stretch.after)):
@@ -359,7 +388,9 @@ def _within_days(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms)
             )
         if not is_after and stretch.after:
             owed = owed * (1 + as_decimal(interest)) - at_payment
-    return _within(owed, stretch._replace(inner=()), target, terms) if not stretch.after else None
+    if stretch.after:
+        return None
+    return _within(owed, stretch._replace(inner=()), target, terms, falls=falls)
 
 
 def _around(calendar: Calendar, number: int, *, is_after: bool) -> tuple[date, date]:
@@ -371,7 +402,9 @@ def _around(calendar: Calendar, number: int, *, is_after: bool) -> tuple[date, d
     )
 
 
-def _within(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> Decimal | None:
+def _within(
+    owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms, *, falls: bool
+) -> Decimal | None:
     """After how many periods of a stretch the balance is reached, by the closed form."""
     if stretch.interest_only or stretch.inner:
         return None
@@ -380,7 +413,7 @@ def _within(owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms) -> D
         owed *= 1 + as_decimal(stretch.before)
         stretch = stretch._replace(before=Fraction(0))
     paid = stretch.payment + stretch.repay - stretch.advance - stretch.fee
-    if paid <= 0:
+    if paid <= 0 and falls:
         return None
     rate = as_decimal(stretch.before or stretch.after)
     return closed_form.count(owed, rate, paid, target, terms.timing)

@@ -214,12 +214,11 @@ def _rounded(amount: int, step: int) -> int:
 
 
 def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterator[Row]:
-    lent_until = max((each.first for each in line.stretches if each.lends), default=0)
     most = rule.unit.count(MOST_MONEY)
     for stretch in line.stretches:
         period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
         for number in range(stretch.first, (stretch.last or line.most) + 1):
-            row = state.row(number, opening, period, lent_later=number < lent_until)
+            row = state.row(number, opening, period, lent_later=number < line.lent_until)
             if row.payment < 0 or row.repay < 0:
                 why: Hindrance = "interest" if stretch.interest_only else "payment"
                 raise NeverSettlesError(why, number)
@@ -310,7 +309,8 @@ class _Rolling:
         last = (
             number == self.end
             if self.end
-            else _reaches(opening, closing, self.balance, period.is_last, falls=self.falls)
+            else not (lent_later and self.falls)
+            and _reaches(opening, closing, self.balance, period.is_last, falls=self.falls)
         )
         if self._takes(number):
             aim = self.balance if last else self.kept
@@ -342,8 +342,9 @@ class _Rolling:
         last = (
             number == self.end
             if self.end
-            else (it.closing <= self.balance if self.falls else it.closing >= self.balance)
-            and not lent_later
+            else (it.closing <= self.balance and not lent_later)
+            if self.falls
+            else it.closing >= self.balance
         )
         ends_here = it.rest <= 0 and not lent_later and not it.moved_after
         is_over = self.cuts and ends_here and it.repaid > 0 > it.rest and number != self.end

@@ -250,11 +250,6 @@ class Stretch(NamedTuple):
     day: date | None = None
 
     @property
-    def lends(self) -> bool:
-        """Whether more is lent in it."""
-        return bool(self.advance) or any(each.amount > 0 and not each.is_fee for each in self.inner)
-
-    @property
     def is_quiet(self) -> bool:
         """Whether nothing but a payment happens in it."""
         return not (self.advance or self.fee or self.repay or self.inner)
@@ -278,7 +273,8 @@ class Line(NamedTuple):
 
     `is_open`: payments run until the balance is reached, however many they are, `most` at the most.
     `has_payments`: there are regular ones, not clauses alone. `settles_by` and `cuts` (what would
-    overpay is cut to what is owed and ends the loan) matter to the schedule to the cent.
+    overpay is cut to what is owed and ends the loan) matter to the schedule to the cent. Up to the
+    period `lent_until` more will be lent: nothing before it ends the loan.
     """
 
     principal: Decimal
@@ -289,6 +285,7 @@ class Line(NamedTuple):
     settles_by: Settling = "payment"
     cuts: bool = True
     most: int = MOST_PAYMENTS
+    lent_until: int = 0
 
 
 def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:

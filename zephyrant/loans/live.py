@@ -150,7 +150,6 @@ class _Writer:
         self.rounds = loan.rounding.interest == "nearest" and laid.unit.places == loan.decimals
         self.busy = any(row.advance or row.repay or row.fee for row in laid.rows)
         self.last_row = FIRST_ROW + len(laid.rows) - 1
-        self.lent_until = max((s.first for s in self.line.stretches if s.lends), default=0)
         self.measured_in = {
             "equal": None,
             "actual/actual": "part of a year",
@@ -357,7 +356,7 @@ class _Writer:
         if beyond is None:
             return self._stated(row.payment)
         regular = f"{PAYMENT}+{beyond:f}" if beyond else PAYMENT
-        if not caps or not self.line.cuts or row.number < self.lent_until:
+        if not caps or not self.line.cuts or row.number < self.line.lent_until:
             return f"={regular}"
         owed = f"C{number}{moved}" if self.advance else f"C{number}+D{number}{moved}"
         return f"=MAX(0,MIN({regular},{owed}))"
