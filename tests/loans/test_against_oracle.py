@@ -9,6 +9,7 @@ from copy import deepcopy
 from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
+from math import ceil
 from typing import Any
 from unittest import TestCase
 
@@ -163,6 +164,34 @@ def exact_of(drawn: Draw) -> Fraction | None:
     return None if ends[0] == ends[1] else 1 + ends[0] / (ends[0] - ends[1])
 
 
+#: Payments among which a balance is looked for.
+LOOKED_AT = 32
+
+
+def first_reached(content: dict[str, Any]) -> int | None:
+    """The payment with which an unrounded loan comes to its balance."""
+    deal = Deal(content)
+    deal.rounds = False
+    owed, balance = deal.lent(), Fraction(content["balance"])
+    falls = owed > balance
+    follows = 0
+    for clause in content["clauses"]:
+        if "advance" in clause:
+            number = deal.number_of(clause["at"])
+            between = isinstance(clause["at"], str) and deal.day_of(number) != deal.day_of(
+                clause["at"]
+            )
+            follows = max(follows, number - (deal.advance and between))
+    was_past = False
+    for number in range(1, deal.count + 1):
+        owed = deal.happens(number, owed).closing
+        is_past = owed <= balance if falls else owed >= balance
+        if is_past and not (falls and number < follows):
+            return None if was_past else number
+        was_past = is_past
+    return None
+
+
 class AgainstTheContract(TestCase):
     def test_random_documents(self) -> None:
         answered = dict.fromkeys(("payment", "principal", "balance", "rate", "clauses"), 0)
@@ -179,6 +208,40 @@ class AgainstTheContract(TestCase):
                     answered[drawn.path[0]] += self.amount_holds(drawn, answer)
         for asked, number in answered.items():
             self.assertGreater(number, DRAWN // 40, f"too few documents ask for the {asked}")
+
+    def test_how_many_payments(self) -> None:
+        """The first payment at which the balance is reached and, where it is paid down, no advance
+        follows; then the schedule is that of a loan of so many."""
+        answered = 0
+        for seed in range(10**6, 10**6 + DRAWN // 4):
+            drawn = Draw(seed)
+            drawn.asked, drawn.path = "count", ("count",)
+            if not drawn.count or not drawn.content["count"]:
+                continue
+            with self.subTest(seed=seed, document=drawn.having("?")):
+                try:
+                    answer = loans.solve(loans.check(drawn.having("?")))
+                except loans.NotALoan:
+                    continue
+                answered += self.count_holds(drawn, answer)
+        self.assertGreater(answered, DRAWN // 20)
+
+    def count_holds(self, drawn: Draw, answer: loans.Answer) -> bool:
+        reached = first_reached(drawn.having(LOOKED_AT))
+        if answer.exact is None:
+            if reached is not None:
+                # Interest alone that is below zero cannot be paid.
+                self.assertLess(Fraction(drawn.content["rate"]["percent"]), 0, answer.reason)
+                self.assertIn("lies below zero", answer.reason)
+            return False
+        if Fraction(answer.exact) > LOOKED_AT:
+            self.assertIsNone(reached)
+            return False
+        self.assertEqual(ceil(Fraction(answer.exact)), reached)
+        if not answer.schedule:
+            return False
+        self.rows_agree(drawn, drawn.having(len(answer.schedule)), answer)
+        return True
 
     def amount_holds(self, drawn: Draw, answer: loans.Answer) -> bool:
         exact = exact_of(drawn)
@@ -230,8 +293,10 @@ class AgainstTheContract(TestCase):
                 if number != drawn.path[1]
             )
         if asked not in ("rate", "balance"):
-            asked = asked if own else "payment"
+            asked = asked if own or asked == "count" else "payment"
+        # How many payments is asked: then the last one is smaller, whatever falls on it.
         pauses = bool(last) and deal.ruling("pay", last) is not None and not own
+        pauses = pauses and asked != "count"
         expected = deal.rows(asked, pauses=pauses)
         told = [
             (

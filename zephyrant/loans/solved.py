@@ -73,9 +73,11 @@ def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
         laid = schedule(line, rule)
         return Solved(found, as_settled(loan, terms, line, laid), laid)
     except NeverSettlesError as error:
-        if loan.unknown == "count":
-            return Solved(Found((), _unsettled(loan, terms)), None, None)
-        return Solved(found, terms, None, _why_unlaid(loan, terms, error))
+        if loan.unknown != "count":
+            return Solved(found, terms, None, _why_unlaid(loan, terms, error))
+        never = error.why in ("rounding", "payment")
+        why = _unsettled(loan, terms) if never else _why_unlaid(loan, terms, error)
+        return Solved(Found((), why), None, None)
 
 
 def _unsettled(loan: Loan, terms: Terms) -> Sentence:
