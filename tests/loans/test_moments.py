@@ -177,6 +177,19 @@ class WhatItCosts(TestCase):
             self.assertAlmostEqual(float(told), carried, 1, row["number"])
 
 
+class OfWhatAFeeIsAPercent(TestCase):
+    def test_in_advance_what_is_lent_on_the_first_day_is_not_lent_with_the_first_payment(
+        self,
+    ) -> None:
+        """Place 0 and place 1 fall on one day; the fee at 1 is of the principal, for nothing is
+        lent there."""
+        for at in (0, "2027-01-10"):
+            clauses = [{"at": 1, "fee": {"percent": "2"}}, {"at": at, "advance": "2000"}]
+            totals = of(count=12, timing="in-advance", clauses=clauses).totals
+            assert totals
+            self.assertEqual(totals["fees"], "200.00", at)
+
+
 class WhatIsOwedBetweenRows(TestCase):
     def test_each_period_at_its_own_rate(self) -> None:
         """Two months at one percent, two at two, and nothing moves in any of them."""

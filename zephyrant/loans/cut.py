@@ -325,10 +325,16 @@ class _Cutting:
         """What is lent at the place of a clause."""
         advanced = self.terms.principal if number == 0 else _NOTHING
         for each in self.terms.puts:
-            if each.verb == "advance" and (
-                each.at == put.at if inner else self._covers(each, number)
-            ):
-                advanced += each.amount
+            if each.verb != "advance":
+                continue
+            if inner:
+                is_there = each.at == put.at
+            elif isinstance(each.at, date):
+                # Where money moves: in advance the day of the start is that of payment 1, too.
+                is_there = self._number_of(each.at) == (number, True)
+            else:
+                is_there = self._covers(each, number)
+            advanced += each.amount if is_there else _NOTHING
         return advanced
 
     # What clauses come to
