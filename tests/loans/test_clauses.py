@@ -30,10 +30,11 @@ def pays(document: dict[str, Any], number: int, payment: mpf) -> mpf | str:
                 amount *= (1 + mpf(clause["step"]["percent"]) / 100) ** steps
             else:
                 amount += mpf(clause["step"]["amount"]) * steps
-    best_pay, told = (-1, -1), None
+    best_pay, told = (False, -1, -1), None
     for index, clause in enumerate(document["clauses"]):
         if "pay" in clause and holds(clause, number):
-            rank_pay = (clause.get("from", clause.get("at", 0)), index)
+            # A place alone beats a stretch, then the later beginning, then the later in the list.
+            rank_pay = ("at" in clause, clause.get("from", clause.get("at", 0)), index)
             if rank_pay >= best_pay:
                 best_pay, told = rank_pay, clause["pay"]
     if told == "interest":
