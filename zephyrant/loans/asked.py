@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 from decimal import ROUND_CEILING, ROUND_HALF_UP
 from fractions import Fraction
+from itertools import islice
 from typing import Final, Literal, NamedTuple
 
 from typing_extensions import TypedDict
@@ -28,7 +29,7 @@ from .words import Marks
 
 MOST_MOMENTS: Final = 500
 #: What parts several moments or stretches typed at once.
-_PARTS: Final = re.compile(r"[,;]\s*|\s+and\s+")
+_PARTS: Final = re.compile(r"[,;]| and ")
 Payoff = Literal["nearest", "up"]
 
 
@@ -97,12 +98,13 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> li
     Raises `NotALoan` at `at` where that cannot be read or lies outside the loan.
     """
     asked = _asking(loan, marks)
-    parts = [part for part in _PARTS.split(typed.strip()) if part.strip()]
+    parts = [part for part in _PARTS.split(" ".join(typed.split())) if part.strip()]
     if not parts:
         raise _refused("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
-    moments = [each for part in parts for each in _moments(asked, part.strip())]
+    asks = (each for part in parts for each in _moments(asked, part.strip()))
+    moments = list(islice(asks, MOST_MOMENTS + 1))
     if len(moments) > MOST_MOMENTS:
-        raise _refused("at", f"That asks for {len(moments)} moments: at most {MOST_MOMENTS}.")
+        raise _refused("at", f"That asks for more than {MOST_MOMENTS} moments at once.")
     return [
         _after(asked, moment) if isinstance(moment, int) else _on(asked, moment, payoff)
         for moment in moments
@@ -111,11 +113,11 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> li
 
 def _moments(asked: _Asked, part: str) -> Iterator[int | date]:
     count = asked.last
-    every = re.fullmatch(r"every\s+(\d{1,6})(?:th|st|nd|rd)?(?:\s+payments?)?", part.lower())
+    every = re.fullmatch(r"every (\d{1,6})(?:th|st|nd|rd)?(?: payments?)?", part.lower())
     if every and int(every[1]):
         yield from range(int(every[1]), count + 1, int(every[1]))
         return
-    number = re.fullmatch(r"(?:after\s+)?(?:payment\s+)?(\d{1,6})", part.lower())
+    number = re.fullmatch(r"(?:after )?(?:payment )?(\d{1,6})", part.lower())
     if number:
         if int(number[1]) > count:
             raise _refused("at", f"There is no payment {number[1]}: the loan has {count}.")
@@ -239,7 +241,7 @@ def stretches(loan: Loan, typed: str, marks: Marks) -> list[StretchTold]:
     Raises `NotALoan` at `stretch` where one cannot be read or lies outside the loan.
     """
     asked = _asking(loan, marks)
-    parts = [part for part in _PARTS.split(typed.strip()) if part.strip()]
+    parts = [part for part in _PARTS.split(" ".join(typed.split())) if part.strip()]
     if len(parts) > MOST_MOMENTS:
         raise _refused("stretch", f"That asks for {len(parts)} stretches: at most {MOST_MOMENTS}.")
     return [_stretch(asked, part) for part in parts or [""]]

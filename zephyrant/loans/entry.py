@@ -6,6 +6,7 @@ A statement is a loan document whose figures stand as typed, in the marks of who
 import re
 from datetime import date
 from decimal import Decimal
+from string import ascii_lowercase
 from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -143,21 +144,27 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
             raise ValueError(reading.error or "A value to try is a number.")
         return Decimal(reading.value)
 
-    steps = re.fullmatch(r"(.+?)\s+to\s+(.+?)\s+by\s+(.+)", tidy(typed))
-    if steps is None:
-        parts = [part for part in re.split(r";|,\s+|\s+and\s+", typed) if part.strip()]
+    first, _, rest = tidy(typed).partition(" to ")
+    last, _, step = rest.partition(" by ")
+    if not (first and last and step):
+        parts = [part for part in re.split(r";|, | and ", " ".join(typed.split())) if part.strip()]
+        _refuse_many(len(parts), most, marks)
         return tuple(one(part) for part in _in_the_last_unit(parts, path))
-    unit = re.search(r"[a-z]+$", steps[2])
-    first = steps[1] + (f" {unit[0]}" if path == "count" and unit and steps[1].isdecimal() else "")
-    begin, end, by = one(first), one(steps[2]), one(steps[3])
+    unit = last[len(last.rstrip(ascii_lowercase)) :]
+    if path == "count" and first.isdecimal():
+        first = f"{first} {unit}"
+    begin, end, by = one(first), one(last), one(step)
     if by <= 0 or end < begin:
         raise ValueError("Write it as 5.5 to 7 by 0.125: from the least to the most, in steps.")
     many = int((end - begin) / by) + 1
+    _refuse_many(many, most, marks)
+    return tuple(begin + by * step for step in range(many))
+
+
+def _refuse_many(many: int, most: int, marks: Marks) -> None:
     if many > most:
         text = "That is {many} values: at most {most} are worked at once."
-        too_many = Sentence(text, many=Number(many), most=Number(most))
-        raise ValueError(too_many.say(marks))
-    return tuple(begin + by * step for step in range(many))
+        raise ValueError(Sentence(text, many=Number(many), most=Number(most)).say(marks))
 
 
 def _in_the_last_unit(parts: list[str], path: str) -> list[str]:

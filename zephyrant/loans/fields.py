@@ -33,10 +33,10 @@ MOST_CLAUSES: Final = 1_000
 #: Characters of JSON a document may have.
 MOST_TEXT: Final = 1_000_000
 
-_DECIMAL = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)", re.ASCII)
-_DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+\.?\d*|\.\d+)$"}
+_DECIMAL = re.compile(r"[+-]?(\d+(\.\d*)?|\.\d+)", re.ASCII)
+_DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+(\.\d*)?|\.\d+)$"}
 #: Zero or more: only nothing has a sign.
-_NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+\.?\d*|\.\d+)|-(0+\.?0*|\.0+))$"}
+_NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+(\.\d*)?|\.\d+)|-(0+(\.0*)?|\.0+))$"}
 
 
 def wrong(message: str) -> PydanticCustomError:

@@ -129,6 +129,10 @@ def guess(table: TheirTable) -> Matched:
     return Matched(**places)
 
 
+#: Characters of a cell beyond which no number is meant.
+_MOST_CHARACTERS: Final = 80
+
+
 def decimal_mark(cells: Sequence[str]) -> str:
     """The mark that stands before the decimals, told by cells in which only one reading fits."""
     for cell in cells:
@@ -143,11 +147,13 @@ def decimal_mark(cells: Sequence[str]) -> str:
 def number_in(cell: str, mark: str) -> Decimal | None:
     """The number a cell holds, its decimals after `mark`; None where it holds none."""
     group = "," if mark == "." else "."
+    if len(cell) > _MOST_CHARACTERS:
+        return None
     text = re.sub(r"[\s'’]|[A-Za-z]{3}\s?|[€$£¥]", "", cell).replace(group, "")
     text = text.replace(mark, ".").replace("−", "-")
     if re.fullmatch(r"\(.*\)", text):
         text = f"-{text[1:-1]}"
-    return Decimal(text) if re.fullmatch(r"-?(\d+\.?\d*|\.\d+)", text, re.ASCII) else None
+    return Decimal(text) if re.fullmatch(r"-?(\d+(\.\d*)?|\.\d+)", text, re.ASCII) else None
 
 
 def hold_against(

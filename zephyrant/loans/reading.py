@@ -77,15 +77,24 @@ class _Number(NamedTuple):
 
 
 def tidy(typed: str) -> str:
-    """What was typed in plain characters, lower case, without marks between thousands."""
+    """What was typed in plain characters, lower case, one space at a time, without marks between
+    thousands."""
     spaced = re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", typed)
-    text = unicodedata.normalize("NFKC", spaced).strip().lower()
+    text = " ".join(unicodedata.normalize("NFKC", spaced).lower().split())
     text = text.replace("⁄", "/").replace("−", "-").replace("–", "-")
     return re.sub(r"(?<=\d)['’_ ](?=\d{3}(\D|$))", "", text)
 
 
+def _without(text: str, *endings: str) -> tuple[str, str]:
+    """A text without the first of these endings that it has, and that ending."""
+    for ending in endings:
+        if text.endswith(ending):
+            return text.removesuffix(ending).rstrip(), ending
+    return text, ""
+
+
 def _fraction(text: str) -> Decimal | None:
-    found = re.fullmatch(r"(?:(\d{1,12})[ -]+)?(\d{1,9})\s*/\s*(\d{1,9})", text)
+    found = re.fullmatch(r"(?:(\d{1,12})[ -]+)?(\d{1,9}) ?/ ?(\d{1,9})", text)
     if not found or not int(found[3]):
         return None
     value = int(found[1] or 0) + Fraction(int(found[2]), int(found[3]))
@@ -95,7 +104,7 @@ def _fraction(text: str) -> Decimal | None:
 
 def _plain_number(text: str, marks: Marks, *, may_group: bool) -> _Number | None:
     """Digits with at most commas and points; `may_group`: three digits after one mark group."""
-    if not re.fullmatch(r"[\d.,]*\d[\d.,]*", text, re.ASCII):
+    if not re.fullmatch(r"[\d.,]+", text, re.ASCII) or not text.strip(".,"):
         return None
     kinds = [mark for mark in ",." if mark in text]
     if not kinds:
@@ -135,8 +144,8 @@ def _read_number(text: str, marks: Marks, *, may_group: bool = True) -> _Number 
         sign, text = -1, text[1:-1].strip()
     elif text[:1] in ("-", "+"):
         sign, text = (-1 if text[0] == "-" else 1), text[1:].strip()
-    found = re.fullmatch(r"(.*?)\s*(k|thousand|mn|m|million)?", text)
-    body, times = (found[1], _TIMES.get(found[2] or "", 0)) if found else (text, 0)
+    body, ending = _without(text, *_TIMES)
+    times = _TIMES.get(ending, 0)
     fraction = _fraction(body)
     number = _Number(fraction) if fraction is not None else None
     number = number or _plain_number(body, marks, may_group=may_group)
@@ -206,8 +215,8 @@ _SIGNS: Final = {
 
 def _without_currency(text: str, typed: str, currency: str) -> str:
     """An amount without the sign or the code of its currency; another's is not passed over."""
-    found = re.match(r"([a-z]{3}|[€$£¥])\s*(?=[\d.,+-])", text) or re.search(
-        r"(?<=[\d.,km])\s*([a-z]{3}|[€$£¥])$", text
+    found = re.match(r"([a-z]{3}|[€$£¥]) ?(?=[\d.,+-])", text) or re.search(
+        r"(?<=[\d.,km]) ?([a-z]{3}|[€$£¥])$", text
     )
     if found is None:
         return text
@@ -232,8 +241,9 @@ def read_percent(typed: str, marks: Marks) -> Reading:
     """A percentage: `6.35`, `6 3/8`, `6.35 %`, `635 bp`."""
 
     def reader(text: str) -> Reading:
-        points = re.fullmatch(r"(.*?)\s*(bps?|basis points?)", text)
-        text = points[1] if points else re.sub(r"\s*(%|percent|pct)$", "", text)
+        text, points = _without(text, "bp", "bps", "basis point", "basis points")
+        if not points:
+            text, _ = _without(text, "%", "percent", "pct")
         number = _read_number(text, marks, may_group=False)
         if number is None:
             raise ValueError(text)
@@ -250,7 +260,7 @@ def read_count(typed: str, marks: Marks, every: clock.Frequency) -> Reading:
     """A number of payments, or a term that is made of them: `60`, `5 years`, `5y6m`."""
 
     def reader(text: str) -> Reading:
-        text = re.sub(r"\s*payments?$", "", text)
+        text, _ = _without(text, "payments", "payment")
         number = None if re.search(r"[a-z]", text) else _read_number(text, marks)
         if number is not None:
             return _reading(number, lambda value: marks.number(value, PLACES))
@@ -289,12 +299,16 @@ def read_time(typed: str, marks: Marks) -> Reading:
     return reading
 
 
+#: What makes a balance a share of the amount lent.
+_SHARE_OF_IT: Final = ("%", "% of it", "% of the amount lent", "% of the principal")
+
+
 def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) -> Reading:
     """What is left at the end: an amount, or a share of the amount lent as `30 %`."""
-    share = re.fullmatch(r"(.*?)\s*%(?: of (?:it|the amount lent|the principal))?", tidy(typed))
-    if not share:
+    share, ending = _without(tidy(typed), *_SHARE_OF_IT)
+    if not ending:
         return read_amount(typed, marks, currency)
-    percent = read_percent(share[1], marks)
+    percent = read_percent(share, marks)
     if percent.error or percent.value == UNKNOWN:
         return Reading(
             error=f"{quote_typed(typed)} is no share of the amount lent. Write it as 30 %."
@@ -310,11 +324,28 @@ def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) ->
     return Reading(value=plain(whole), text=text, note=note)
 
 
-#: What can be carried of an income, and how often that comes.
-_CARRIED: Final = re.compile(
-    r"(?:(?P<share>[^%]+?)\s*% of )?(?P<income>[^-]+?)(?P<outgoings>(?:\s*(?:-|less)\s*[^-]+?)*)"
-    r"(?:\s*(?:a|per|each) (?P<per>year|half-year|quarter|month|week|day))?"
-)
+class _Carried(NamedTuple):
+    """What can be carried of an income, as typed: a share of it, what goes out first, how often."""
+
+    share: str
+    income: str
+    outgoings: tuple[str, ...]
+    per: clock.UnitName | None
+
+
+_PER: Final = re.compile(r" ?(?:a|per|each) (year|half-year|quarter|month|week|day)$")
+
+
+def _carried(text: str) -> _Carried | None:
+    """The parts of such a text; None where it is an amount alone."""
+    per = _PER.search(text)
+    share, of, rest = text[: per.start() if per else None].rpartition("% of ")
+    income, *outgoings = (part.strip() for part in re.split(r"-|less", rest))
+    if not income or bool(of) != bool(share.strip()) or not (of or outgoings or per):
+        return None
+    return _Carried(
+        share, income, tuple(outgoings), cast("clock.UnitName", per[1]) if per else None
+    )
 
 
 def read_payment(
@@ -326,12 +357,11 @@ def read_payment(
     What can be carried is rounded down. An income of another period counts by its part of a year.
     """
     show = tell or marks
-    found = _CARRIED.fullmatch(tidy(typed))
-    if found is None or not (found["share"] or found["outgoings"] or found["per"]):
+    found = _carried(tidy(typed))
+    if found is None:
         return read_amount(typed, marks, currency)
-    share = read_percent(found["share"], marks) if found["share"] else None
-    parts = [found["income"], *re.split(r"-|less", found["outgoings"])[1:]]
-    amounts = [read_amount(part, marks, currency) for part in parts]
+    share = read_percent(found.share, marks) if found.share else None
+    amounts = [read_amount(part, marks, currency) for part in (found.income, *found.outgoings)]
     for each in (share, *amounts):
         if each is not None and (each.value in (None, UNKNOWN) or Decimal(each.value or 0) < 0):
             example = f"{marks.write('5400')} - {marks.write('640')} a month"
@@ -343,7 +373,7 @@ def read_payment(
     minor = Decimal(1).scaleb(-decimals)
     income, *outgoings = (Decimal(each.value or 0) for each in amounts)
     often = clock.a_year(every)
-    per = clock.a_year(cast("clock.UnitName", found["per"])) if found["per"] else often
+    per = clock.a_year(found.per) if found.per else often
     with precise():
         part = Decimal(share.value or 0) / 100 if share else Decimal(1)
         left = (part * income - sum(outgoings)) * per / often
@@ -351,8 +381,8 @@ def read_payment(
     said = " - ".join(show.number(each, PLACES, decimals) for each in (income, *outgoings))
     if share:
         said = f"{show.number(Decimal(share.value or 0), PLACES)} % of {said}"
-    if found["per"]:
-        said += f" a {found['per']}"
+    if found.per:
+        said += f" a {found.per}"
     if carried <= 0:
         return Reading(error=f"Of {said} nothing is left for a payment.")
     note = f"{said} = {show.number(carried, PLACES, decimals)} that can be carried each payment."
@@ -395,18 +425,18 @@ def _term_in_payments(text: str, marks: Marks, a_year: int) -> Fraction:
 
 def _time_parts(text: str, marks: Marks) -> list[tuple[Fraction, str]]:
     """Each number of a time with the letter of its unit."""
-    parts = re.findall(r"([\d.,/ ]*\d)\s*([a-z-]+)[\s,]*(?:and\s+)?", text)
-    if "".join(re.findall(r"[\da-z]+", text.replace("and", ""))) != "".join(
-        re.findall(r"[\da-z]+", "".join(number + unit for number, unit in parts))
-    ):
-        raise ValueError(text)
-    read = []
-    for number, unit in parts:
-        value = _read_number(number.strip(), marks)
-        if value is None or not _UNITS.fullmatch(unit):
-            raise ValueError(text)
-        read.append((Fraction(value.value), unit[0]))
-    if not read:
+    read: list[tuple[Fraction, str]] = []
+    number = ""
+    for part in re.findall(r"[\d.,/ ]+|[^\d.,/ ]+", text):
+        if part[0] in "0123456789.,/ ":
+            number = part.lstrip(" ,").rstrip()
+        elif number or part != "and":
+            value = _read_number(number, marks) if number[-1:].isdecimal() else None
+            if value is None or not _UNITS.fullmatch(part):
+                raise ValueError(text)
+            read.append((Fraction(value.value), part[0]))
+            number = ""
+    if number or not read:
         raise ValueError(text)
     return read
 
@@ -417,7 +447,9 @@ def read_place(typed: str, marks: Marks, *, may_be_open: bool = False) -> Readin
         return Reading()
     if read_days(unicodedata.normalize("NFKC", typed)):
         return read_date(typed)
-    text = re.sub(r"^payment\s+", "", tidy(typed))
+    text = tidy(typed).removeprefix("payment ")
+    if len(text) > _MOST_CHARACTERS:
+        return Reading(error="This is too long to be a place: it is a payment or a day.")
     if text.isdecimal():
         return Reading(value=str(int(text)), text=marks.write(str(int(text))))
     if not text:
