@@ -21,7 +21,7 @@ def clause_notes(loan: Loan, terms: Terms, marks: Marks) -> tuple[tuple[str, ...
     """Sentences for each clause, in the order of the document; none where there are very many."""
     if len(loan.clauses) > _MOST_NOTED:
         return ((),) * len(loan.clauses)
-    ways = giving_way(terms)
+    ways = giving_way(terms, len(loan.clauses))
     return tuple(
         (
             *_gives_way(loan, place, ways.get(place, []), marks),

@@ -6,35 +6,36 @@ then replaced by `pay`; `repay` is always on top. At one moment interest accrues
 fees, then payments and repayments.
 """
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
-from functools import cache
-from itertools import islice, pairwise
+from functools import cached_property
+from itertools import pairwise
 from typing import NamedTuple
 
 from .dates import year_fraction
 from .figures import precise
+from .holds import Holding, Pieces, Places, Steps, in_force, turning
 from .line import (
     NO_TIME,
+    Beat,
     Inner,
     Line,
     Put,
     Span,
     Stretch,
     Terms,
-    Timetable,
     plain_line,
 )
 from .parts import VerbName
 from .rates import as_decimal, as_fraction
 
 _NOTHING = Decimal(0)
-#: The kind of clause that replaces what another kind says.
-_OVER: dict[VerbName, VerbName | None] = {"payment": "pay", "pay": None, "rate": None}
+#: Later than every day of a period.
+_ANY_DAY = date.max.toordinal() + 1
 
 
 class Fee(NamedTuple):
@@ -55,14 +56,12 @@ class _Period(NamedTuple):
     ends: date | None
 
 
-@dataclass
-class _Moment:
-    """What happens at a payment besides it."""
+class _Moved(NamedTuple):
+    """Money that moves on a day between two payments: above zero what is added to what is owed."""
 
-    advance: Decimal = _NOTHING
-    fee: Decimal = _NOTHING
-    repay: Decimal = _NOTHING
-    inner: list[tuple[date, Decimal, bool]] = field(default_factory=list)
+    day: date
+    amount: Decimal
+    is_fee: bool
 
 
 def lay_out(terms: Terms) -> Line:
@@ -92,8 +91,8 @@ def between(terms: Terms) -> list[Between]:
         return []
     return [
         Between(max(number, 1), day, amount)
-        for number, moment in _Cutting(terms).moments.items()
-        for day, amount, is_fee in moment.inner
+        for number, moved in _Cutting(terms).on_days.items()
+        for day, amount, is_fee in moved
         if not is_fee
     ]
 
@@ -115,9 +114,9 @@ class GivesWay(NamedTuple):
     wins: int
 
 
-def giving_way(terms: Terms) -> dict[int, list[GivesWay]]:
-    """Where each clause, by its place in the list, gives way to another."""
-    return _Cutting(terms).giving_way()
+def giving_way(terms: Terms, clauses: int) -> dict[int, list[GivesWay]]:
+    """Where each of the first so many clauses, by its place in the list, gives way to another."""
+    return _Cutting(terms).giving_way(clauses)
 
 
 def fee_bases(terms: Terms, place: int) -> list[tuple[int | date, Decimal]]:
@@ -128,7 +127,7 @@ def fee_bases(terms: Terms, place: int) -> list[tuple[int | date, Decimal]]:
 
 def periods_of(terms: Terms) -> tuple[Stretch, ...]:
     """Every period of a loan on its own, even where only clauses are the loan."""
-    return tuple(_Cutting(terms).each())
+    return tuple(_Cutting(terms).each_alone())
 
 
 class Accrued(NamedTuple):
@@ -141,45 +140,96 @@ class Accrued(NamedTuple):
 
 
 class Accruals:
-    """Interest between the payments of a loan on dates."""
+    """Interest between the payments of a loan on dates; periods are those up to payment `last`."""
 
     def __init__(self, terms: Terms, last: int) -> None:
         self._cutting = _Cutting(terms)
-        self._periods = list(islice(self._cutting.periods(), last))
+        self._last = min(last, self._cutting.places.last)
 
     def whole(self, number: int) -> Fraction:
         """Interest on 1 over a whole period."""
-        period = self._periods[number - 1]
-        before, after = self._cutting.grown(period)
+        before, after = self._cutting.grown(self._cutting.period(number))
         return (1 + before) * (1 + after) - 1
 
     def until(self, number: int, day: date) -> Accrued:
         """From payment `number` (0: the start) to a day before the next one."""
-        return self._cutting.until(self._periods, number, day)
+        return self._cutting.until(number, day, self._last)
 
 
-def level_points(terms: Terms) -> list[int]:
-    """The payments from which on the regular payment is set anew, in order."""
-    if not any(put.levels for put in terms.puts):
-        return []
-    return sorted(set(_Cutting(terms).level_points()))
+class Levelling:
+    """A line on which the regular payment is set anew, carried on from one such payment to the
+    next: what was set before stays, what will set it anew later is not foreseen."""
+
+    def __init__(self, terms: Terms) -> None:
+        self._terms = replace(terms, cash=None)
+        self._past = _Cutting(self._terms)
+        #: Clauses by their place in the list, with the last payment that they may matter to.
+        self._known: dict[int, int] = {}
+        self._rates: list[Holding] = []
+        self._waiting: list[tuple[int, int]] = []
+        for place, put in enumerate(terms.puts):
+            if not put.levels:
+                self._known[place] = self._last_of(place, put)
+            elif put.verb == "rate":
+                self._waiting.append((self._past.points_of(put)[0], place))
+        self._waiting.sort(reverse=True)
+        self._ahead: tuple[list[int], Ahead] | None = None
+
+    def _last_of(self, place: int, put: Put) -> int:
+        places = self._past.places
+        if put.verb == "step":
+            # A payment stays as large as its steps have made it.
+            return places.last
+        if put.verb == "rate":
+            return places.rate_holds(put, place).ends[0]
+        if isinstance(put.at, date):
+            return places.number_of(put.at)[0]
+        return places.payments(put)[1]
+
+    @property
+    def points(self) -> list[int]:
+        """The payments from which on the regular payment is set anew, in order."""
+        return sorted(set(self._past.level_points()))
+
+    @property
+    def principal(self) -> Decimal:
+        """What is owed after all that moves at the start."""
+        return self._past.principal
+
+    def until(self, first: int, number: int) -> Iterator[Stretch]:
+        """The line from one payment up to before another, as it turned out."""
+        return self._past.stretches(first, number - 1)
+
+    def known_from(self, number: int) -> "Ahead":
+        """The line from a payment on, as it is known when the payment is set anew there."""
+        while self._waiting and self._waiting[-1][0] <= number:
+            place = self._waiting.pop()[1]
+            self._rates.append(self._past.places.rate_holds(self._terms.puts[place], place))
+        self._rates = in_force(self._rates, (number, 0))
+        self._known = {place: last for place, last in self._known.items() if last >= number}
+        known = sorted([*self._known, *(each.place for each in self._rates)])
+        if self._ahead is None or self._ahead[0] != known:
+            puts = tuple(self._terms.puts[place] for place in known)
+            self._ahead = known, Ahead(_Cutting(replace(self._terms, puts=puts)), number)
+        return self._ahead[1]
+
+    def set_anew(self, number: int, payment: Decimal) -> None:
+        """From a payment on it is this."""
+        self._past.set_anew(number, payment)
 
 
-def known_at(terms: Terms, number: int) -> Terms:
-    """The terms as known when the payment is set anew from `number` on: what sets it anew later is
-    not foreseen."""
-    cutting = _Cutting(terms)
-    puts = []
-    for put in terms.puts:
-        if not put.levels:
-            puts.append(put)
-            continue
-        points = cutting.points_of(put)
-        if not points or points[0] > number:
-            continue
-        many = put.verb != "rate" and put.at is None
-        puts.append(put._replace(to=number - 1) if many else put)
-    return replace(terms, puts=tuple(puts))
+class Ahead:
+    """What is known of a line from a payment on."""
+
+    def __init__(self, cutting: "_Cutting", number: int) -> None:
+        self._cutting, self.number = cutting, number
+        #: Whether all payments are the regular one, wherever it is set: no clause states another.
+        self.is_regular = not cutting.stating.spots
+
+    def paying(self, payment: Decimal, number: int) -> Iterator[Stretch]:
+        """The line from a payment on, the regular one being this from there."""
+        self._cutting.set_anew(number, payment)
+        return self._cutting.stretches(number, self._cutting.places.last)
 
 
 class _Cutting:
@@ -187,119 +237,101 @@ class _Cutting:
 
     def __init__(self, terms: Terms) -> None:
         self.terms = terms
-        self.time: Timetable = terms.time
+        self.time = terms.time
         self.calendar = terms.time.calendar
-        self.due = cache(self.calendar.payment) if self.calendar else None
-        #: The day between two payments with which a loan of clauses alone ends.
-        self.stop: date | None = None
-        self.last = self._last()
-        if self.stop is not None:
-            self.due = self._due_or_stop
-        self.moments: dict[int, _Moment] = {}
+        self.places = Places(terms)
         self.lent_until = 0
-        for put in terms.puts:
-            self._gather(put)
+        #: What moves on days between two payments, by the number of the period.
+        self.on_days: dict[int, list[_Moved]] = {}
+        self._anew: tuple[int, Decimal] | None = None
+        self._interests: dict[tuple[Span, Fraction], Fraction] = {}
+        self._gather()
 
-    def _last(self) -> int:
-        terms = self.terms
-        if terms.count:
-            return terms.count
-        if terms.count is None:
-            last = terms.beats[-1].last
-            return min(terms.open_to if last is None else last, terms.most_payments)
-        places = [place for put in terms.puts for place in (put.at, put.begin, put.to)]
-        ints = [place for place in places if isinstance(place, int)]
-        # Money of a stretch moves on payment days: the last of them lies on or before its end.
-        spans = [
-            self._number_of(put.to, after=put.verb == "rate")[0]
-            for put in terms.puts
-            if isinstance(put.to, date)
-        ]
-        begins = [
-            self._number_of(put.begin)[0] for put in terms.puts if isinstance(put.begin, date)
-        ]
-        numbers = [*ints, *spans, *begins, 1]
-        days = [put.at for put in terms.puts if isinstance(put.at, date)]
-        if not days:
-            return max(numbers)
-        on_days, is_on = self._number_of(max(days))
-        if on_days > max(numbers) and not is_on:
-            self.stop = max(days)
-        return max([*numbers, on_days])
+    def set_anew(self, number: int, payment: Decimal) -> None:
+        """From a payment on, and up to where a clause that begins later says another, the regular
+        payment is this; those before it are not asked for any more."""
+        self._anew = number, payment
 
-    def _due_or_stop(self, number: int) -> date:
-        """The day of a payment; that of the last one is the end of the loan."""
-        if self.calendar is None:
-            raise ValueError("a number without dates")
-        return self.stop if self.stop and number == self.last else self.calendar.payment(number)
+    # What clauses come to
 
-    # Where things stand
+    def _of(self, *verbs: VerbName) -> Iterator[tuple[int, Put]]:
+        return ((place, put) for place, put in enumerate(self.terms.puts) if put.verb in verbs)
 
-    def _number_of(self, day: date, *, after: bool = True) -> tuple[int, bool]:
-        """The first payment on or after a day (not `after`: the last on or before it), and whether
-        it falls on it; 0: the start."""
-        if self.calendar is None or self.due is None:
-            raise ValueError("a day without dates")
-        if day == self.calendar.start:
-            return 0, True
-        most = self.calendar.most_payments()
-        low, high = 1, 1
-        while high < most and self.due(high) < day:
-            low, high = high, min(2 * high, most)
-        number = bisect_left(range(low, high + 1), day, key=self.due) + low
-        is_on = number <= most and self.due(number) == day
-        return (number if after or is_on else number - 1), is_on
-
-    def _covers(self, put: Put, number: int) -> bool:
-        """Whether a clause holds for a payment."""
-        due = self.due(number) if self.due and number else None
-        if put.at is not None:
-            if isinstance(put.at, int):
-                return put.at == number
-            return put.at == (due or (self.calendar and self.calendar.start))
-        for bound, is_first in ((put.begin, True), (put.to, False)):
-            if bound is None:
+    def _gather(self) -> None:
+        """All that moves besides the payments: at them, and on days between."""
+        moves: dict[VerbName, list[tuple[Holding, Decimal]]] = {
+            "repay": [],
+            "advance": [],
+            "fee": [],
+        }
+        for place, put in self._of("advance", "repay", "fee"):
+            if put.taken in ("from-proceeds", "apart"):
                 continue
-            here: int | date | None = number if isinstance(bound, int) else due
-            if here is None or (here < bound if is_first else here > bound):  # type: ignore[operator]
-                return False
-        return put.months is None or (due is not None and due.month in put.months)
+            if isinstance(put.at, date):
+                number, is_on = self.places.number_of(put.at)
+                if not is_on:
+                    amount = self._money_on_a_day(put)
+                    period = number - 1 if self.time.in_advance else number
+                    signed = -amount if put.verb == "repay" else amount
+                    moved = _Moved(put.at, signed, put.verb == "fee")
+                    self.on_days.setdefault(period, []).append(moved)
+                    self._lends(put, max(1, period), amount)
+                    continue
+            amounts = list(self._moving(place, put))
+            moves[put.verb] += amounts
+            if put.verb == "advance" and amounts:
+                self._lends(put, self._last_of(put), amounts[-1][1])
+        self.repaid, self.advanced, self.charged = (
+            self.places.added(moves[verb]) for verb in ("repay", "advance", "fee")
+        )
 
-    def _payments(self, put: Put) -> Iterator[int]:
-        """The payments a clause holds for; 0 is the start."""
-        if isinstance(put.at, int):
-            yield put.at
+    def _moving(self, place: int, put: Put) -> Iterator[tuple[Holding, Decimal]]:
+        """An amount of a clause, from payment to payment; a percent of what is advanced there, and
+        of the principal where that is nothing."""
+        first, last = self.places.payments(put)
+        if not put.of_money:
+            yield Holding((first, 0), (last + 1, 0), place, put.months), self._cash(put.amount)
             return
-        if put.at is not None:
-            number, is_on = self._number_of(put.at)
-            if is_on:
-                yield number
-            return
-        begin = put.begin if isinstance(put.begin, int) else 1
-        end = put.to if isinstance(put.to, int) else self.last
-        yield from (number for number in range(begin, end + 1) if self._covers(put, number))
+        for begins, ends, base in self._bases(first, last):
+            share = self._cash(put.amount * (base or self.terms.principal) / 100)
+            yield Holding((begins, 0), (ends + 1, 0), place, put.months), share
 
-    def _gather(self, put: Put) -> None:
-        if put.verb not in ("repay", "advance", "fee") or put.taken in ("from-proceeds", "apart"):
-            return
-        if isinstance(put.at, date):
-            number, is_on = self._number_of(put.at)
-            if not is_on:
-                amount = self._money(put, number, inner=True)
-                period = number - 1 if self.time.in_advance else number
-                signed = -amount if put.verb == "repay" else amount
-                self._moment(period).inner.append((put.at, signed, put.verb == "fee"))
-                self._lends(put, max(1, period), amount)
-                return
-        for number in self._payments(put):
-            moment, amount = self._moment(number), self._money(put, number)
-            if put.verb == "repay":
-                moment.repay += amount
-            elif put.verb == "advance":
-                moment.advance += amount
-                self._lends(put, number, amount)
-            else:
-                moment.fee += amount
+    def _bases(self, first: int, last: int) -> Iterator[tuple[int, int, Decimal]]:
+        """What is lent at payments, where money moves."""
+        if first <= 0 <= last:
+            yield 0, 0, self.lent.at(0) + self.terms.principal
+        if max(first, 1) <= last:
+            yield from self.lent.within(max(first, 1), last)
+
+    @cached_property
+    def lent(self) -> Pieces[Decimal]:
+        """What clauses lend at each payment, as stated."""
+        amounts = []
+        for place, put in self._of("advance"):
+            first, last = self.places.payments(put)
+            amounts.append((Holding((first, 0), (last + 1, 0), place, put.months), put.amount))
+        return self.places.added(amounts)
+
+    def _money_on_a_day(self, put: Put) -> Decimal:
+        if not put.of_money:
+            return self._cash(put.amount)
+        base = self._lent_on(put.at) or self.terms.principal
+        return self._cash(put.amount * base / 100)
+
+    def _lent_on(self, day: int | date | None) -> Decimal:
+        return sum((put.amount for _, put in self._of("advance") if put.at == day), _NOTHING)
+
+    def _cash(self, amount: Decimal) -> Decimal:
+        return amount if self.terms.cash is None else self.terms.cash.amount(amount)
+
+    def _last_of(self, put: Put) -> int:
+        first, last = self.places.payments(put)
+        if put.months is None:
+            return last
+        return next(
+            (each for each in range(last, first - 1, -1) if self.places.month(each) in put.months),
+            0,
+        )
 
     def _lends(self, put: Put, number: int, amount: Decimal) -> None:
         """Notes that more is lent; what goes on to the end of a loan does not say when that is."""
@@ -307,168 +339,163 @@ class _Cutting:
         if put.verb == "advance" and amount and says_when:
             self.lent_until = max(self.lent_until, number)
 
-    def _moment(self, number: int) -> _Moment:
-        return self.moments.setdefault(number, _Moment())
-
-    def _money(self, put: Put, number: int, *, inner: bool = False) -> Decimal:
-        """The amount of a clause; a fee in percent is of the money advanced there, else of the
-        principal."""
-        cash = self.terms.cash
-        if not put.of_money:
-            return put.amount if cash is None else cash.amount(put.amount)
-        share = (
-            put.amount * (self._advanced(put, number, inner=inner) or self.terms.principal) / 100
-        )
-        return share if cash is None else cash.amount(share)
-
-    def _advanced(self, put: Put, number: int, *, inner: bool) -> Decimal:
-        """What is lent at the place of a clause."""
-        advanced = self.terms.principal if number == 0 else _NOTHING
-        for each in self.terms.puts:
-            if each.verb != "advance":
-                continue
-            if inner:
-                is_there = each.at == put.at
-            elif isinstance(each.at, date):
-                # Where money moves: in advance the day of the start is that of payment 1, too.
-                is_there = self._number_of(each.at) == (number, True)
-            else:
-                is_there = self._covers(each, number)
-            advanced += each.amount if is_there else _NOTHING
-        return advanced
-
-    # What clauses come to
-
-    def giving_way(self) -> dict[int, list[GivesWay]]:
-        """Where each clause gives way; a payment gives way to `pay`, too."""
-        found: dict[int, list[GivesWay]] = {}
-        for verb, over in _OVER.items():
-            places = [place for place, put in enumerate(self.terms.puts) if put.verb == verb]
-            rivals = [put for put in self.terms.puts if put.verb in (verb, over)]
-            if not places or len(rivals) < 2:
-                continue
-            for first, last in self._alike(rivals):
-                day = self._begins_on(first)
-                wins = self._rate_ruling(first, day) if verb == "rate" else self.ruling(verb, first)
-                if verb == "payment" and (paid := self.ruling("pay", first)) is not None:
-                    wins = paid
-                for place in places:
-                    put = self.terms.puts[place]
-                    holds = (
-                        self._rate_covers(put, first, day)
-                        if verb == "rate"
-                        else self._covers(put, first)
-                    )
-                    if holds and wins is not None and wins != place:
-                        found.setdefault(place, []).append(GivesWay(first, last, wins))
-        return found
-
-    def _alike(self, puts: list[Put]) -> Iterator[tuple[int, int]]:
-        """Stretches of payments, each as a whole in the same of some clauses."""
-        if any(put.months for put in puts):
-            yield from ((number, number) for number in range(1, self.last + 1))
-            return
-        edges = {1, self.last + 1}
-        for place in (place for put in puts for place in (put.at, put.begin, put.to)):
-            number = self._number_of(place)[0] if isinstance(place, date) else place
-            # A day inside a period turns there; the end of a stretch with the number after it.
-            edges |= {number, number + 1} if number is not None else set()
-        inside = sorted(edge for edge in edges if 1 <= edge <= self.last + 1)
-        yield from ((first, after - 1) for first, after in pairwise(inside))
-
-    def _begins_on(self, number: int) -> date | None:
-        """The day a period begins."""
-        if self.calendar is None or self.due is None:
-            return None
-        before = number if self.time.in_advance else number - 1
-        return self.due(before) if before else self.calendar.start
-
     def bases(self, place: int) -> list[tuple[int | date, Decimal]]:
         """Where a fee in percent is taken, and the money advanced there that it is a percent of;
         nothing where it is of the principal."""
         put = self.terms.puts[place]
-        if isinstance(put.at, date):
-            number, is_on = self._number_of(put.at)
-            if not is_on:
-                return [(put.at, self._advanced(put, number, inner=True))]
+        if isinstance(put.at, date) and not self.places.number_of(put.at)[1]:
+            return [(put.at, self._lent_on(put.at))]
         return [
-            (number, self._advanced(put, number, inner=False)) for number in self._payments(put)
+            (number, self.lent.at(number) + (_NOTHING if number else self.terms.principal))
+            for number in self.places.each(put)
         ]
 
     def fees(self) -> list[Fee]:
         """Every fee, whichever way it is taken."""
-        found = []
-        for put in self.terms.puts:
-            if put.verb != "fee":
-                continue
+        found: list[Fee] = []
+        for place, put in self._of("fee"):
             taken = put.taken or "from-proceeds"
-            if isinstance(put.at, date):
-                number, is_on = self._number_of(put.at)
-                if not is_on:
-                    found.append(Fee(put.at, self._money(put, number, inner=True), taken))
-                    continue
+            if isinstance(put.at, date) and not self.places.number_of(put.at)[1]:
+                found.append(Fee(put.at, self._money_on_a_day(put), taken))
+                continue
             found += [
-                Fee(number, self._money(put, number), taken) for number in self._payments(put)
+                Fee(number, amount, taken)
+                for holding, amount in self._moving(place, put)
+                for number in range(holding.begins[0], holding.ends[0])
+                if put.months is None or self.places.month(number) in put.months
             ]
         return found
 
+    # Which clause holds
+
+    @cached_property
+    def stating(self) -> Pieces[int | None]:
+        """The clauses that say what the regular payment is."""
+        return self._paid_by("payment")
+
+    @cached_property
+    def pausing(self) -> Pieces[int | None]:
+        """The clauses that say that nothing or the interest only is paid."""
+        return self._paid_by("pay")
+
+    def _paid_by(self, verb: VerbName) -> Pieces[int | None]:
+        return self.places.strongest(
+            self.places.paid_holds(put, place) for place, put in self._of(verb)
+        )
+
+    @cached_property
+    def rating(self) -> Pieces[int | None]:
+        """The clauses that set the rate."""
+        return self.places.strongest(
+            self.places.rate_holds(put, place) for place, put in self._of("rate")
+        )
+
+    def giving_way(self, clauses: int) -> dict[int, list[GivesWay]]:
+        """Where each clause gives way; a payment gives way to `pay`, too."""
+        found: dict[int, list[GivesWay]] = {}
+        last = self.places.last
+        for place, put in enumerate(self.terms.puts[:clauses]):
+            if put.verb == "rate":
+                holding, ruling = self.places.rate_holds(put, place), [self.rating]
+            elif put.verb in ("payment", "pay"):
+                ruling = [self.stating] if put.verb == "payment" else []
+                holding, ruling = self.places.paid_holds(put, place), [*ruling, self.pausing]
+            else:
+                continue
+            turns = turning(ruling) | {holding.begins[0], holding.ends[0], 1, last + 1}
+            if put.verb == "rate":
+                # A rate that turns inside a period is that of the next one's beginning.
+                turns |= {number + 1 for number in turns}
+            if put.months:
+                turns.update(self.places.turns_of_months)
+            ways: list[GivesWay] = []
+            for first, after in pairwise(sorted(turn for turn in turns if 1 <= turn <= last + 1)):
+                day = self._first_day(first).toordinal() if self.calendar else 0
+                spot = (first, day if put.verb == "rate" else 0)
+                winners = [wins for each in ruling if (wins := each.at(*spot)) is not None]
+                if not winners or not holding.is_at(spot, self.places.month(first)):
+                    continue
+                if winners[-1] == place:
+                    continue
+                if ways and ways[-1].last == first - 1 and ways[-1].wins == winners[-1]:
+                    ways[-1] = ways[-1]._replace(last=after - 1)
+                else:
+                    ways.append(GivesWay(first, after - 1, winners[-1]))
+            if ways:
+                found[place] = ways
+        return found
+
+    def moves_only_last(self, name: str) -> bool:
+        """Whether an amount stands in the last place alone."""
+        last = self.places.last
+        is_paid = name.endswith(("payment", "amount"))
+        if is_paid and self.pausing.at(last) is not None:
+            return False
+        if name == "payment":
+            turns = sorted({1, *(turn for turn in turning((self.stating, self.pausing)))})
+            return all(
+                self.stating.at(number) is not None or self.pausing.at(number) is not None
+                for number in turns
+                if 1 <= number < last
+            )
+        place = int(name.split(".")[1])
+        put = self.terms.puts[place]
+        if put.verb == "payment" and self.stating.at(last) != place:
+            return False
+        # The first of its payments alone: a long stretch is not gone through.
+        return next(self.places.each(put), None) == last
+
     # Periods, rates and payments
 
-    def periods(self) -> Iterator[_Period]:
-        """Every period, as far as the loan may run."""
-        dates = self.calendar.periods() if self.calendar else None
-        for beat in self.terms.beats:
-            last = self.last if beat.last is None else min(beat.last, self.last)
-            for number in range(beat.first, last + 1):
-                begins, ends = next(dates) if dates else (None, None)
-                yield _Period(number, beat.before, beat.after, begins, ends)
+    def period(self, number: int) -> _Period:
+        """A period with its days."""
+        beat = self._beat(number)
+        begins = ends = None
+        if self.calendar:
+            # The last period of clauses alone is a whole one, wherever they stop.
+            due, first = self.calendar.payment, number if self.time.in_advance else number - 1
+            begins, ends = due(first) if first else self.calendar.start, due(first + 1)
+        return _Period(number, beat.before, beat.after, begins, ends)
 
-    def _rate_at(self, number: int, day: date | None) -> Fraction:
+    def _first_day(self, number: int) -> date:
+        """The day a period begins; in advance that of its payment."""
+        return self.places.due(number if self.time.in_advance else number - 1)
+
+    def _beat(self, number: int) -> Beat:
+        place = bisect_right(self._beats, number) - 1
+        return self.terms.beats[place]
+
+    @cached_property
+    def _beats(self) -> list[int]:
+        return [beat.first for beat in self.terms.beats]
+
+    def _rate_at(self, number: int, day: int) -> Fraction:
         """The rate that holds in a period, on a day of it where days matter."""
-        place = self._rate_ruling(number, day)
+        place = self.rating.at(number, day)
         rate = None if place is None else self.terms.puts[place].rate
         return self.terms.rate if rate is None else rate
 
-    def _rate_ruling(self, number: int, day: date | None) -> int | None:
-        """Of the clauses that set the rate of a period, or of a day of it, the one that wins."""
-        ranks = [
-            (self._rate_begins(put), index)
-            for index, put in enumerate(self.terms.puts)
-            if put.verb == "rate" and self._rate_covers(put, number, day)
-        ]
-        return max(ranks)[-1] if ranks else None
+    @cached_property
+    def _days_of_rates(self) -> list[date]:
+        days = {place for _, put in self._of("rate") for place in (put.begin, put.to)}
+        return sorted(day for day in days if isinstance(day, date))
 
-    def _rate_begins(self, put: Put) -> int:
-        """Where a rate begins, to be compared with where others do: on which day of a dated loan,
-        else in which period."""
-        if isinstance(put.begin, date):
-            return put.begin.toordinal()
-        number = put.begin or 0
-        if self.calendar is None or self.due is None:
-            return number
-        number -= 0 if self.time.in_advance else 1
-        return (self.due(number) if number > 0 else self.calendar.start).toordinal()
-
-    def _rate_covers(self, put: Put, number: int, day: date | None) -> bool:
-        begin, to = put.begin, put.to
-        if isinstance(begin, int) and number < begin:
-            return False
-        if isinstance(begin, date) and (day is None or day < begin):
-            return False
-        if isinstance(to, int) and number > to:
-            return False
-        return not (isinstance(to, date) and (day is None or day >= to))
+    @cached_property
+    def _turning_inside(self) -> set[int]:
+        """The periods in which a rate may turn."""
+        return {self.places.spot(day)[0] for day in self._days_of_rates}
 
     def _cuts(self, begins: date, ends: date) -> list[date]:
         """Days inside a period on which the rate changes."""
-        days = {
-            place
-            for put in self.terms.puts
-            if put.verb == "rate"
-            for place in (put.begin, put.to)
-            if isinstance(place, date) and begins < place < ends
-        }
-        return sorted(days)
+        days = self._days_of_rates
+        return days[bisect_right(days, begins) : bisect_left(days, ends)]
+
+    def _over(self, span: Span, rate: Fraction) -> Fraction:
+        """Interest on 1 over a whole span."""
+        known = self._interests.get((span, rate))
+        if known is None:
+            known = self._interests[span, rate] = span.interest(rate)
+        return known
 
     def _interest(
         self, period: _Period, span: Span, begins: date | None, ends: date | None
@@ -477,19 +504,19 @@ class _Cutting:
         if span == NO_TIME:
             return Fraction(0)
         if begins is None or ends is None or period.begins is None or period.ends is None:
-            return span.interest(self._rate_at(period.number, None))
-        if self.stop is not None:
-            ends = min(ends, self.stop)
+            return self._over(span, self._rate_at(period.number, 0))
+        if self.places.stop is not None:
+            ends = min(ends, self.places.stop)
         cuts = self._cuts(begins, ends)
         whole = not cuts and (begins, ends) == (period.begins, period.ends)
         if whole:
-            return span.interest(self._rate_at(period.number, begins))
+            return self._over(span, self._rate_at(period.number, begins.toordinal()))
         total = Fraction(0)
         length = (period.ends - period.begins).days
         for one, other in zip([begins, *cuts], [*cuts, ends], strict=True):
-            rate = self._rate_at(period.number, one)
+            rate = self._rate_at(period.number, one.toordinal())
             if self.time.day_count == "equal":
-                total += span.interest(rate) * Fraction((other - one).days, length)
+                total += self._over(span, rate) * Fraction((other - one).days, length)
             else:
                 part = year_fraction(self.time.day_count, one, other)
                 total += rate * self.time.a_year * part
@@ -499,100 +526,65 @@ class _Cutting:
         """What is paid regularly at a payment, or that it is the interest only."""
         if self.terms.count == 0:
             return _NOTHING, False
-        paid = self.ruling("pay", number)
+        paid = self.pausing.at(number)
         if paid is not None:
             return _NOTHING, self.terms.puts[paid].pay == "interest"
-        stated = self.ruling("payment", number)
-        amount = base = self.terms.payment if stated is None else self.terms.puts[stated].amount
-        for put in self.terms.puts:
-            if put.verb == "step":
-                amount = self._stepped(put, number, amount)
+        base = self._stated(number)
+        amount = base if self.steps.is_none else self.steps.stepped(number, base)
         cash = self.terms.cash
         if cash is None:
             return amount, False
         return (cash.stated_payment(base) if amount == base else cash.payment(amount)), False
 
-    def ruling(self, verb: VerbName, number: int) -> int | None:
-        """Of the clauses of one kind that hold for a payment the place in the list of the one that
-        wins: one at a payment beats a stretch, then the later beginning wins, then the later in the
-        list."""
-        ranks = [
-            (put.at is not None, self.begins(put), index)
-            for index, put in enumerate(self.terms.puts)
-            if put.verb == verb and self._covers(put, number)
-        ]
-        return max(ranks)[-1] if ranks else None
+    def _stated(self, number: int) -> Decimal:
+        """The regular payment before any step."""
+        stated = self.stating.at(number)
+        put = None if stated is None else self.terms.puts[stated]
+        if self._anew and self._anew[0] <= number:
+            begins, amount = self._anew
+            if put is None or (put.at is None and self.places.begins(put) <= begins):
+                return amount
+        return self.terms.payment if put is None else put.amount
 
-    def moves_only_last(self, name: str) -> bool:
-        """Whether an amount stands in the last place alone."""
-        is_paid = name.endswith(("payment", "amount"))
-        if is_paid and self.ruling("pay", self.last) is not None:
-            return False
-        if name == "payment":
-            return all(
-                self.ruling("payment", number) is not None or self.ruling("pay", number) is not None
-                for number in range(1, self.last)
-            )
-        place = int(name.split(".")[1])
-        put = self.terms.puts[place]
-        if put.verb == "payment" and self.ruling("payment", self.last) != place:
-            return False
-        # The last of its payments first: a long stretch is not gone through.
-        return next(self._payments(put), None) == self.last
-
-    def begins(self, put: Put) -> int:
-        """The payment with which a clause begins: of a day the first on or after it, of months of
-        the year without a beginning the first of all."""
-        place = put.at if put.at is not None else put.begin
-        if isinstance(place, date):
-            return self._number_of(place)[0]
-        return 1 if place is None else place
-
-    def _stepped(self, put: Put, number: int, amount: Decimal) -> Decimal:
-        begins = self.begins(put)
-        last = number
-        if isinstance(put.to, int):
-            last = min(number, put.to)
-        elif put.to is not None and self.due:
-            while last >= begins and self.due(last) > put.to:
-                last -= 1
-        if last < begins:
-            return amount
-        steps = (last - begins) // put.every + 1
-        if put.by_percent:
-            return amount * (1 + put.amount / 100) ** steps
-        return amount + put.amount * steps
+    @cached_property
+    def steps(self) -> Steps:
+        """How the payments grow."""
+        return Steps((put for _, put in self._of("step")), self.places)
 
     def level_points(self) -> Iterator[int]:
         """The payments from which on the regular payment is set anew."""
         for put in self.terms.puts:
             if put.levels:
-                yield from (number for number in self.points_of(put) if number <= self.last)
+                yield from (each for each in self.points_of(put) if each <= self.places.last)
 
     def points_of(self, put: Put) -> list[int]:
         """Of one clause: the payments that follow what it does."""
         if put.verb == "rate":
             if not isinstance(put.begin, date):
                 return [max(1, put.begin or 0)]
-            number, is_on = self._number_of(put.begin)
+            number, is_on = self.places.number_of(put.begin)
             # In arrears a payment's day is the first of the period after it.
             return [max(1, number + (is_on and not self.time.in_advance))]
         if isinstance(put.at, date):
-            number, is_on = self._number_of(put.at)
+            number, is_on = self.places.number_of(put.at)
             return [number + 1 if is_on else number]
-        return [number + 1 for number in self._payments(put)]
+        return [number + 1 for number in self.places.each(put)]
 
     # The line itself
+
+    @property
+    def principal(self) -> Decimal:
+        """What is owed after all that moves at the start."""
+        return self.terms.principal + self.advanced.at(0) + self.charged.at(0) - self.repaid.at(0)
 
     def line(self) -> Line:
         """The line."""
         terms = self.terms
-        start = self.moments.get(0, _Moment())
-        principal = terms.principal + start.advance + start.fee - start.repay
         has_payments = terms.count != 0
+        stretches = self.stretches(1, self.places.last) if has_payments else self._joined()
         return Line(
-            principal,
-            tuple(self.stretches() if has_payments else self._joined()),
+            self.principal,
+            tuple(stretches),
             terms.balance,
             is_open=terms.count is None,
             has_payments=has_payments,
@@ -601,10 +593,10 @@ class _Cutting:
             lent_until=self.lent_until,
         )
 
-    def stretches(self) -> Iterator[Stretch]:
-        """The periods, those that are alike together."""
+    def stretches(self, first: int, last: int) -> Iterator[Stretch]:
+        """The periods from one payment to another, those that are alike together."""
         pending: Stretch | None = None
-        for each in self.each():
+        for each in self.each(first, last):
             alike = (
                 pending is not None
                 and pending.is_quiet
@@ -637,13 +629,13 @@ class _Cutting:
         before = self._interest(shift, period.before, shift.begins, shift.ends)
         return before, self._interest(period, period.after, period.begins, period.ends)
 
-    def until(self, periods: list[_Period], number: int, day: date) -> Accrued:
-        """What accrues from payment `number` to a day before the next."""
+    def until(self, number: int, day: date, last: int) -> Accrued:
+        """What accrues from payment `number` to a day before the next, in periods up to `last`."""
         in_advance = self.time.in_advance
         place = number if in_advance and number else number + 1
-        if place > len(periods):
+        if place > last:
             return Accrued(Fraction(0), (), Fraction(0))
-        period = periods[place - 1]
+        period = self.period(place)
         spot, span = period, period.after
         if not (in_advance and number):
             spot, span = self._up_to_payment(period), period.before
@@ -651,7 +643,6 @@ class _Cutting:
         def accrued(begins: date | None, ends: date) -> Fraction:
             return self._interest(spot, span, begins, ends)
 
-        moved = self.moments.get(number if in_advance else place, _Moment()).inner
         inner = tuple(
             Inner(
                 amount,
@@ -660,50 +651,98 @@ class _Cutting:
                 is_fee,
                 moves,
             )
-            for moves, amount, is_fee in moved
+            for moves, amount, is_fee in self.on_days.get(number if in_advance else place, ())
             if moves <= day
         )
         if self.time.day_count in ("30/360", "30E/360"):
-            daily = self._rate_at(period.number, day) * self.time.a_year / 360
+            daily = self._rate_at(period.number, day.toordinal()) * self.time.a_year / 360
         else:
             daily = accrued(day, day + timedelta(days=1))
         return Accrued(accrued(spot.begins, day), inner, daily)
 
-    def each(self) -> Iterator[Stretch]:
+    @cached_property
+    def _edges(self) -> list[int]:
+        """The payments at which anything may change but a step."""
+        last = self.places.last
+        kinds = (self.stating, self.pausing, self.rating)
+        edges = turning(kinds) | turning((self.repaid, self.advanced, self.charged))
+        edges |= {self.lent_until, *self._beats, *self._alone}
+        edges |= {each + 1 for each in (self.lent_until, *self._alone)}
+        return sorted(each for each in edges if 1 < each <= last)
+
+    @cached_property
+    def _alone(self) -> set[int]:
+        """The periods that are like no other: money moves or a rate turns within, or a loan of
+        clauses alone ends with it."""
+        last = self.places.last
+        # In advance the period before the last payment's place leads up to the end.
+        ends = {last - 1, last} if self.terms.count == 0 else set()
+        early = {1} if 0 in self.on_days else set()
+        return {*self.on_days, *self._turning_inside, *ends, *early}
+
+    def each_alone(self) -> Iterator[Stretch]:
         """Every period on its own."""
-        for period in self.periods():
-            moment = self.moments.get(period.number)
-            payment, interest_only = self._payment(period.number)
-            in_advance = self.time.in_advance
-            stub = self._has_stub(period)
-            shift = self._up_to_payment(period)
+        for each in self.each(1, self.places.last):
+            yield each._replace(last=each.first)
+            for number in range(each.first + 1, (each.last or each.first) + 1):
+                yield each._replace(first=number, last=number)
+
+    def each(self, first: int, last: int) -> Iterator[Stretch]:
+        """Runs of periods in which nothing changes."""
+        edges = self._edges
+        place = bisect_right(edges, first)
+        while first <= last:
+            until = edges[place] - 1 if place < len(edges) else last
+            place += 1
+            while first <= min(until, last):
+                to = min(until, last)
+                if not self.steps.is_none:
+                    to = min(to, self.steps.next_after(first) - 1)
+                yield from self._run(first, to)
+                first = to + 1
+
+    def _run(self, first: int, last: int) -> Iterator[Stretch]:
+        payment, interest_only = self._payment(first)
+        inner: tuple[Inner, ...] = ()
+        if first in self._alone:
+            period = self.period(first)
             before, after = self.grown(period)
-            inner = []
-            early = self.moments.get(0)
-            days = list(moment.inner) if moment else []
-            if stub and early:
-                days += early.inner
-            for day, amount, is_fee in days:
-                is_after = in_advance and day > (period.begins or day)
-                spot = period if is_after or not stub else shift
-                span = period.after if is_after else period.before
-                share = self._interest(spot, span, day, spot.ends)
-                inner.append(Inner(amount, share, is_after, is_fee, day))
-            if self.terms.count == 0 and period.number == self.last:
+            inner = tuple(self._moved_in(period))
+            if self.terms.count == 0 and first == self.places.last:
                 # A loan of clauses alone ends with the last of them.
                 after = Fraction(0)
-            yield Stretch(
-                period.number,
-                period.number,
-                before,
-                after,
-                payment,
-                interest_only=interest_only,
-                advance=moment.advance if moment else _NOTHING,
-                fee=moment.fee if moment else _NOTHING,
-                repay=moment.repay if moment else _NOTHING,
-                inner=tuple(inner),
-            )
+        else:
+            beat, rate = self._beat(first), self._rate_at(first, _ANY_DAY)
+            before, after = self._over(beat.before, rate), self._over(beat.after, rate)
+        run = Stretch(
+            first,
+            last,
+            before,
+            after,
+            payment,
+            interest_only=interest_only,
+            advance=self.advanced.at(first),
+            fee=self.charged.at(first),
+            repay=self.repaid.at(first),
+            inner=inner,
+        )
+        if interest_only and not run.is_quiet:
+            # What is owed falls though only the interest is paid: when, is asked for one by one.
+            yield from (run._replace(first=each, last=each) for each in range(first, last + 1))
+        else:
+            yield run
+
+    def _moved_in(self, period: _Period) -> Iterator[Inner]:
+        """What moves on days of a period, each with its interest to the end of it."""
+        stub, shift = self._has_stub(period), self._up_to_payment(period)
+        days = list(self.on_days.get(period.number, ()))
+        if stub:
+            days += self.on_days.get(0, ())
+        for day, amount, is_fee in days:
+            is_after = self.time.in_advance and day > (period.begins or day)
+            spot = period if is_after or not stub else shift
+            span = period.after if is_after else period.before
+            yield Inner(amount, self._interest(spot, span, day, spot.ends), is_after, is_fee, day)
 
     def _joined(self) -> Iterator[Stretch]:
         """Without payments: a stretch up to each payment's place at or before which something
@@ -714,20 +753,48 @@ class _Cutting:
         """
         quiet, lead = Fraction(1), Fraction(0)
         moved: tuple[Inner, ...] = ()
-        for each in self.each():
+        for each in self._runs_joined():
             inner = (*moved, *(one for one in each.inner if not one.is_after))
+            many = (each.last or each.first) - each.first
+            if many:
+                whole = (1 + each.before) * (1 + each.after)
+                quiet = _tidy(quiet * (1 + lead) * _growth(whole, many))
+                lead = Fraction(0)
+                each = each._replace(first=each.first + many)  # noqa: PLW2901
             grown = _tidy(quiet * (1 + lead) * (1 + each.before))
-            if inner or not each.is_plain or each.first == self.last:
+            if inner or not each.is_plain or each.first == self.places.last:
                 yield each._replace(
                     before=grown - 1,
                     after=Fraction(0),
                     inner=inner,
                     ahead=quiet - 1,
-                    day=self.stop if each.first == self.last else None,
+                    day=self.places.stop if each.first == self.places.last else None,
                 )
                 grown = Fraction(1)
             quiet, lead = grown, each.after
             moved = tuple(one._replace(is_after=False) for one in each.inner if one.is_after)
+
+    def _runs_joined(self) -> Iterator[Stretch]:
+        """Runs in which nothing moves; what does, one by one."""
+        moves_on = False
+        for each in self.each(1, self.places.last):
+            last = each.last or each.first
+            if each.is_plain and not moves_on:
+                yield each
+            elif each.is_plain:
+                yield each._replace(last=each.first)
+                if last > each.first:
+                    yield each._replace(first=each.first + 1)
+            else:
+                for number in range(each.first, last + 1):
+                    yield each._replace(first=number, last=number)
+            moves_on = any(one.is_after for one in each.inner)
+
+
+def _growth(whole: Fraction, periods: int) -> Fraction:
+    """A growth over so many periods."""
+    with precise(140):
+        return as_fraction(as_decimal(whole) ** periods)
 
 
 def _tidy(growth: Fraction) -> Fraction:

@@ -4,11 +4,13 @@ Months are counted on the calendar: a payment keeps its day of the month, or the
 month that is too short (31 January, 28 February, 31 March).
 """
 
-from calendar import monthrange
+from calendar import isleap
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import MAXYEAR, date, timedelta
 from fractions import Fraction
-from typing import Final, Literal, NamedTuple, get_args
+from functools import cached_property
+from typing import Final, Literal, NamedTuple, final, get_args
 
 from . import clock
 
@@ -55,7 +57,20 @@ def months_later(day: date, months: int) -> date:
     year, month = divmod(day.year * 12 + day.month - 1 + months, 12)
     if not 1 <= year <= MAXYEAR:
         raise OverflowError("beyond the calendar")
-    return date(year, month + 1, min(day.day, monthrange(year, month + 1)[1]))
+    if day.day <= _SHORTEST:
+        return date(year, month + 1, day.day)
+    return date(year, month + 1, min(day.day, _length(year, month + 1)))
+
+
+#: Days that every month has.
+_SHORTEST: Final = 28
+
+
+def _length(year: int, month: int) -> int:
+    """The days of a month."""
+    if month == 2:
+        return 29 if isleap(year) else 28
+    return 30 if month in (4, 6, 9, 11) else 31
 
 
 def later(day: date, step: Pace, times: int) -> date:
@@ -72,12 +87,13 @@ def later(day: date, step: Pace, times: int) -> date:
     if not half:
         return base
     if day.day <= _HALF_MONTH_DAYS:
-        last = monthrange(base.year, base.month)[1]
-        return base.replace(day=min(day.day + _HALF_MONTH_DAYS, last))
+        return base.replace(day=min(day.day + _HALF_MONTH_DAYS, _length(base.year, base.month)))
     return months_later(base.replace(day=1), 1).replace(day=day.day - _HALF_MONTH_DAYS)
 
 
-class Calendar(NamedTuple):
+@final
+@dataclass(frozen=True)
+class Calendar:
     """When the money is lent and the payments fall due."""
 
     start: date
@@ -85,7 +101,7 @@ class Calendar(NamedTuple):
     step: Pace
     in_advance: bool
 
-    @property
+    @cached_property
     def is_regular(self) -> bool:
         """Whether the first payment is one period after the start (in advance: at it)."""
         return self.first == later(self.start, self.step, 0 if self.in_advance else 1)

@@ -7,6 +7,7 @@ front end's types are generated from the models here.
 import json
 from datetime import date
 from decimal import Decimal
+from functools import lru_cache
 from typing import Any, Final, Literal, Self
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
@@ -57,6 +58,17 @@ def _what_may_be_left_out(schema: dict[str, Any]) -> None:
         {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
         {"anyOf": [{"required": ["payment"]}, no_payments]},
     ]
+
+
+@lru_cache(maxsize=256)
+def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> Calendar | None:
+    """Made once for a document, so that what it has counted is kept."""
+    step, in_advance = pace(every), timing == "in-advance"
+    if step is None:
+        return None
+    if first is None:
+        first = start if in_advance else later(start, step, 1)
+    return Calendar(start, first, step, in_advance)
 
 
 class Loan(Part):
@@ -117,14 +129,9 @@ class Loan(Part):
     @property
     def calendar(self) -> Calendar | None:
         """When payments fall due; none where no dates are stated."""
-        step = pace(self.every)
-        if self.start is None or step is None:
+        if self.start is None:
             return None
-        in_advance = self.timing == "in-advance"
-        first = self.first_payment
-        if first is None:
-            first = self.start if in_advance else later(self.start, step, 1)
-        return Calendar(self.start, first, step, in_advance)
+        return _calendar(self.start, self.first_payment, self.every, self.timing)
 
     @property
     def decimals(self) -> int:

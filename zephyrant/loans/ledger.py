@@ -4,7 +4,8 @@ To the cent, money is a whole number of units and a rate a ratio of whole number
 multiplies first and divides once, last, so no cent depends on how a rate was written.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from bisect import bisect_right
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
@@ -17,7 +18,7 @@ from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_neares
 from .line import Inner, Line, Stretch
 from .rates import as_decimal
 
-#: Periods from which on growth alone is a power, not a roll.
+#: Periods from which on they are rolled at once.
 _MANY = 8
 
 
@@ -40,13 +41,23 @@ def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
     return owed
 
 
+def carried(owed: Decimal, stretches: Iterable[Stretch]) -> Decimal:
+    """What is owed after some stretches that have an end; in the decimal context in force."""
+    for stretch in stretches:
+        owed = rolled(owed, stretch, (stretch.last or stretch.first) - stretch.first + 1)
+    return owed
+
+
 def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
     """What is owed after so many periods of a stretch."""
     before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
     payment = stretch.payment
+    moved = stretch.advance + stretch.fee - stretch.repay
+    if not stretch.inner and periods > _MANY:
+        if stretch.interest_only:
+            return owed + moved * periods
+        return _many_periods(owed, before * after, (moved - payment) * after, periods)
     if stretch.is_plain:
-        if not payment and periods > _MANY:
-            return owed * (before * after) ** periods
         for _ in range(periods):
             owed = (owed * before - payment) * after
         return owed
@@ -56,7 +67,7 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
             if not is_after:
                 interest += amount * as_decimal(share)
                 owed += amount
-        due = owed + interest + stretch.advance + stretch.fee - stretch.repay
+        due = owed + interest + moved
         if stretch.interest_only:
             payment = interest + (due - interest) * (after - 1) / after
         owed = (due - payment) * after
@@ -64,6 +75,44 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
             if is_after:
                 owed += amount * (1 + as_decimal(share))
     return owed
+
+
+class Carrying:
+    """Stretches that have an end, ready to be carried through from any payment on: what is owed at
+    the end is affine in what is owed before. In the decimal context in force."""
+
+    def __init__(self, stretches: Iterable[Stretch]) -> None:
+        self._stretches = tuple(stretches)
+        self._firsts = [stretch.first for stretch in self._stretches]
+        growth, added = Decimal(1), Decimal(0)
+        after = [(growth, added)]
+        for stretch in reversed(self._stretches):
+            added += growth * carried(Decimal(0), (stretch,))
+            if not stretch.interest_only:
+                one = (1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after))
+                growth *= one ** ((stretch.last or stretch.first) - stretch.first + 1)
+            after.append((growth, added))
+        self._after = after[::-1]
+
+    def from_payment(self, number: int, owed: Decimal) -> Decimal:
+        """What is owed at the end where this is owed before a payment."""
+        place = bisect_right(self._firsts, number) - 1
+        stretch = self._stretches[place]
+        owed = rolled(owed, stretch, (stretch.last or number) - number + 1)
+        growth, added = self._after[place + 1]
+        return growth * owed + added
+
+
+def _many_periods(owed: Decimal, growth: Decimal, added: Decimal, periods: int) -> Decimal:
+    """So many times `owed` becomes growth x owed + added: by doubling, without a division, so that
+    as many digits stay as one by one."""
+    while True:
+        if periods % 2:
+            owed = owed * growth + added
+        periods //= 2
+        if not periods:
+            return owed
+        growth, added = growth * growth, growth * added + added
 
 
 class Ending(NamedTuple):

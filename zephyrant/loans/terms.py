@@ -7,12 +7,12 @@ from fractions import Fraction
 from math import log10
 from typing import Final, NamedTuple
 
-from .cut import known_at, lay_out, level_points
+from .cut import Ahead, Levelling, lay_out
 from .dates import Calendar
 from .document import Loan
 from .fields import MOST_PAYMENTS, UNKNOWN
 from .figures import DIGITS, PERCENT_PLACES, precise, to_step
-from .ledger import unrounded_end
+from .ledger import Carrying, carried, unrounded_end
 from .line import Cash, Put, Terms, beats_of, timetable
 from .parts import Clause, Quote, Share
 from .rates import as_decimal, as_fraction, periodic_rate
@@ -227,19 +227,46 @@ def levelled(terms: Terms) -> Terms:
     Each time the regular payment from the next one on is made such that the loan ends as stated
     with its last payment, later ones of the kind not being foreseen.
     """
-    for number in level_points(terms):
-        again = Put("payment", None, number, None, None, Decimal(0))
-        known = known_at(terms, number)
-        trial = replace(known, puts=(*known.puts, again), cash=None)
-        with precise(digits_for(terms)):
-            amount = linear(trial, f"clauses.{len(known.puts)}.payment")
-        if amount is None:
-            continue
-        paid = max(amount, Decimal(0))
-        if terms.cash is not None:
-            paid = terms.cash.payment(paid)
-        terms = replace(terms, puts=(*terms.puts, again._replace(amount=paid)))
-    return terms
+    if not any(put.levels for put in terms.puts):
+        return terms
+    line = Levelling(terms)
+    anew: list[Put] = []
+    with precise(digits_for(terms)):
+        owed, begins = line.principal, 1
+        ahead: _Ahead | None = None
+        for number in line.points:
+            owed, begins = carried(owed, line.until(begins, number)), number
+            known = line.known_from(number)
+            if ahead is None or ahead.known is not known:
+                ahead = _Ahead(known, number)
+            amount = ahead.payment(number, owed, terms.balance)
+            if amount is None:
+                continue
+            paid = max(amount, Decimal(0))
+            if terms.cash is not None:
+                paid = terms.cash.payment(paid)
+            anew.append(Put("payment", None, number, None, None, paid))
+            line.set_anew(number, paid)
+    return replace(terms, puts=(*terms.puts, *anew))
+
+
+class _Ahead:
+    """What is known of a line, carried through to its end with two payments."""
+
+    def __init__(self, known: Ahead, number: int) -> None:
+        self.known = known
+        self._trials = self._carryings(number)
+
+    def _carryings(self, number: int) -> tuple[Carrying, Carrying]:
+        one, two = (Carrying(self.known.paying(Decimal(trial), number)) for trial in (1, 2))
+        return one, two
+
+    def payment(self, number: int, owed: Decimal, balance: Decimal) -> Decimal | None:
+        """The payment from a number on that leads to the balance; None where it moves nothing."""
+        if not self.known.is_regular:
+            self._trials = self._carryings(number)
+        one, two = (trial.from_payment(number, owed) - balance for trial in self._trials)
+        return None if one == two else 1 + one / (one - two)
 
 
 def linear(terms: Terms, name: str) -> Decimal | None:
