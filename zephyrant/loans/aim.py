@@ -15,7 +15,7 @@ from typing import Any, Final, cast
 
 from typing_extensions import TypedDict
 
-from .costs import costs
+from .costs import yearly_costs
 from .document import Loan, check, write
 from .errors import FieldError, NotALoan
 from .fields import MOST_PAYMENTS, UNKNOWN
@@ -111,7 +111,7 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
         return None
     if figure in _COSTS:
         rate = footing_rate(loan, found) or Decimal(0)
-        told = costs(loan, terms, laid, rate).yearly[figure]  # type: ignore[literal-required]
+        told = yearly_costs(loan, terms, laid, rate)[figure]  # type: ignore[literal-required]
         return None if told is None else Decimal(told)
     units = laid.unit.count(terms.payment) if figure == "payment" else _told_by(laid.rows, figure)
     return None if units is None else laid.unit.amount(units)

@@ -25,9 +25,9 @@ from .yearly_cost import (
     Run,
     YearlyCost,
     general_cost,
+    times_of,
     us_force,
     yearly_cost,
-    years_at,
 )
 
 #: Less than a day, in periods of any length.
@@ -70,39 +70,19 @@ class Costs(NamedTuple):
 
 def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
     """The costs of a loan; `periodic` is the rate of one period, a guess for its yearly cost."""
-    happens = _until_the_end(loan, terms, laid)
-    fees = [fee for fee in fees_of(terms) if happens(fee.place)]
-    guess = float(periodic)
+    flows = _flows_of(loan, terms, laid)
+    yearly, force = flows.cost(loan, laid, periodic)
+    fees = flows.fees
     lent = laid.unit.amount(laid.rows[0].opening)
     advanced = laid.unit.amount(sum(row.advance for row in laid.rows))
     kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
     apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
-    added_at_start = sum(
-        (fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0)
-    )
-    received = lent - added_at_start + advanced - kept_back
+    received = lent - _added_at_start(fees) + advanced - kept_back
     paid = laid.unit.amount(sum(row.paid for row in laid.rows) + laid.rows[-1].closing)
     total = paid + apart - received
     with precise():
         base = received + kept_back
         per_thousand = 1000 * total / base if base else Decimal(0)
-    force = None
-    on_days = [each for each in between(terms) if happens(each.day)]
-    back = laid.rows[-1].closing < 0 or any(row.paid < 0 for row in laid.rows)
-    ends_on_a_day = laid.rows[-1].day is not None or laid.rows[-1].ended is not None
-    if not (fees or advanced or on_days or back or ends_on_a_day or loan.count == 0):
-        flows = _level_flows(loan, laid)
-        yearly = yearly_cost(flows, guess)
-        if loan.calendar is None or loan.calendar.is_regular:
-            force = us_force(flows, guess)
-    else:
-        moved = _moved(laid, fees, [] if laid.by_day else on_days)
-        yearly, force = general_cost(
-            [*moved, *_left(loan, laid)],
-            loan.calendar,
-            loan.payments_a_year,
-            in_advance=loan.timing == "in-advance",
-        )
     rate = None if force is None else float(force)
     told: CostsTold = {
         "net_proceeds": _money(received, loan),
@@ -112,10 +92,53 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         "yield_effective": _percent(rate, loan, effective=True),
     }
     all_fees = sum((fee.amount for fee in fees), Decimal(0))
-    carrying = _carrying(loan, laid, moved, rate) if fees else ()
+    carrying = _carrying(loan, laid, flows.moved, rate) if fees else ()
     return Costs(
         told, yearly, all_fees, carrying, tuple(_fee_told(loan, laid, fee) for fee in fees)
     )
+
+
+def yearly_costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> YearlyCost:
+    """Both yearly costs alone."""
+    return _flows_of(loan, terms, laid).cost(loan, laid, periodic)[0]
+
+
+class _FlowsOf(NamedTuple):
+    """The fees of a loan, and all that moves where payments are not alone."""
+
+    fees: list[Fee]
+    moved: list[Moved]
+
+    def cost(
+        self, loan: Loan, laid: Schedule, periodic: Decimal
+    ) -> tuple[YearlyCost, float | None]:
+        """Both yearly costs, and the force of one period."""
+        if self.moved:
+            return general_cost(
+                [*self.moved, *_left(loan, laid)],
+                loan.calendar,
+                loan.payments_a_year,
+                in_advance=loan.timing == "in-advance",
+            )
+        flows, guess = _level_flows(loan, laid), float(periodic)
+        is_regular = loan.calendar is None or loan.calendar.is_regular
+        return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
+
+
+def _flows_of(loan: Loan, terms: Terms, laid: Schedule) -> _FlowsOf:
+    happens = _until_the_end(loan, terms, laid)
+    fees = [fee for fee in fees_of(terms) if happens(fee.place)]
+    on_days = [each for each in between(terms) if happens(each.day)]
+    last = laid.rows[-1]
+    ends_on_a_day = last.day is not None or last.ended is not None
+    back = last.closing < 0 or any(row.paid < 0 or row.advance for row in laid.rows)
+    if not (fees or on_days or back or ends_on_a_day or loan.count == 0):
+        return _FlowsOf(fees, [])
+    return _FlowsOf(fees, _moved(laid, fees, [] if laid.by_day else on_days))
+
+
+def _added_at_start(fees: list[Fee]) -> Decimal:
+    return sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
 
 
 def _fee_told(loan: Loan, laid: Schedule, fee: Fee) -> FeeTold:
@@ -183,24 +206,24 @@ def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | 
 def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
     """What moves between lender and borrower, but for what is left: above zero what the borrower
     receives."""
-    told_with: dict[int, Decimal] = {}
+    told_with: dict[int, int] = {}
     for each in on_days:
-        told_with[each.number] = told_with.get(each.number, Decimal(0)) + each.amount
+        told_with[each.number] = told_with.get(each.number, 0) + laid.unit.count(each.amount)
     unit = laid.unit
-    first = laid.rows[0].opening
-    added = sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
-    moved = [Moved(0, float(unit.amount(first) - added))]
+    # A quotient of whole numbers is the nearest float.
+    scale = 10**unit.places
+    moved = [Moved(0, float(unit.amount(laid.rows[0].opening) - _added_at_start(fees)))]
     # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
     for row in reversed(laid.rows):
-        net = unit.amount(row.advance - row.paid)
-        stated = told_with.pop(row.stands_at, Decimal(0))
+        net = row.advance - row.paid
+        stated = told_with.pop(row.stands_at, 0)
         if row.ended:
             # What ended the loan is cut on its day; what was paid before stands at its payment.
-            by_then = unit.amount(row.ended.moved)
-            moved.append(Moved(row.ended.day, float(by_then - stated)))
+            by_then = row.ended.moved
+            moved.append(Moved(row.ended.day, (by_then - stated) / scale))
             stated = by_then
         if net - stated:
-            moved.append(Moved(row.day or row.stands_at, float(net - stated)))
+            moved.append(Moved(row.day or row.stands_at, (net - stated) / scale))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
     return moved
@@ -225,9 +248,10 @@ def _carrying(
     if force is None or loan.count == 0:
         return ()
     in_advance, often = loan.timing == "in-advance", loan.payments_a_year
+    years = times_of(loan.calendar, often, in_advance).years
 
     def time(place: int | date) -> float:
-        return often * years_at(place, loan.calendar, often, in_advance=in_advance)
+        return often * years(place)
 
     flows = sorted((time(each.place), each.amount) for each in moved)
     carried, at, next_flow, told = 0.0, 0.0, 0, []

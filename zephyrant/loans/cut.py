@@ -28,6 +28,7 @@ from .line import (
     Span,
     Stretch,
     Terms,
+    interests,
     plain_line,
 )
 from .parts import VerbName
@@ -492,10 +493,24 @@ class _Cutting:
 
     def _over(self, span: Span, rate: Fraction) -> Fraction:
         """Interest on 1 over a whole span."""
+        if not span.power:
+            return span.simple * rate
         known = self._interests.get((span, rate))
         if known is None:
             known = self._interests[span, rate] = span.interest(rate)
         return known
+
+    def _of_beat(self, number: int) -> tuple[Fraction, Fraction]:
+        """Interest on 1 before and after a payment, where no rate turns inside its period."""
+        place = bisect_right(self._beats, number) - 1
+        if not self.rating.spots:
+            return self._at_one_rate[place]
+        beat, rate = self.terms.beats[place], self._rate_at(number, _ANY_DAY)
+        return self._over(beat.before, rate), self._over(beat.after, rate)
+
+    @cached_property
+    def _at_one_rate(self) -> tuple[tuple[Fraction, Fraction], ...]:
+        return interests(self.terms.beats, self.terms.rate)
 
     def _interest(
         self, period: _Period, span: Span, begins: date | None, ends: date | None
@@ -712,8 +727,7 @@ class _Cutting:
                 # A loan of clauses alone ends with the last of them.
                 after = Fraction(0)
         else:
-            beat, rate = self._beat(first), self._rate_at(first, _ANY_DAY)
-            before, after = self._over(beat.before, rate), self._over(beat.after, rate)
+            before, after = self._of_beat(first)
         run = Stretch(
             first,
             last,

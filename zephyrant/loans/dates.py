@@ -4,6 +4,7 @@ Months are counted on the calendar: a payment keeps its day of the month, or the
 month that is too short (31 January, 28 February, 31 March).
 """
 
+from bisect import bisect_left
 from calendar import isleap
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -108,9 +109,31 @@ class Calendar:
 
     def payment(self, number: int) -> date:
         """The date of a payment, from 1 on; a regular loan keeps the day of its start."""
+        base, before = self._counted_from
+        return later(base, self.step, number - before)
+
+    @cached_property
+    def _counted_from(self) -> tuple[date, int]:
+        """A day of which every payment is some steps later, and the payment that falls on it."""
         if self.is_regular:
-            return later(self.start, self.step, number - (1 if self.in_advance else 0))
-        return later(self.first, self.step, number - 1)
+            return self.start, 1 if self.in_advance else 0
+        return self.first, 1
+
+    def on_or_after(self, day: date) -> tuple[int, bool]:
+        """The first payment on or after a day, and whether it falls on it."""
+        known = self._counted.get(day)
+        if known is None:
+            most = self.most_payments()
+            low, high = 1, 1
+            while high < most and self.payment(high) < day:
+                low, high = high, min(2 * high, most)
+            number = bisect_left(range(low, high + 1), day, key=self.payment) + low
+            known = self._counted[day] = number, number <= most and self.payment(number) == day
+        return known
+
+    @cached_property
+    def _counted(self) -> dict[date, tuple[int, bool]]:
+        return {}
 
     def end(self, count: int) -> date:
         """The end of the last period of `count` payments."""

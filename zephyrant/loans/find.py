@@ -72,6 +72,8 @@ def find(loan: Loan) -> Found:
 
 def _nothing_left(terms: Terms) -> Sentence | None:
     """Why no money is left where a long period bears a rate far below zero."""
+    if terms.rate >= 0:
+        return None
     for beat, grown in zip(terms.beats, interests(terms.beats, terms.rate), strict=True):
         if min(grown) <= -1:
             return Sentence(

@@ -5,11 +5,11 @@ each other as on the line. What holds from spot to spot is kept as pieces, so th
 place costs no more for many clauses.
 """
 
-from bisect import bisect_left, bisect_right
+from bisect import bisect_right
 from collections.abc import Iterable, Iterator
 from datetime import date
 from decimal import Context, Decimal
-from functools import cache, cached_property
+from functools import cached_property
 from heapq import heapify, heappop, heappush
 from typing import Final, Generic, NamedTuple, TypeVar
 
@@ -71,18 +71,17 @@ class Places:
         self.terms = terms
         self.calendar = terms.time.calendar
         self.in_advance = terms.time.in_advance
-        self._due = cache(self.calendar.payment) if self.calendar else None
         #: The day between two payments with which a loan of clauses alone ends.
         self.stop: date | None = None
         self.last = self._last()
 
     def due(self, number: int) -> date:
         """The day of a payment (0: of the start); that of the last one is the end of the loan."""
-        if self._due is None or self.calendar is None:
+        if self.calendar is None:
             raise ValueError("a number without dates")
         if self.stop is not None and number == self.last:
             return self.stop
-        return self._due(number) if number else self.calendar.start
+        return self.calendar.payment(number) if number else self.calendar.start
 
     def _last(self) -> int:
         terms = self.terms
@@ -117,12 +116,10 @@ class Places:
             raise ValueError("a day without dates")
         if day == self.calendar.start:
             return 0, True
-        most = self.calendar.most_payments()
-        low, high = 1, 1
-        while high < most and self.due(high) < day:
-            low, high = high, min(2 * high, most)
-        number = bisect_left(range(low, high + 1), day, key=self.due) + low
-        is_on = number <= most and self.due(number) == day
+        number, is_on = self.calendar.on_or_after(day)
+        if self.stop is not None and number >= self.last and day >= self.stop:
+            is_on = day == self.stop
+            number = self.last if is_on else self.last + 1
         return (number if after or is_on else number - 1), is_on
 
     def begins(self, put: Put) -> int:

@@ -4,6 +4,7 @@ import re
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
+from functools import cached_property
 from typing import Annotated, Final, Literal, Self, get_args
 
 from pydantic import (
@@ -228,7 +229,7 @@ class Clause(Part):
         """Whether it holds for a stretch."""
         return self.at is None
 
-    @property
+    @cached_property
     def asked(self) -> str | None:
         """The path of the figure in it that is `"?"`, if one is."""
         figures = {

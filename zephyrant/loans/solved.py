@@ -13,10 +13,11 @@ from .figures import percent_text, plain, told
 from .find import find, never_repays
 from .ledger import NeverSettlesError, Row, Schedule, cash_rule, schedule
 from .line import Terms
-from .settling import as_settled, fits, line_to_settle
+from .settling import as_settled, asked_last, fits, line_to_settle
 from .terms import (
     Found,
     asks_of_purchase,
+    cash_of,
     levelled,
     payable_percent,
     payable_terms,
@@ -39,24 +40,48 @@ class Solved(NamedTuple):
 @lru_cache(maxsize=32)
 def work_out(loan: Loan) -> Solved:
     """The figure found (none where all are stated) and the loan to the cent."""
-    found = find(loan) if loan.unknown else Found(())
-    if found.reason:
-        return Solved(found, None, None)
-    if found.solutions and found.ordinary is None:
+    found = _found(loan)
+    if not _is_one(found):
         return Solved(found, None, None)
     solution = found.solutions[found.ordinary or 0] if found.solutions else Decimal(0)
     return _laid_out(loan, found, payable_terms(loan, solution))
 
 
 @lru_cache(maxsize=32)
+def _found(loan: Loan) -> Found:
+    return find(loan) if loan.unknown else Found(())
+
+
+def _is_one(found: Found) -> bool:
+    """Whether there is one answer, or none is asked for."""
+    return not found.reason and not (found.solutions and found.ordinary is None)
+
+
+def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
+    """Why a loan has no answer, or the figure found as it would be stated; without the schedule
+    where that does not tell it."""
+    found = _found(loan)
+    if found.reason or not found.solutions or not _is_one(found):
+        return found.reason, None
+    solution = found.solutions[found.ordinary or 0]
+    if loan.unknown not in ("count", "balance"):
+        terms = payable_terms(loan, solution)
+        if asked_last(loan, terms) is None:
+            return None, value_as_paid(loan, solution, terms, None)
+    found, terms_, laid, _ = work_out(loan)
+    if found.reason or terms_ is None:
+        return found.reason, None
+    return None, value_as_paid(loan, solution, terms_, laid)
+
+
+@lru_cache(maxsize=32)
 def work_out_unrounded(loan: Loan) -> Solved:
     """The same with what was found put back as it is, not as it will be paid."""
-    worked = work_out(loan)
-    if worked.terms is None or loan.unknown in (None, "count"):
-        return worked
-    terms = levelled(solved_terms(loan, worked.found))
-    cash = worked.terms.cash
-    return _laid_out(loan, worked.found, replace(terms, cash=cash))
+    found = _found(loan)
+    if loan.unknown in (None, "count") or not _is_one(found):
+        return work_out(loan)
+    terms = levelled(solved_terms(loan, found))
+    return _laid_out(loan, found, replace(terms, cash=cash_of(loan)))
 
 
 def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:

@@ -25,7 +25,7 @@ from .figures import PERCENT_PLACES, percent_text, plain, precise
 from .many import Level, payments, rates, rolled, to_whole
 from .parts import is_result
 from .rates import periodic_rate
-from .solved import value_as_paid, work_out
+from .solved import answered
 
 #: Points of one sweep: two figures of 41 values each, and some.
 MOST_POINTS: Final = 2_500
@@ -128,15 +128,11 @@ def _one(
             moved = put(moved, axis.path, plain(value))
     except NotALoan as wrong:
         return wrong.errors[0].message
-    worked = work_out(moved)
-    if worked.found.reason:
-        return worked.found.reason.say()
+    reason, answer = answered(moved)
+    if reason:
+        return reason.say()
     for name, values in told.items():
-        if name != ANSWER:
-            values[number] = _told(moved, name, as_paid(moved, name))
-        elif worked.terms is not None and worked.found.solutions:
-            solution = worked.found.solutions[worked.found.ordinary or 0]
-            values[number] = value_as_paid(moved, solution, worked.terms, worked.laid)
+        values[number] = answer if name == ANSWER else _told(moved, name, as_paid(moved, name))
     return None
 
 
@@ -323,8 +319,4 @@ def nudges(loan: Loan) -> list[Nudge]:
 
 
 def _asked(loan: Loan) -> str | None:
-    worked = work_out(loan)
-    if worked.found.reason or worked.terms is None or not worked.found.solutions:
-        return None
-    solution = worked.found.solutions[worked.found.ordinary or 0]
-    return value_as_paid(loan, solution, worked.terms, worked.laid)
+    return answered(loan)[1]

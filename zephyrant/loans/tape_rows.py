@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from .aim import as_paid
 from .answer import with_the_answer
 from .asked import owed
-from .costs import costs
+from .costs import yearly_costs
 from .currencies import currencies
 from .document import Loan
 from .errors import FieldError, NotALoan
@@ -294,7 +294,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     elif not after and owed_on is not None:
         told["owed"] = _owed_on(loan, owed_on)
     if rate is not None:
-        for name, cost in costs(loan, terms, laid, rate).yearly.items():
+        for name, cost in yearly_costs(loan, terms, laid, rate).items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
     return told
 

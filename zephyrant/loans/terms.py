@@ -108,13 +108,18 @@ def asks_rate(loan: Loan) -> bool:
     return unknown == "rate" or unknown.endswith("rate.percent")
 
 
+def cash_of(loan: Loan) -> Cash:
+    """How money is rounded as it is paid."""
+    return Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
+
+
 def payable_terms(loan: Loan, solution: Decimal) -> Terms:
     """The terms with the solution put back as it will be paid, as the schedule starts from.
 
     A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
     is asked for.
     """
-    cash = Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
+    cash = cash_of(loan)
     terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
     terms = terms.having("payment", cash.stated_payment(terms.payment))
     if unknown and asks_rate(loan):

@@ -87,26 +87,36 @@ def discounted(line: Line, periods: int | None = None, left: Decimal | None = No
             if stretch.first > periods:
                 break
             last = periods if last is None else min(last, periods)
-        for _ in range((last or 0) - stretch.first + 1):
-            discount = _through(stretch, discount, add)
+        discount = _through(stretch, (last or 0) - stretch.first + 1, discount, add)
     add(-(line.balance if left is None else left), discount)
     return Discounted(*sums)
 
 
 def _through(
-    stretch: Stretch, discount: Decimal, add: Callable[[Decimal, Decimal], None]
+    stretch: Stretch, periods: int, discount: Decimal, add: Callable[[Decimal, Decimal], None]
 ) -> Decimal:
-    """One period: adds what moves in it, gives the discount at its end."""
+    """So many periods: adds what moves in them, gives the discount at their end."""
     before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
     if stretch.interest_only:
         before = after = Decimal(1)
+    paid = stretch.repay if stretch.interest_only else stretch.repay + stretch.payment
+    lent = stretch.advance + stretch.fee
+    if not stretch.inner:
+        # What moves is alike: the discounts alone are added up, one by one.
+        total = Decimal(0)
+        for _ in range(periods):
+            discount /= before
+            total += discount
+            discount /= after
+        add(lent, total)
+        add(-paid, total)
+        return discount
     discount /= before
     for amount, share, is_after, *_ in stretch.inner:
         if not is_after:
             grown = Decimal(1) if stretch.interest_only else 1 + as_decimal(share)
             add(amount, discount * grown)
-    add(stretch.advance + stretch.fee, discount)
-    paid = stretch.repay if stretch.interest_only else stretch.repay + stretch.payment
+    add(lent, discount)
     add(-paid, discount)
     discount /= after
     for amount, share, is_after, *_ in stretch.inner:

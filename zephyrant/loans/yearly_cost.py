@@ -12,6 +12,7 @@ Worked in floats: a present value of flows of one sign, to 1e-12 of a rate and t
 from collections.abc import Sequence
 from datetime import date
 from decimal import Decimal
+from functools import cached_property, lru_cache
 from math import exp, expm1, fsum, isfinite, log, log1p
 from typing import Final, NamedTuple
 
@@ -19,7 +20,7 @@ import numpy as np
 from typing_extensions import TypedDict
 
 from .crossings import LEAST_GROWTH, MOST_GROWTH, Floats, Values, in_floats, isolate, near
-from .dates import Calendar, Pace, months_later, odd_time, steps_back
+from .dates import Calendar, OddTime, Pace, months_later, odd_time, steps_back
 from .figures import percent_text
 
 _MOST_STEPS: Final = 200
@@ -143,7 +144,7 @@ def _single(flows: Flows) -> float | None:
     ((last, amount),) = later
     ends = int(last) + (calendar is not None)
     return single_rate(
-        amount / lent, _single_term(0, ends, calendar, flows.a_year, in_advance=False)
+        amount / lent, _single_term(0, ends, times_of(calendar, flows.a_year, in_advance=False))
     )
 
 
@@ -171,10 +172,11 @@ def eu_aprc(flows: Flows, us: float | None) -> float | None:
         return None
     if calendar is None or _even(calendar):
         return exp(us * flows.a_year) - 1
+    times = times_of(calendar, flows.a_year, calendar.in_advance)
     runs = [
-        Run(run.amount, years_between(calendar.start, day, calendar.step))
+        Run(run.amount, times.years(int(run.first) + k + 1))
         for run in flows.runs
-        for day in (calendar.payment(int(run.first) + k + 1) for k in range(run.number))
+        for k in range(run.number)
     ]
     force = _force(flows.lent, runs, 0.0, us * flows.a_year)
     return None if force is None else exp(force) - 1
@@ -264,27 +266,22 @@ def general_cost(
 
     None where no rate fits or several do.
     """
+    times = times_of(calendar, a_year, in_advance)
     at_once: dict[float | date, Moved] = {}
     for place, amount in moved:
         # In advance the start and the first payment can be one moment.
-        when = _day(place, calendar) if calendar else _units(place, None, in_advance=in_advance)[0]
+        when = times.moment(place)
         before = at_once.get(when)
         at_once[when] = Moved(place, amount + before.amount if before else amount)
     net = [each for each in at_once.values() if abs(each.amount) > _NO_MONEY]
-    units = [
-        UnitFlow(*_units(place, calendar, in_advance=in_advance), amount) for place, amount in net
-    ]
+    units = [UnitFlow(*times.units(place), amount) for place, amount in net]
     us = only_rate(UnitFlows(units), a_year)
-    years = [
-        UnitFlow(years_at(place, calendar, a_year, in_advance=in_advance), 0.0, amount)
-        for place, amount in net
-    ]
+    years = [UnitFlow(times.years(place), 0.0, amount) for place, amount in net]
     eu = only_rate(UnitFlows(years), 1)
     us_apr = None if us is None else a_year * us
     if us is not None and len(net) == 2:
         (begins, lent), (ends, paid) = sorted(net, key=lambda each: -each[1])
-        term = _single_term(begins, ends, calendar, a_year, in_advance=in_advance)
-        us_apr = single_rate(-paid / lent, term)
+        us_apr = single_rate(-paid / lent, _single_term(begins, ends, times))
     cost: YearlyCost = {"us_apr": _told(us_apr), "eu_aprc": _told(eu)}
     return cost, None if eu is None else log1p(eu) / a_year
 
@@ -326,24 +323,16 @@ def single_rate(ratio: float, term: Term) -> float:
     return term.a_year * (low + high) / 2
 
 
-def _single_term(
-    begins: int | date,
-    ends: int | date,
-    calendar: Calendar | None,
-    a_year: int,
-    *,
-    in_advance: bool,
-) -> Term:
+def _single_term(begins: int | date, ends: int | date, times: "Times") -> Term:
     """The unit-period of one advance and one payment is the term, at most a year (12 CFR 1026
     Appendix J (b)(4) and (5)): of whole months 12 / months a year, else 365 / days."""
-    if calendar is None:
-        periods = [_units(place, None, in_advance=in_advance)[0] for place in (begins, ends)]
-        between = abs(periods[1] - periods[0])
+    if times.calendar is None:
+        between, a_year = abs(times.units(ends)[0] - times.units(begins)[0]), times.a_year
         if between < a_year:
             return Term(a_year / between, 1, 0.0)
         years, over = divmod(between, a_year)
         return Term(1.0, int(years), over / a_year)
-    first, last = sorted(_day(place, calendar) for place in (begins, ends))
+    first, last = sorted(times.day(place) for place in (begins, ends))
     months = steps_back(first, last, _MONTH)
     whole = months // 12
     rest = months_later(last, -12 * whole)
@@ -352,40 +341,72 @@ def _single_term(
     return Term(1.0, whole, fraction) if whole else Term(1 / fraction, 1, 0.0)
 
 
-def _day(place: int | date, calendar: Calendar) -> date:
-    if isinstance(place, date):
-        return place
-    return calendar.payment(place) if place else calendar.start
+class Times:
+    """How far from the start payments (0: the start) and days lie; each is counted once."""
 
+    def __init__(self, calendar: Calendar | None, a_year: int, *, in_advance: bool) -> None:
+        self.calendar, self.a_year, self._in_advance = calendar, a_year, in_advance
+        self._years: dict[int | date, float] = {}
+        self._units: dict[int | date, tuple[float, float]] = {}
 
-def _units(
-    place: int | date, calendar: Calendar | None, *, in_advance: bool
-) -> tuple[float, float]:
-    """Whole unit-periods from the start, and the fraction of one before them.
+    def day(self, place: int | date) -> date:
+        """The day of a place, of a loan with dates."""
+        if isinstance(place, date):
+            return place
+        if self.calendar is None:
+            raise ValueError("a number without dates")
+        return self.calendar.payment(place) if place else self.calendar.start
 
-    Payments lie whole unit-periods after the first, whatever the days of their months.
-    """
-    if place == 0:
-        return 0.0, 0.0
-    if isinstance(place, int):
+    def moment(self, place: int | date) -> float | date:
+        """When a place is, to be compared with others."""
+        return self.day(place) if self.calendar else self.units(place)[0]
+
+    def units(self, place: int | date) -> tuple[float, float]:
+        """Whole unit-periods from the start, and the fraction of one before them.
+
+        Payments lie whole unit-periods after the first, whatever the days of their months.
+        """
+        known = self._units.get(place)
+        if known is None:
+            known = self._units[place] = self._counted_units(place)
+        return known
+
+    def _counted_units(self, place: int | date) -> tuple[float, float]:
+        calendar = self.calendar
+        if place == 0:
+            return 0.0, 0.0
+        if isinstance(place, int):
+            if calendar is None:
+                return float(place) - (1 if self._in_advance else 0), 0.0
+            odd = self._odd
+            return float(odd.whole + place - 1), float(odd.fraction)
         if calendar is None:
-            return float(place) - (1 if in_advance else 0), 0.0
-        odd = odd_time(calendar.start, calendar.first, calendar.step)
-        return float(odd.whole + place - 1), float(odd.fraction)
-    if calendar is None:
-        raise ValueError("a day without dates")
-    odd = odd_time(calendar.start, place, calendar.step)
-    return float(odd.whole), float(odd.fraction)
+            raise ValueError("a day without dates")
+        odd = odd_time(calendar.start, place, calendar.step)
+        return float(odd.whole), float(odd.fraction)
+
+    @cached_property
+    def _odd(self) -> OddTime:
+        if self.calendar is None:
+            raise ValueError("an odd time without dates")
+        return odd_time(self.calendar.start, self.calendar.first, self.calendar.step)
+
+    def years(self, place: int | date) -> float:
+        """Years from the start, by 2014/17/EU Annex I."""
+        known = self._years.get(place)
+        if known is None:
+            known = self._years[place] = self._counted_years(place)
+        return known
+
+    def _counted_years(self, place: int | date) -> float:
+        if place == 0:
+            return 0.0
+        if self.calendar is None:
+            return self.units(place)[0] / self.a_year
+        return years_between(self.calendar.start, self.day(place), self.calendar.step)
 
 
-def years_at(
-    place: int | date, calendar: Calendar | None, a_year: int, *, in_advance: bool
-) -> float:
-    """Years from the start to a payment (0: the start) or a day, by 2014/17/EU Annex I."""
-    if place == 0:
-        return 0.0
-    if isinstance(place, int) and calendar is None:
-        return (float(place) - (1 if in_advance else 0)) / a_year
-    if calendar is None:
-        raise ValueError("a day without dates")
-    return years_between(calendar.start, _day(place, calendar), calendar.step)
+@lru_cache(maxsize=8)
+def times_of(calendar: Calendar | None, a_year: int, in_advance: bool) -> Times:
+    """Those of a loan, kept for its next question."""
+    return Times(calendar, a_year, in_advance=in_advance)
