@@ -13,6 +13,7 @@ from zephyrant.loans.moves import Varied
 from zephyrant.loans.paying_more import More
 from zephyrant.loans.points import Points
 
+from . import heavy
 from .cases import OnlyForReadingError, marks_of, may_edit, one, readable, statement_of
 from .models import Case
 
@@ -58,13 +59,13 @@ def keep(user: User, case_id: uuid.UUID, asides: Asides) -> None:
     Case.objects.filter(pk=case.pk).update(asides=asides.model_dump(mode="json"))
 
 
-def beside(user: User, case: Case) -> Beside:
+def beside(user: User, case: Case, is_gone: heavy.Gone) -> Beside:
     """A case and what is pinned beside it. What is gone meanwhile says so in its place."""
     asides = asides_of(case)
     candidates = [Candidate(case.name or "Unnamed case", statement_of(case, user))]
     candidates += [_candidate(user, pin) for pin in asides.pins]
     base = asides.base if asides.base < len(candidates) else 0
-    return side_by_side(candidates, base, marks_of(user))
+    return heavy.answered(user.pk, is_gone, side_by_side, candidates, base, marks_of(user))
 
 
 def _candidate(user: User, pin: Pin) -> Candidate:

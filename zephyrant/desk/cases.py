@@ -3,7 +3,7 @@
 import logging
 import uuid
 from decimal import Decimal
-from typing import Any
+from typing import Any, NamedTuple
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -15,11 +15,11 @@ from ninja import Schema
 from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
-from zephyrant.loans import MARKS, Marks, MarksName
-from zephyrant.loans.entry import NUMBERS, Statement, Worked, readings, remark, work
+from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName
+from zephyrant.loans.entry import NUMBERS, Statement, Worked, readings, remark, unworked, work
 from zephyrant.loans.reading import read_amount
 
-from . import revisions, trail
+from . import heavy, revisions, trail
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
 
 log = logging.getLogger(__name__)
@@ -128,71 +128,111 @@ def _searched(content: Content, worked: Worked) -> str:
     ).lower()
 
 
-def _fill(case: Case, content: Content, worked: Worked) -> None:
-    case.name = content.statement.name
-    case.statement = content.statement.model_dump(mode="json", exclude_unset=True)
-    case.note, case.tags = content.note, content.tags
-    case.found = _found(worked)
-    case.search = _searched(content, worked)
-    # Where the statement is not a whole document yet, the last whole one stays.
-    if worked.document is not None:
-        case.document = worked.document
+class _Prepared(NamedTuple):
+    """Content ready to be kept: nothing of this is worked while others wait to write."""
+
+    content: Content
+    statement: dict[str, Any]
+    worked: Worked
+    searched: str
+    digest: str | None
 
 
-def _worked(statement: Statement) -> Worked:
+def _prepared(user: User, content: Content) -> _Prepared:
+    worked = _worked(user, content.statement)
+    return _Prepared(
+        content,
+        content.statement.model_dump(mode="json", exclude_unset=True),
+        worked,
+        _searched(content, worked),
+        trail.digest_of(worked),
+    )
+
+
+def _worked(user: User, statement: Statement) -> Worked:
     """The statement worked; what an analyst typed is kept even where working it is beyond us."""
     try:
-        return work(statement)
+        return heavy.answered(user.pk, heavy.never, work, statement)
+    except BudgetSpentError as spent:
+        return unworked(statement, spent)
+    except heavy.BusyError:
+        return Worked(readings=readings(statement), errors=(), document=None, answer=None)
     except Exception:
         log.exception("a statement could not be worked, and is kept")
         return Worked(readings=readings(statement), errors=(), document=None, answer=None)
 
 
-@transaction.atomic
+def _fill(case: Case, prepared: _Prepared) -> None:
+    content, worked = prepared.content, prepared.worked
+    case.name = content.statement.name
+    case.statement = prepared.statement
+    case.note, case.tags = content.note, content.tags
+    case.found = _found(worked)
+    case.search = prepared.searched
+    # Where the statement is not a whole document yet, the last whole one stays.
+    if worked.document is not None:
+        case.document = worked.document
+
+
 def start(owner: User, content: Content) -> Case:
     """A new case of `owner`."""
-    worked = _worked(content.statement)
-    case = Case(owner=owner)
-    _fill(case, content, worked)
-    case.save()
-    revisions.add(case, owner, worked)
-    trail.add(case, owner, content.statement, worked)
-    return case
+    prepared = _prepared(owner, content)
+    with transaction.atomic():
+        return _started(owner, prepared)
 
 
-@transaction.atomic
 def start_all(owner: User, contents: list[Content]) -> int:
     """New cases of `owner`, all of them or none; how many."""
-    for content in contents:
-        start(owner, content)
+    prepared = [_prepared(owner, content) for content in contents]
+    with transaction.atomic():
+        for each in prepared:
+            _started(owner, each)
     return len(contents)
 
 
-@transaction.atomic
+def _started(owner: User, prepared: _Prepared) -> Case:
+    case = Case(owner=owner)
+    _fill(case, prepared)
+    case.save()
+    _add(case, owner, prepared, step=False)
+    return case
+
+
+def _add(case: Case, by: User, prepared: _Prepared, *, step: bool) -> None:
+    revisions.add(case, by, prepared.worked, step=step)
+    trail.add(case, by, prepared.content.statement, prepared.worked, prepared.digest)
+
+
 def save(
     user: User, case_id: uuid.UUID, content: Content, version: int, *, step: bool = False
 ) -> Case:
     """The case with other content; with `step` a revision of its own in any case.
 
     Raises `ChangedMeanwhileError` where `version` is not the last, `OnlyForReadingError` where the
-    user may only read. Saving what is kept already changes nothing.
+    user may only read. Saving what is kept already changes nothing, from whatever version: whoever
+    did not hear that it was saved saves it again.
     """
-    worked = _worked(content.statement)
-    # The transaction holds the write lock from its start (see DATABASES): none saves between.
-    case = one(user, case_id)
-    if not may_edit(case, user):
+    if not may_edit(one(user, case_id), user):
         raise OnlyForReadingError
-    if case.version != version:
-        raise ChangedMeanwhileError(case)
-    before = (case.statement, case.note, case.tags)
-    _fill(case, content, worked)
-    if before == (case.statement, case.note, case.tags):
+    prepared = _prepared(user, content)
+    with transaction.atomic():
+        # The transaction holds the write lock from its start (see DATABASES): none saves between.
+        case = one(user, case_id)
+        if not may_edit(case, user):
+            raise OnlyForReadingError
+        if (case.statement, case.note, case.tags) == (
+            prepared.statement,
+            content.note,
+            content.tags,
+        ):
+            return case
+        if case.version != version:
+            raise ChangedMeanwhileError(case)
+        _fill(case, prepared)
+        case.version += 1
+        case.save()
+        _add(case, user, prepared, step=step)
         return case
-    case.version += 1
-    case.save()
-    revisions.add(case, user, worked, step=step)
-    trail.add(case, user, content.statement, worked)
-    return case
 
 
 def copy(user: User, case_id: uuid.UUID) -> Case:
@@ -257,7 +297,6 @@ def search(user: User, typed: str, sort: str) -> QuerySet[Case]:
     return cases.select_related("owner")
 
 
-@transaction.atomic
 def go_back(user: User, case_id: uuid.UUID, number: int, version: int) -> Case:
     """The case as it stood in a revision, saved as its newest."""
     case = one(user, case_id)

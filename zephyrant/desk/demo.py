@@ -246,7 +246,8 @@ def _try(case: Case, analyst: User, statement: Statement) -> None:
     pins = []
     for name, changed in _TRIED.get(case.name, []):
         tried = statement.model_copy(update=changed)
-        trail.add(case, analyst, tried, work(tried), typing=False)
+        worked = work(tried)
+        trail.add(case, analyst, tried, worked, trail.digest_of(worked), typing=False)
         point = case.trail.all()[0]
         point.name = name
         point.save(update_fields=["name"])

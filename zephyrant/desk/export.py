@@ -8,24 +8,26 @@ import json
 import re
 import unicodedata
 import zipfile
-from typing import Final, Literal
+from collections.abc import Callable
+from typing import Any, Final, Literal
 
 from django.contrib.auth.models import User
-from django.http import FileResponse, Http404, HttpResponse, StreamingHttpResponse
-from django.http.response import HttpResponseBase
+from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
-from zephyrant.loans import Marks, NotALoan, check, solve
-from zephyrant.loans.aim import aimed
+from zephyrant.loans import Marks, NotALoan, check
 from zephyrant.loans.beside import Beside
 from zephyrant.loans.comparison import QuoteList
 from zephyrant.loans.quote_files import write_csv, write_json
-from zephyrant.loans.sentence import terms_in_words
 
 from .cases import document_of
 from .models import Case
 
 _WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+#: Calls a function with what it takes, where it suits.
+Made = Callable[..., Any]
 
 
 def file_name(name: str, otherwise: str = "unnamed-case") -> str:
@@ -53,38 +55,32 @@ def one_json(case: Case) -> HttpResponse:
     return _file(_written(document_of(case)), f"{file_name(case.name)}.json", "application/json")
 
 
-def schedule_csv(case: Case) -> HttpResponseBase:
-    """A case's schedule as a table, line by line."""
-    from .schedules import csv_lines
+def schedule_csv(case: Case, made: Made) -> HttpResponse:
+    """A case's schedule as a table."""
+    from .schedules import csv_of
 
-    answer = solve(check(document_of(case)))
-    response = StreamingHttpResponse(csv_lines(answer), content_type="text/csv; charset=utf-8")
-    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.csv")
-    return response
+    content = made(csv_of, check(document_of(case)))
+    return _file(content, f"{file_name(case.name)}-schedule.csv", "text/csv; charset=utf-8")
 
 
-def schedule_xlsx(case: Case, marks: Marks) -> HttpResponseBase:
+def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
     """A case's schedule as a workbook of formulas."""
-    from .schedules import xlsx
+    from .schedules import xlsx_of
 
     try:
-        loan = aimed(check(document_of(case)))
+        content = made(xlsx_of, check(document_of(case)), marks)
     except NotALoan as unreached:
         raise Http404 from unreached
-    file = xlsx(loan, terms_in_words(loan, marks))
-    if file is None:
+    if content is None:
         raise Http404
-    response = FileResponse(file, content_type=_WORKBOOK)
-    response["Content-Disposition"] = _attached(f"{file_name(case.name)}-schedule.xlsx")
-    return response
+    return _file(content, f"{file_name(case.name)}-schedule.xlsx", _WORKBOOK)
 
 
-def statement(case: Case, marks: Marks) -> HttpResponse:
+def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
     """A case as a statement to file."""
-    from .statement_pdf import statement_pdf
+    from .statement_pdf import statement_of
 
-    loan = check(document_of(case))
-    content = statement_pdf(loan, solve(loan, marks), case.note, marks)
+    content = made(statement_of, check(document_of(case)), case.note, marks)
     return _file(content, f"{file_name(case.name)}.pdf", "application/pdf")
 
 

@@ -9,9 +9,11 @@ from typing import IO, Any, Final
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
 
-from zephyrant.loans import Answer, Loan
+from zephyrant.loans import Answer, Loan, Marks, solve
+from zephyrant.loans.aim import aimed
 from zephyrant.loans.answer import RowTold
 from zephyrant.loans.live import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
+from zephyrant.loans.sentence import terms_in_words
 from zephyrant.loans.solved import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
@@ -44,6 +46,22 @@ def csv_lines(answer: Answer) -> Iterator[str]:
     yield writer.writerow(columns)
     for row in answer.schedule:
         yield writer.writerow(_cells(row, columns))
+
+
+def csv_of(loan: Loan) -> bytes:
+    """The schedule of a loan as a table."""
+    return "".join(csv_lines(solve(loan))).encode()
+
+
+def xlsx_of(loan: Loan, marks: Marks) -> bytes | None:
+    """The schedule of a loan, or of the one that reaches its aim, as a workbook; none without a
+    schedule. Raises `NotALoan` where nothing reaches the aim."""
+    reached = aimed(loan)
+    file = xlsx(reached, terms_in_words(reached, marks))
+    if file is None:
+        return None
+    with file:
+        return file.read()
 
 
 def columns_of(answer: Answer) -> tuple[str, ...]:

@@ -13,7 +13,7 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from zephyrant.loans import Answer, Loan, Marks
+from zephyrant.loans import Answer, Loan, Marks, solve
 from zephyrant.loans.aim import aimed
 from zephyrant.loans.read_dates import write_day
 from zephyrant.loans.sentence import TAKEN_IN_WORDS, terms_in_words
@@ -38,6 +38,11 @@ from .schedules import columns_of
 
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
 _WIDTH: Final = A4[0] - 36 * mm
+
+
+def statement_of(loan: Loan, note: str, marks: Marks) -> bytes:
+    """A loan solved, as a statement to file."""
+    return statement_pdf(loan, solve(loan, marks), note, marks)
 
 
 def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:

@@ -46,15 +46,28 @@ def _digest(document: dict[str, Any]) -> str:
     return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()
 
 
-def add(case: Case, by: User, statement: Statement, worked: Worked, *, typing: bool = True) -> None:
+def digest_of(worked: Worked) -> str | None:
+    """That of an answer to be listed; None where there is none."""
+    if worked.answer is None or worked.document is None or worked.answer.reason:
+        return None
+    return _digest(worked.document)
+
+
+def add(
+    case: Case,
+    by: User,
+    statement: Statement,
+    worked: Worked,
+    digest: str | None,
+    *,
+    typing: bool = True,
+) -> None:
     """The answer just found, where there is one that is not listed yet.
 
     While `typing` it takes the place of one found a moment before.
     """
-    answer = worked.answer
-    if answer is None or worked.document is None or answer.reason:
+    if digest is None:
         return
-    digest = _digest(worked.document)
     if case.trail.filter(digest=digest).exists():
         return
     now = timezone.now()
@@ -70,7 +83,7 @@ def add(case: Case, by: User, statement: Statement, worked: Worked, *, typing: b
         found_at=now,
         statement=statement.model_dump(mode="json", exclude_unset=True),
         document=worked.document,
-        answer=kept(answer),
+        answer=kept(worked.answer),
     )
     beyond = list(case.trail.values_list("pk", flat=True)[MOST_POINTS:])
     case.trail.filter(pk__in=beyond, name="").delete()

@@ -1,6 +1,7 @@
 """The core of Zephyrant: loan documents in, answers out. No interface, no files, no clock."""
 
 from .answer import ENGINE, Answer, solve
+from .budget import BudgetSpentError, within
 from .document import Loan, check, parse, read, write
 from .errors import Errors, FieldError, NotALoan
 from .words import MARKS, PLAIN, Marks, MarksName
@@ -10,6 +11,7 @@ __all__ = [
     "MARKS",
     "PLAIN",
     "Answer",
+    "BudgetSpentError",
     "Errors",
     "FieldError",
     "Loan",
@@ -20,5 +22,6 @@ __all__ = [
     "parse",
     "read",
     "solve",
+    "within",
     "write",
 ]

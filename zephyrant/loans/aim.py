@@ -15,6 +15,7 @@ from typing import Any, Final, cast
 
 from typing_extensions import TypedDict
 
+from .budget import look
 from .costs import yearly_costs
 from .document import Loan, check, write
 from .errors import FieldError, NotALoan
@@ -169,6 +170,7 @@ class _Search:
 
     def gap(self, at: Decimal) -> Decimal | None:
         """By how much the result lies beyond the aim, the figure being `at`."""
+        look()
         try:
             trial = put(self.free, self.aim.by, plain(at))
             found = result(trial, self.aim.figure, work_out_unrounded(trial))

@@ -12,6 +12,7 @@ from typing_extensions import TypedDict
 
 from . import clock, working
 from .aim import AimTold, aimed, put, reach
+from .budget import told_at_its_figure
 from .clause_notes import clause_notes
 from .costs import CostsTold, FeeTold, costs
 from .document import Loan
@@ -140,13 +141,19 @@ def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> A
 
     `year_starts`: the month (1 to 12) in which the years of `by_year` start; None for those of the
     loan, as where it has no dates. With an aim it is the loan with the figure that reaches it.
+    Raises `BudgetSpentError` where a budget stands round it and is spent.
     """
+    with told_at_its_figure(loan, marks):
+        return _solved(loan, marks, year_starts)
+
+
+def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     if loan.aim is not None:
         aim = reach(loan, loan.aim, marks)
         if aim["value"] is None:
             answer = _no_answer(loan, None, None, marks)
             return answer.model_copy(update={"reason": aim["says"], "aim": aim})
-        answer = solve(put(loan, loan.aim.by, aim["value"]), marks, year_starts)
+        answer = _solved(put(loan, loan.aim.by, aim["value"]), marks, year_starts)
         return answer.model_copy(update={"aim": aim})
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)

@@ -12,6 +12,7 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
+from .budget import look
 from .crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
@@ -163,6 +164,7 @@ class _Uneven:
 
         add(self.principal, discount, force)
         for period in self.periods:
+            look()
             for is_after, part in enumerate((period.before, period.after)):
                 if not period.interest_only:
                     growth, pull = part.grown(at)

@@ -16,6 +16,7 @@ from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
+from .budget import look
 from .dates import year_fraction
 from .figures import precise
 from .holds import Holding, Pieces, Places, Steps, in_force, turning
@@ -717,6 +718,7 @@ class _Cutting:
                 first = to + 1
 
     def _run(self, first: int, last: int) -> Iterator[Stretch]:
+        look()
         payment, interest_only = self._payment(first)
         inner: tuple[Inner, ...] = ()
         if first in self._alone:

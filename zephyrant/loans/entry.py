@@ -4,6 +4,7 @@ A statement is a loan document whose figures stand as typed, in the marks of who
 """
 
 import re
+from contextlib import suppress
 from datetime import date
 from decimal import Decimal
 from string import ascii_lowercase
@@ -13,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from . import clock
 from .answer import Answer, solve
+from .budget import BudgetSpentError
 from .currencies import currencies
 from .dates import DayCount, later, pace
 from .document import Loan, check, write
@@ -250,6 +252,8 @@ def _loan_of(statement: Statement, read: dict[str, Reading]) -> Loan:
 def work(statement: Statement, year_starts: int | None = None) -> Worked:
     """A statement read, checked and solved; what is wrong is told at its field.
 
+    Raises `BudgetSpentError` as `solve` does.
+
     `year_starts`: the month in which the years of the schedule start; None: those of the loan.
     """
     read = readings(statement)
@@ -259,6 +263,18 @@ def work(statement: Statement, year_starts: int | None = None) -> Worked:
         return Worked(readings=read, errors=wrong.errors, document=None, answer=None)
     answer = solve(loan, MARKS[statement.marks], year_starts)
     return Worked(readings=read, errors=(), document=write(loan), answer=answer)
+
+
+def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
+    """A statement that takes too much work: how it is read, the document, and why not."""
+    read = readings(statement)
+    errors = tuple(
+        FieldError(field=typed_at(error.field), message=error.message) for error in spent.errors
+    )
+    document = None
+    with suppress(NotALoan):
+        document = write(_loan_of(statement, read))
+    return Worked(readings=read, errors=errors, document=document, answer=None)
 
 
 def readings(statement: Statement) -> dict[str, Reading]:

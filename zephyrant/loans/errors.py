@@ -46,3 +46,7 @@ class NotALoan(Exception):  # noqa: N818  (reads as the trade says it)
     def __init__(self, errors: Iterable[FieldError]) -> None:
         self.errors = tuple(errors)
         super().__init__("; ".join(f"{error.field}: {error.message}" for error in self.errors))
+
+    def __reduce__(self) -> tuple[type["NotALoan"], tuple[tuple[FieldError, ...]]]:
+        """Travels between processes with its reasons."""
+        return type(self), (self.errors,)

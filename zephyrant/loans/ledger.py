@@ -13,11 +13,14 @@ from fractions import Fraction
 from itertools import groupby
 from typing import Final, Literal, NamedTuple
 
+from .budget import look
 from .fields import MOST_MONEY
 from .figures import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
 from .line import Inner, Line, Stretch
 from .rates import as_decimal
 
+#: Rows after which the budget is looked at.
+_LOOKS_EACH: Final = 256
 #: Periods from which on they are rolled at once.
 _MANY = 8
 
@@ -267,6 +270,8 @@ def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterat
     for stretch in line.stretches:
         period = _Period(stretch, rule, is_last=stretch is line.stretches[-1])
         for number in range(stretch.first, (stretch.last or line.most) + 1):
+            if not number % _LOOKS_EACH:
+                look()
             row = state.row(number, opening, period, lent_later=number < line.lent_until)
             if row.payment < 0 or row.repay < 0:
                 why: Hindrance = "interest" if stretch.interest_only else "payment"

@@ -12,6 +12,7 @@ from fractions import Fraction
 from typing import Final, NamedTuple
 
 from . import clock
+from .budget import look
 from .cut import lay_out
 from .dates import odd_time
 from .document import Loan
@@ -279,6 +280,7 @@ class _Writer:
             yield self._row(row, number, stretch, span)
 
     def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> LiveRow:
+        look()
         opening = f"=G{number - 1}"
         if number == FIRST_ROW:
             more = row.opening - self.laid.unit.count(self.terms.principal)

@@ -18,6 +18,7 @@ from typing_extensions import TypedDict
 
 from . import clock
 from .aim import as_paid, put
+from .budget import look
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .fields import UNKNOWN
@@ -122,6 +123,7 @@ def _one(
     number: int,
 ) -> str | None:
     """One point the exact way; the reason where it has no answer."""
+    look()
     moved = loan
     try:
         for axis, value in zip(axes, point, strict=True):

@@ -103,13 +103,15 @@ DATABASES = {
         "NAME": DATA_DIR / "zephyrant.sqlite3",
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
-            "timeout": 20,
+            "timeout": 8,
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
         },
         # In memory where not set; browser tests share a file with the server they drive.
         "TEST": {"NAME": os.environ.get("ZEPHYRANT_TEST_DATABASE")},
     }
 }
+#: Processes for heavy questions, of each process that serves.
+HEAVY_PROCESSES = 1
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_PASSWORD_VALIDATORS = [

@@ -7,18 +7,17 @@ from typing import Annotated
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.loans import MARKS
-from zephyrant.loans.aim import aimed
-from zephyrant.loans.asked import Owed, Payoff, StretchTold, owed, stretches
-from zephyrant.loans.entry import Statement, loan_of
-from zephyrant.loans.held_against import HeldAgainst, Matched, hold_against
+from zephyrant.desk import answers
+from zephyrant.loans.asked import Owed, Payoff, StretchTold
+from zephyrant.loans.entry import Statement
+from zephyrant.loans.held_against import HeldAgainst, Matched
 from zephyrant.loans.moves import Moves, Varied, variant, what_moves
 from zephyrant.loans.paying_more import More, PaidMore, paying_more
 from zephyrant.loans.points import Points, TwoOffers, two_offers
-from zephyrant.loans.rate_curve import RateCurve, rate_curve
-from zephyrant.loans.settled import Charge, Settled, settled
+from zephyrant.loans.rate_curve import RateCurve
+from zephyrant.loans.settled import Charge, Settled
 
-from .base import REFUSALS, SignedIn
+from .base import REFUSALS, SignedIn, answered
 
 router = Router()
 
@@ -51,23 +50,21 @@ class Theirs(Schema):
 @router.post("owed", response={200: list[Owed], **REFUSALS}, operation_id="owed")
 def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
     """What is owed after payments or on days, with the interest accrued to each."""
-    marks = MARKS[asked.statement.marks]
-    return owed(aimed(loan_of(asked.statement)), asked.at, marks, asked.payoff)
+    return answered(request, answers.owed, asked.statement, asked.at, asked.payoff)
 
 
 @router.post("stretch", response={200: list[StretchTold], **REFUSALS}, operation_id="stretch")
 def ask_stretch(request: SignedIn, asked: AskStretch) -> list[StretchTold]:
     """What stretches of payments add up to, each on its own."""
-    marks = MARKS[asked.statement.marks]
-    return stretches(aimed(loan_of(asked.statement)), asked.stretch, marks)
+    return answered(request, answers.stretches, asked.statement, asked.stretch)
 
 
 @router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
 def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst:
     """Somebody's schedule against ours, row by row."""
-    marks = MARKS[theirs.statement.marks]
-    loan = aimed(loan_of(theirs.statement))
-    return hold_against(loan, theirs.text, theirs.matched, theirs.tolerance, marks)
+    return answered(
+        request, answers.held, theirs.statement, theirs.text, theirs.matched, theirs.tolerance
+    )
 
 
 class AskSettled(Schema):
@@ -87,14 +84,13 @@ class AskCurve(Schema):
 @router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
 def ask_settled(request: SignedIn, asked: AskSettled) -> Settled:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
-    marks = MARKS[asked.statement.marks]
-    return settled(aimed(loan_of(asked.statement)), asked.at, asked.charge, marks)
+    return answered(request, answers.settled, asked.statement, asked.at, asked.charge)
 
 
 @router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
 def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve:
     """What is left at the end against the rate, and where that is as stated."""
-    return rate_curve(aimed(loan_of(asked.statement)))
+    return answered(request, answers.curve, asked.statement)
 
 
 class AskMoves(Schema):
@@ -115,13 +111,13 @@ class AskVariant(Schema):
 @router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
 def ask_moves(request: SignedIn, asked: AskMoves) -> Moves:
     """Results for every value of one or two figures, and what small changes do."""
-    return what_moves(asked.statement, asked.varied, asked.results)
+    return answered(request, what_moves, asked.statement, asked.varied, asked.results)
 
 
 @router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")
 def ask_variant(request: SignedIn, asked: AskVariant) -> Statement:
     """The statement with the values of a point of a sweep."""
-    return variant(asked.statement, asked.values)
+    return answered(request, variant, asked.statement, asked.values)
 
 
 class AskMore(Schema):
@@ -141,10 +137,10 @@ class AskPoints(Schema):
 @router.post("paying-more", response={200: PaidMore, **REFUSALS}, operation_id="payingMore")
 def ask_more(request: SignedIn, asked: AskMore) -> PaidMore:
     """The loan with more paid than is due, against the loan as it stands."""
-    return paying_more(asked.statement, asked.more)
+    return answered(request, paying_more, asked.statement, asked.more)
 
 
 @router.post("points", response={200: TwoOffers, **REFUSALS}, operation_id="points")
 def ask_points(request: SignedIn, asked: AskPoints) -> TwoOffers:
     """The loan as it stands against the same at another rate with points."""
-    return two_offers(asked.statement, asked.points)
+    return answered(request, two_offers, asked.statement, asked.points)

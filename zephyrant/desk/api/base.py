@@ -1,10 +1,13 @@
 """What every endpoint shares: the strict reader of JSON, who asks, and how it is refused."""
 
 import logging
-from typing import Any, Final
+from collections.abc import Callable
+from functools import partial
+from typing import Any, Final, ParamSpec, TypeVar
 
 from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -12,12 +15,15 @@ from ninja.parser import Parser
 from ninja.security import django_auth
 
 from zephyrant import loans
+from zephyrant.desk import heavy
 from zephyrant.desk.cases import OnlyForReadingError
-from zephyrant.loans import Errors, FieldError, NotALoan
+from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan
 from zephyrant.loans.document import field_errors
 from zephyrant.loans.errors import at_fault
 
 log = logging.getLogger(__name__)
+P = ParamSpec("P")
+T = TypeVar("T")
 
 
 class StrictParser(Parser):
@@ -35,7 +41,15 @@ class SignedIn(HttpRequest):
 
 
 #: What any endpoint behind the sign-in may refuse with.
-REFUSALS: Final = {401: Errors, 403: Errors, 404: Errors, 422: Errors}
+REFUSALS: Final = {
+    401: Errors,
+    403: Errors,
+    404: Errors,
+    415: Errors,
+    422: Errors,
+    429: Errors,
+    503: Errors,
+}
 
 api = NinjaAPI(
     title="Zephyrant",
@@ -47,10 +61,28 @@ api = NinjaAPI(
 )
 
 
+def answered(request: SignedIn, function: Callable[P, T], *args: P.args, **named: P.kwargs) -> T:
+    """What a function of the core gives: where that is heavy, by a process of its own, for as long
+    as the page waits for it."""
+    return heavy.answered(request.user.pk, heavy.gone(request), function, *args, **named)
+
+
+def made(request: SignedIn) -> Callable[..., Any]:
+    """Calls what makes a file; by a process of its own where that is heavy."""
+    return partial(heavy.made, request.user.pk, heavy.gone(request))
+
+
 def refuse(status: int, *errors: FieldError) -> HttpResponse:
     """A refusal in the one shape all have."""
     content = Errors(errors=errors).model_dump_json()
     return HttpResponse(content, status=status, content_type="application/json")
+
+
+def again(status: int, message: str, seconds: int) -> HttpResponse:
+    """A refusal of what may be asked again after so many seconds."""
+    response = refuse(status, said(message))
+    response["Retry-After"] = str(seconds)
+    return response
 
 
 def said(message: str) -> FieldError:
@@ -74,6 +106,32 @@ def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
 @api.exception_handler(NotALoan)
 def _not_a_loan(request: HttpRequest, error: NotALoan) -> HttpResponse:
     return refuse(422, *error.errors)
+
+
+@api.exception_handler(BudgetSpentError)
+def _too_much(request: HttpRequest, error: BudgetSpentError) -> HttpResponse:
+    return refuse(422, *error.errors)
+
+
+@api.exception_handler(heavy.BusyError)
+def _busy(request: HttpRequest, error: heavy.BusyError) -> HttpResponse:
+    return again(error.status, str(error), error.retry_after)
+
+
+@api.exception_handler(heavy.GoneError)
+def _gone(request: HttpRequest, error: heavy.GoneError) -> HttpResponse:
+    # Whoever asked does not read this any more.
+    return refuse(503, said("Nobody waited for this answer."))
+
+
+@api.exception_handler(OperationalError)
+def _no_database(request: HttpRequest, error: OperationalError) -> HttpResponse:
+    if "locked" in str(error):
+        return again(503, "The desk is busy saving. This is tried again.", 2)
+    if "full" in str(error):
+        log.error("The disk is full: %s", error)
+        return refuse(503, said("The disk of the desk is full: nothing was saved."))
+    return _our_fault(request, error)
 
 
 @api.exception_handler(RequestDataTooBig)

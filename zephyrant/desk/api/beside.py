@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import asides, cases, export, trail
+from zephyrant.desk import asides, cases, export, heavy, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.trail import TrailTold
@@ -74,7 +74,7 @@ def keep_asides(request: SignedIn, case_id: uuid.UUID, kept: Asides) -> tuple[in
 @router.get("{uuid:case_id}/beside", response={200: Beside, **REFUSALS}, operation_id="beside")
 def get_beside(request: SignedIn, case_id: uuid.UUID) -> Beside:
     """The case and what is pinned beside it."""
-    return asides.beside(request.user, cases.one(request.user, case_id))
+    return asides.beside(request.user, cases.one(request.user, case_id), heavy.gone(request))
 
 
 @router.get("{uuid:case_id}/beside/file", operation_id="takeBeside")
@@ -83,4 +83,5 @@ def take_beside(
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""
     case = cases.one(request.user, case_id)
-    return export.beside(asides.beside(request.user, case), case.name, kind)
+    told = asides.beside(request.user, case, heavy.gone(request))
+    return export.beside(told, case.name, kind)

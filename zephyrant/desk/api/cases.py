@@ -5,7 +5,6 @@ from datetime import datetime
 from typing import Any, Literal
 
 from django.http import HttpResponse
-from django.http.response import HttpResponseBase
 from ninja import Router, Schema
 from pydantic import Field
 
@@ -17,7 +16,7 @@ from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
 from zephyrant.loans.entry import Statement, restate
 from zephyrant.loans.flow_files import read_flows
 
-from .base import REFUSALS, SignedIn, refuse, said
+from .base import REFUSALS, SignedIn, made, refuse, said
 
 router = Router()
 PAGE = 100
@@ -259,16 +258,16 @@ def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
 @router.get("{uuid:case_id}/schedule", operation_id="takeSchedule")
 def take_schedule(
     request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx"] = "csv"
-) -> HttpResponseBase:
+) -> HttpResponse:
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
     if kind == "csv":
-        return export.schedule_csv(case)
-    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)])
+        return export.schedule_csv(case, made(request))
+    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request))
 
 
 @router.get("{uuid:case_id}/statement", operation_id="takeStatement")
 def take_statement(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
-    return export.statement(case, MARKS[cases.marks_of(request.user)])
+    return export.statement(case, MARKS[cases.marks_of(request.user)], made(request))

@@ -16,7 +16,7 @@ from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.comparison import Comparison, QuoteList, compare
 from zephyrant.loans.quote_files import read_file
 
-from .base import REFUSALS, SignedIn, refuse, said
+from .base import REFUSALS, SignedIn, answered, refuse, said
 
 router = Router()
 
@@ -86,7 +86,7 @@ def _opened(kept: Kept, request: SignedIn) -> QuoteListOpened:
 @router.post("quotes/compare", response={200: Comparison, **REFUSALS}, operation_id="compareQuotes")
 def compare_quotes(request: SignedIn, quotes: QuoteList) -> Comparison:
     """Quotes on one footing, ranked, and in money on the loan stated with them."""
-    return compare(quotes)
+    return answered(request, compare, quotes)
 
 
 @router.get(

@@ -7,7 +7,7 @@ from zephyrant.loans.equivalents import RateAnswer, RateQuestion, answer
 from zephyrant.loans.fields import Every
 from zephyrant.loans.requote import Quoting, Way, repace, requote
 
-from .base import REFUSALS, SignedIn
+from .base import REFUSALS, SignedIn, answered
 
 router = Router()
 
@@ -29,16 +29,16 @@ class Repace(Schema):
 @router.post("rates", response={200: RateAnswer, **REFUSALS}, operation_id="rates")
 def work_rates(request: SignedIn, question: RateQuestion) -> RateAnswer:
     """A quote worked: its missing figure found, the rate in every style."""
-    return answer(question)
+    return answered(request, answer, question)
 
 
 @router.post("requote", response={200: list[Way], **REFUSALS}, operation_id="requote")
 def ways_to_requote(request: SignedIn, asked: Requote) -> list[Way]:
     """Keep the number (another rate) or keep the rate (another number)."""
-    return requote(asked.statement, asked.quoting)
+    return answered(request, requote, asked.statement, asked.quoting)
 
 
 @router.post("repace", response={200: list[Way], **REFUSALS}, operation_id="repace")
 def ways_to_repace(request: SignedIn, asked: Repace) -> list[Way]:
     """Keep the term (another count) or keep the count (another term)."""
-    return repace(asked.statement, asked.every)
+    return answered(request, repace, asked.statement, asked.every)

@@ -5,26 +5,25 @@ from typing import Annotated
 from django.http import HttpResponse
 from ninja import Query, Router
 
-from zephyrant import loans
-from zephyrant.desk import words
-from zephyrant.loans import Answer, Loan
-from zephyrant.loans.entry import Statement, Worked, work
+from zephyrant.desk import answers, words
+from zephyrant.loans import Answer, BudgetSpentError, Loan
+from zephyrant.loans.entry import Statement, Worked, unworked
 
-from .base import REFUSALS, SignedIn
+from .base import REFUSALS, SignedIn, answered
 
 router = Router()
 YearStarts = Annotated[int | None, Query(ge=1, le=12)]
 
 
-def _json(content: Answer | Worked) -> HttpResponse:
+def _json(content: bytes) -> HttpResponse:
     """Ready JSON: a schedule is not validated a second time on its way out."""
-    return HttpResponse(content.model_dump_json(), content_type="application/json")
+    return HttpResponse(content, content_type="application/json")
 
 
 @router.post("solve", response={200: Answer, **REFUSALS}, operation_id="solve")
 def solve(request: SignedIn, loan: Loan) -> HttpResponse:
     """The answer to a loan document."""
-    return _json(loans.solve(loan))
+    return _json(answered(request, answers.solved, loan))
 
 
 @router.post("work", response={200: Worked, **REFUSALS}, operation_id="work")
@@ -35,7 +34,10 @@ def work_statement(
 
     `year_starts`: the month (1 to 12) in which the years of the schedule start.
     """
-    return _json(work(statement, year_starts))
+    try:
+        return _json(answered(request, answers.worked, statement, year_starts))
+    except BudgetSpentError as spent:
+        return _json(unworked(statement, spent).model_dump_json().encode())
 
 
 @router.get("words", response={200: words.Words, **REFUSALS}, operation_id="words")

@@ -1,0 +1,53 @@
+"""Answers ready to be sent or kept, worked where it suits: nothing here needs Django."""
+
+from decimal import Decimal
+
+from zephyrant import loans
+from zephyrant.loans import MARKS, Loan
+from zephyrant.loans.aim import aimed
+from zephyrant.loans.asked import Owed, Payoff, StretchTold
+from zephyrant.loans.asked import owed as owed_at
+from zephyrant.loans.asked import stretches as summed
+from zephyrant.loans.entry import Statement, loan_of, work
+from zephyrant.loans.held_against import HeldAgainst, Matched, hold_against
+from zephyrant.loans.rate_curve import RateCurve, rate_curve
+from zephyrant.loans.settled import Charge, Settled
+from zephyrant.loans.settled import settled as ended
+
+
+def solved(loan: Loan) -> bytes:
+    """The answer to a loan, as JSON."""
+    return loans.solve(loan).model_dump_json().encode()
+
+
+def worked(statement: Statement, year_starts: int | None) -> bytes:
+    """A statement worked, as JSON."""
+    return work(statement, year_starts).model_dump_json().encode()
+
+
+def owed(statement: Statement, at: str, payoff: Payoff) -> list[Owed]:
+    """What is owed at moments."""
+    return owed_at(aimed(loan_of(statement)), at, MARKS[statement.marks], payoff)
+
+
+def stretches(statement: Statement, stretch: str) -> list[StretchTold]:
+    """What stretches add up to."""
+    return summed(aimed(loan_of(statement)), stretch, MARKS[statement.marks])
+
+
+def held(
+    statement: Statement, text: str, matched: Matched | None, tolerance: Decimal
+) -> HeldAgainst:
+    """Somebody's schedule held against ours."""
+    loan = aimed(loan_of(statement))
+    return hold_against(loan, text, matched, tolerance, MARKS[statement.marks])
+
+
+def settled(statement: Statement, at: str, charge: Charge) -> Settled:
+    """A loan ended early."""
+    return ended(aimed(loan_of(statement)), at, charge, MARKS[statement.marks])
+
+
+def curve(statement: Statement) -> RateCurve:
+    """The curve of a rate."""
+    return rate_curve(aimed(loan_of(statement)))

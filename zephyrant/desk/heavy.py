@@ -1,0 +1,238 @@
+"""Heavy work: what is light is answered at once, what is not in a process of its own, within
+limits, and dropped when nobody waits for it any more.
+
+What can be worked here is a function of a module that needs no Django, with what it takes and
+gives: both travel between processes.
+"""
+
+import fcntl
+import logging
+import multiprocessing
+import os
+import resource
+import select
+import socket
+import threading
+import time
+from collections.abc import Callable, Iterator
+from concurrent.futures import TimeoutError as NotYetError
+from contextlib import contextmanager
+from typing import Any, Final, ParamSpec, TypeVar
+
+from django.conf import settings
+from django.http import HttpRequest
+from pebble import ProcessExpired, ProcessFuture, ProcessPool
+
+from zephyrant.loans import BudgetSpentError, within
+
+_log = logging.getLogger(__name__)
+P = ParamSpec("P")
+T = TypeVar("T")
+Gone = Callable[[], bool]
+
+#: Seconds of a core that are tried where the request is served, before it counts as heavy.
+LIGHT: Final = 0.4
+#: Seconds a heavy question may take, files more.
+QUESTION: Final = 20.0
+FILE: Final = 60.0
+#: Seconds after those before a process that does not look at its budget is ended.
+_GRACE: Final = 3.0
+#: Heavy questions of one analyst at once, over all processes of the server.
+MOST_EACH: Final = 2
+#: Heavy questions that wait in one process of the server; its other threads answer what is light.
+MOST_WAITING: Final = 4
+#: Bytes of memory a heavy question may take.
+MEMORY: Final = 1_500_000_000
+#: Seconds between two looks at whether the answer is there, or nobody waits for it.
+_LOOK: Final = 0.1
+#: Modules that most questions need: loaded once, before a process is made.
+_NEEDED: Final = ("zephyrant.loans.entry", "zephyrant.loans.moves", "zephyrant.loans.points")
+
+
+class BusyError(Exception):
+    """Too much is asked at once; it may be asked again after so many seconds."""
+
+    def __init__(self, status: int, message: str, retry_after: int = 2) -> None:
+        super().__init__(message)
+        self.status, self.retry_after = status, retry_after
+
+
+class GoneError(Exception):
+    """Nobody waits for the answer any more."""
+
+
+def never() -> bool:
+    """Whoever asked waits, whatever happens to the page."""
+    return False
+
+
+def gone(request: HttpRequest) -> Gone:
+    """Whether the page that asked has moved on: it has closed the connection."""
+    connection = request.META.get("gunicorn.socket")
+    if not isinstance(connection, socket.socket):
+        return never
+
+    def is_gone() -> bool:
+        try:
+            readable, _, _ = select.select([connection], [], [], 0)
+            return bool(readable) and not connection.recv(1, socket.MSG_PEEK)
+        except (OSError, ValueError):
+            return True
+
+    return is_gone
+
+
+def answered(
+    asker: int, is_gone: Gone, function: Callable[P, T], *args: P.args, **named: P.kwargs
+) -> T:
+    """What a function gives, for the user of this key: at once where that is light, else by a
+    process of its own.
+
+    Raises `BudgetSpentError` where it takes too much, `BusyError` where too much is asked already,
+    `GoneError` where nobody waits any more, and whatever the function raises.
+    """
+    return _answered(asker, is_gone, QUESTION, function, *args, **named)
+
+
+def made(
+    asker: int, is_gone: Gone, function: Callable[P, T], *args: P.args, **named: P.kwargs
+) -> T:
+    """The same for what makes a file, which may take longer."""
+    return _answered(asker, is_gone, FILE, function, *args, **named)
+
+
+def _answered(
+    asker: int,
+    is_gone: Gone,
+    seconds: float,
+    function: Callable[P, T],
+    *args: P.args,
+    **named: P.kwargs,
+) -> T:
+    try:
+        with within(_of_this_thread(LIGHT), LIGHT):
+            return function(*args, **named)
+    except BudgetSpentError:
+        return worked_apart(asker, is_gone, seconds, function, *args, **named)
+
+
+def worked_apart(
+    asker: int,
+    is_gone: Gone,
+    seconds: float,
+    function: Callable[P, T],
+    *args: P.args,
+    **named: P.kwargs,
+) -> T:
+    """The same by a process of its own from the start."""
+    with _place_for(asker), _waiting():
+        future = _pool().schedule(
+            _work, args=[seconds, function, args, named], timeout=seconds + _GRACE
+        )
+        try:
+            result: T = _result(future, is_gone)
+            return result
+        finally:
+            future.cancel()  # type: ignore[no-untyped-call]
+
+
+def _result(future: "ProcessFuture[Any]", is_gone: Gone) -> Any:  # noqa: ANN401
+    while True:
+        try:
+            return future.result(timeout=_LOOK)
+        except NotYetError:
+            # Whether the process took too long, or only we have not waited long enough yet.
+            if future.done():
+                raise BudgetSpentError from None
+            if is_gone():
+                raise GoneError from None
+        except (ProcessExpired, MemoryError) as ended:
+            _log.warning("a heavy question took too much: %s", ended)
+            raise BudgetSpentError from None
+
+
+def _of_this_thread(seconds: float) -> Callable[[], bool]:
+    until = time.thread_time() + seconds
+    return lambda: time.thread_time() > until
+
+
+def _work(
+    seconds: float, function: Callable[..., T], args: tuple[Any, ...], named: dict[str, Any]
+) -> T:
+    until = time.monotonic() + seconds
+    with within(lambda: time.monotonic() > until, seconds):
+        return function(*args, **named)
+
+
+# The processes
+
+_making = threading.Lock()
+_made: list[ProcessPool] = []
+
+
+def _pool() -> ProcessPool:
+    with _making:
+        if not _made or not _made[0].active:
+            context = multiprocessing.get_context("forkserver")
+            context.set_forkserver_preload(list(_NEEDED))
+            pool = ProcessPool(
+                max_workers=settings.HEAVY_PROCESSES,
+                max_tasks=100,
+                initializer=_limit,
+                initargs=[MEMORY],
+                context=context,
+            )
+            _made[:] = [pool]
+        return _made[0]
+
+
+def end() -> None:
+    """Ends the processes, with what they work."""
+    with _making:
+        for pool in _made:
+            pool.stop()  # type: ignore[no-untyped-call]
+            pool.join(5)
+        _made.clear()
+
+
+def _limit(memory: int) -> None:
+    resource.setrlimit(resource.RLIMIT_DATA, (memory, memory))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    # Those whose questions are light come first.
+    os.nice(10)
+
+
+# How much at once
+
+_places = threading.BoundedSemaphore(MOST_WAITING)
+
+
+@contextmanager
+def _waiting() -> Iterator[None]:
+    if not _places.acquire(blocking=False):
+        raise BusyError(503, "The desk is busy with long questions. This one is asked again.", 3)
+    try:
+        yield
+    finally:
+        _places.release()
+
+
+@contextmanager
+def _place_for(asker: int) -> Iterator[None]:
+    """One of an analyst's places; a lock on a file goes with the process that holds it."""
+    folder = settings.DATA_DIR / "heavy"
+    folder.mkdir(parents=True, exist_ok=True)
+    for place in range(MOST_EACH):
+        file = os.open(folder / f"{asker}-{place}", os.O_CREAT | os.O_RDWR, 0o600)
+        try:
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            os.close(file)
+            continue
+        try:
+            yield
+        finally:
+            os.close(file)
+        return
+    message = f"{MOST_EACH} of your questions are still being worked. This one is asked again."
+    raise BusyError(429, message)
