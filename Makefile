@@ -43,8 +43,7 @@ demo: setup
 	@$(DEMO) $(MANAGE) migrate -v0
 	@$(DEMO) $(MANAGE) lay_demo
 	@echo "Zephyrant's demo desk: http://127.0.0.1:$(PORT)/"
-	@$(DEMO) .venv/bin/gunicorn -c zephyrant/site/serving.py zephyrant.site.wsgi --bind 127.0.0.1:$(PORT) --workers 2 --threads 4 \
-		--no-control-socket --log-level warning
+	@$(DEMO) ZEPHYRANT_BIND=127.0.0.1:$(PORT) .venv/bin/gunicorn -c zephyrant/site/serving.py --log-level warning
 
 dev: setup
 	@mkdir -p build/demo

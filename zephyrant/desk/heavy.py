@@ -14,6 +14,7 @@ import select
 import socket
 import threading
 import time
+from collections import Counter
 from collections.abc import Callable, Iterator
 from concurrent.futures import TimeoutError as NotYetError
 from contextlib import contextmanager
@@ -31,14 +32,16 @@ T = TypeVar("T")
 Gone = Callable[[], bool]
 
 #: Seconds of a core that are tried where the request is served, before it counts as heavy.
-LIGHT: Final = 0.4
+LIGHT: Final = 0.15
 #: Seconds a heavy question may take, files more.
 QUESTION: Final = 20.0
 FILE: Final = 60.0
 #: Seconds after those before a process that does not look at its budget is ended.
-_GRACE: Final = 3.0
+_GRACE: Final = 8.0
 #: Heavy questions of one analyst at once, over all processes of the server.
 MOST_EACH: Final = 2
+#: Questions of one analyst that one process of the server answers at once, light or heavy.
+MOST_AT_ONCE: Final = 6
 #: Heavy questions that wait in one process of the server; its other threads answer what is light.
 MOST_WAITING: Final = 4
 #: Bytes of memory a heavy question may take.
@@ -47,6 +50,9 @@ MEMORY: Final = 1_500_000_000
 _LOOK: Final = 0.1
 #: Modules that most questions need: loaded once, before a process is made.
 _NEEDED: Final = ("zephyrant.loans.entry", "zephyrant.loans.moves", "zephyrant.loans.points")
+
+
+_YOURS: Final = "Other questions of yours are still being worked. This one is asked again."
 
 
 class BusyError(Exception):
@@ -109,11 +115,12 @@ def _answered(
     *args: P.args,
     **named: P.kwargs,
 ) -> T:
-    try:
-        with within(_of_this_thread(LIGHT), LIGHT):
-            return function(*args, **named)
-    except BudgetSpentError:
-        return worked_apart(asker, is_gone, seconds, function, *args, **named)
+    with _asking(asker):
+        try:
+            with within(_of_this_thread(LIGHT), LIGHT / 2):
+                return function(*args, **named)
+        except BudgetSpentError:
+            return worked_apart(asker, is_gone, seconds, function, *args, **named)
 
 
 def worked_apart(
@@ -186,6 +193,11 @@ def _pool() -> ProcessPool:
         return _made[0]
 
 
+def make_ready() -> None:
+    """Makes the processes, so that the first heavy question need not wait for them."""
+    _pool().schedule(never)
+
+
 def end() -> None:
     """Ends the processes, with what they work."""
     with _making:
@@ -205,6 +217,23 @@ def _limit(memory: int) -> None:
 # How much at once
 
 _places = threading.BoundedSemaphore(MOST_WAITING)
+_counting = threading.Lock()
+_asked: Counter[int] = Counter()
+
+
+@contextmanager
+def _asking(asker: int) -> Iterator[None]:
+    with _counting:
+        if _asked[asker] >= MOST_AT_ONCE:
+            raise BusyError(429, _YOURS, 1)
+        _asked[asker] += 1
+    try:
+        yield
+    finally:
+        with _counting:
+            _asked[asker] -= 1
+            if not _asked[asker]:
+                del _asked[asker]
 
 
 @contextmanager
@@ -234,5 +263,4 @@ def _place_for(asker: int) -> Iterator[None]:
         finally:
             os.close(file)
         return
-    message = f"{MOST_EACH} of your questions are still being worked. This one is asked again."
-    raise BusyError(429, message)
+    raise BusyError(429, _YOURS)

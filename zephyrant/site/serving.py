@@ -1,14 +1,39 @@
-"""Gunicorn's settings: beside the server a process for the long work, for as long as it runs."""
+"""Gunicorn's settings: the whole desk as one command. Beside the processes that serve runs one for
+the long work, started again for as long as the server runs.
+
+ZEPHYRANT_BIND       where it listens (default 127.0.0.1:8000)
+ZEPHYRANT_PROCESSES  processes that serve (default 2); each answers eight requests at a time
+"""
 
 import importlib
+import os
 import subprocess
 import sys
 import threading
 from pathlib import Path
 from typing import Any
 
+wsgi_app = "zephyrant.site.wsgi"
+bind = os.environ.get("ZEPHYRANT_BIND", "127.0.0.1:8000")
+worker_class = "gthread"
+workers = int(os.environ.get("ZEPHYRANT_PROCESSES", "2"))
+#: Heavy questions wait in at most four of them (see `zephyrant.desk.heavy`).
+threads = 8
 #: The application is loaded once and shared: each process of the server starts at once.
 preload_app = True
+#: A process that does not even say that it lives for so long is replaced.
+timeout = 60
+#: What is being answered when the server is told to end may take so long.
+graceful_timeout = 30
+#: Longer than the proxy's, so that the proxy closes connections.
+keepalive = 75
+#: The sign of life is a file: not on a disk that may be slow.
+worker_tmp_dir = "/dev/shm" if Path("/dev/shm").is_dir() else None  # noqa: S108
+control_socket_disable = True
+#: What is written is for the user the server runs as alone.
+umask = 0o077
+#: Requests are logged by the application, which knows who asks.
+accesslog = None
 _PAUSE = 2.0
 _ended = threading.Event()
 _worker: list[subprocess.Popen[bytes]] = []
@@ -33,10 +58,24 @@ def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
 
 
 def post_worker_init(worker: Any) -> None:  # noqa: ANN401
-    """What only tables need is loaded beside the serving, before the first of them comes."""
-    loading = threading.Timer(_PAUSE, importlib.import_module, ["zephyrant.desk.tables"])
+    """What only tables and heavy questions need is made ready beside the serving, before the first
+    of them comes."""
+    loading = threading.Timer(_PAUSE, _make_ready)
     loading.daemon = True
     loading.start()
+
+
+def _make_ready() -> None:
+    heavy = importlib.import_module("zephyrant.desk.heavy")
+    heavy.make_ready()
+    importlib.import_module("zephyrant.desk.tables")
+
+
+def worker_exit(server: Any, worker: Any) -> None:  # noqa: ANN401
+    """A process that served ends, and its heavy questions with it."""
+    heavy = sys.modules.get("zephyrant.desk.heavy")
+    if heavy is not None:
+        heavy.end()
 
 
 def on_exit(server: Any) -> None:  # noqa: ANN401
