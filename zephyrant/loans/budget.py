@@ -134,6 +134,10 @@ def told_at_its_figure(loan: Loan, marks: Marks = PLAIN) -> Iterator[None]:
             raise BudgetSpentError
         yield
     except BudgetSpentError:
-        dearest = price(loan)
-        error = FieldError(field=dearest.field, message=dearest.why.say(marks))
-        raise BudgetSpentError(error) from None
+        raise BudgetSpentError(told_of(loan, marks)) from None
+
+
+def told_of(loan: Loan, marks: Marks) -> FieldError:
+    """That a loan takes too much work, at the figure that costs most."""
+    dearest = price(loan)
+    return FieldError(field=dearest.field, message=dearest.why.say(marks))

@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from . import clock
 from .answer import Answer, solve
-from .budget import BudgetSpentError
+from .budget import BudgetSpentError, told_of
 from .currencies import currencies
 from .dates import DayCount, later, pace
 from .document import Loan, check, write
@@ -267,13 +267,14 @@ def work(statement: Statement, year_starts: int | None = None) -> Worked:
 
 def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
     """A statement that takes too much work: how it is read, the document, and why not."""
-    read = readings(statement)
-    errors = tuple(
-        FieldError(field=typed_at(error.field), message=error.message) for error in spent.errors
-    )
-    document = None
+    read, errors, document = readings(statement), spent.errors, None
     with suppress(NotALoan):
-        document = write(_loan_of(statement, read))
+        loan = _loan_of(statement, read)
+        document = write(loan)
+        errors = (told_of(loan, MARKS[statement.marks]),)
+    errors = tuple(
+        FieldError(field=typed_at(error.field), message=error.message) for error in errors
+    )
     return Worked(readings=read, errors=errors, document=document, answer=None)
 
 

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { patientFetch } from "./patient";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -52,7 +53,7 @@ const withToken: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: "/" });
+export const client = createClient<paths>({ baseUrl: "/", fetch: patientFetch });
 client.use(withToken);
 
 /** Told on the window when the server no longer knows who is asking. */

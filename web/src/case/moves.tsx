@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { ask, client, type AskMoves, type Asides, type Content, type Moves } from "../api/client";
 import { inMarks, trimmed } from "../ui/numbers";
+import { StillWorking } from "../ui/still-working";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
 import { useOpened } from "../ui/start";
@@ -180,6 +181,7 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
           onChoose={(chosen) => change({ results: chosen })}
         />
       </div>
+      <StillWorking busy={found.isFetching} />
       {found.error ? (
         <p role="alert" className="mt-3 text-wrong">
           {found.error.message}

@@ -16,6 +16,7 @@ import { Menu } from "../ui/menu";
 import { inMarks, trimmed } from "../ui/numbers";
 import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
+import { StillWorking } from "../ui/still-working";
 import { useCopyCase } from "../ui/start";
 import { beginning, useKept, whenSaved } from "../ui/use-kept";
 import { useUndo } from "../ui/use-undo";
@@ -315,6 +316,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
               The answer did not arrive: {failed.message}
             </p>
           )}
+          <StillWorking busy={!current && !failed} />
           <AnswerPanel
             statement={statement}
             answer={answer}

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { StillWorking } from "../ui/still-working";
 
 export const FIELD = "rounded border border-rule-strong bg-sheet px-2 py-1";
 
@@ -20,6 +21,7 @@ export function Outcome({
     );
   return (
     <div aria-busy={busy} className="mt-4">
+      <StillWorking busy={busy} />
       {children}
     </div>
   );
