@@ -12,6 +12,7 @@ import zipfile
 from collections.abc import Callable, Iterator, Sequence
 from datetime import date, datetime
 from itertools import chain, islice
+from pathlib import Path
 from typing import IO, Any, Final, NamedTuple
 
 import polars as pl
@@ -19,6 +20,7 @@ import xlsxwriter
 from python_calamine import CalamineError, load_workbook
 
 from zephyrant.loans import FieldError, NotALoan
+from zephyrant.loans.budget import look
 from zephyrant.loans.cells import as_text
 
 #: A file of a table that is read on the desk.
@@ -148,9 +150,12 @@ def _counts(mark: str) -> Callable[[str], int]:
 def _workbook(file: IO[bytes], notes: list[str]) -> Iterator[list[str]]:
     if zipfile.is_zipfile(file):
         with zipfile.ZipFile(file) as packed:
-            unpacked = sum(each.file_size for each in packed.infolist())
-        if unpacked > _MOST_UNPACKED:
-            raise refused("Unpacked this workbook is too large: at most 400 MB are opened.")
+            if sum(each.file_size for each in packed.infolist()) > _MOST_UNPACKED:
+                raise refused("Unpacked this workbook is too large: at most 400 MB are opened.")
+            for sheet in packed.infolist():
+                if sheet.filename.startswith("xl/worksheets/") and sheet.filename.endswith(".xml"):
+                    with packed.open(sheet) as content:
+                        _declared(content.read(_HEAD))
     file.seek(0)
     try:
         book = load_workbook(file)
@@ -170,6 +175,26 @@ def _workbook(file: IO[bytes], notes: list[str]) -> Iterator[list[str]]:
             yield [_cell(value) for value in row]
     except CalamineError as error:
         raise refused(f"This is no workbook that can be opened: {error}.") from None
+
+
+#: Bytes of a sheet among which it says how large it is, and the cells that may be.
+_HEAD: Final = 4_000
+_MOST_CELLS: Final = 100_000_000
+
+
+def _declared(head: bytes) -> None:
+    """Refuses a sheet that says that it is larger than any that is opened."""
+    said = re.search(rb'<dimension ref="[A-Z]{1,3}\d{1,7}:([A-Z]{1,3})(\d{1,7})"', head)
+    if said is None:
+        return
+    columns = 0
+    for letter in said[1]:
+        columns = 26 * columns + letter - ord("A") + 1
+    if columns * int(said[2]) > _MOST_CELLS:
+        raise refused(
+            f"A sheet of this workbook is {int(said[2]):,} rows by {columns:,} columns: no table "
+            "so large is opened. Delete what is empty around the table."
+        )
 
 
 def _cell(value: object) -> str:
@@ -215,7 +240,7 @@ def _json_rows(text: IO[str]) -> Iterator[dict[str, Any]]:
             continue
         try:
             row = json.loads(line, parse_float=str, parse_int=str)
-        except ValueError:
+        except (ValueError, RecursionError):
             raise refused(f"Line {number} is not JSON: each line is one loan in braces.") from None
         if not isinstance(row, dict):
             raise refused(f"Line {number} is not one loan in braces.")
@@ -334,6 +359,40 @@ def _each_once(head: Sequence[str], notes: list[str]) -> list[str]:
             name = f"{name} ({again})"
         names.append(name)
     return names
+
+
+class Packed(NamedTuple):
+    """A table read: its names, what was done about them, its rows as columns of Parquet."""
+
+    names: list[str]
+    notes: list[str]
+    rows: int
+    content: bytes
+
+
+def read_packed(path: str, name: str) -> Packed:
+    """A table from a file on disk, whole. Raises `NotALoan` where it cannot be read or is empty."""
+    with Path(path).open("rb") as file:
+        table = read(file, name)
+        columns: list[list[str]] = [[] for _ in table.names]
+        while rows := list(islice(table.rows, 10_000)):
+            look()
+            for column, cells in zip(columns, zip(*rows, strict=True), strict=True):
+                column.extend(cells)
+    if not columns or not columns[0]:
+        raise refused("There is not a single row of a loan in it.")
+    frame = pl.DataFrame(
+        {column_name(place): column for place, column in enumerate(columns)},
+        schema={column_name(place): pl.String for place in range(len(columns))},
+    )
+    out = io.BytesIO()
+    frame.write_parquet(out)
+    return Packed(table.names, table.notes, len(frame), out.getvalue())
+
+
+def column_name(place: int) -> str:
+    """What a column of the file is called inside."""
+    return f"c{place}"
 
 
 # Out

@@ -3,10 +3,11 @@
 import hashlib
 import io
 import json
+import shutil
+import tempfile
 import uuid
 from collections.abc import Callable, Iterator
 from functools import lru_cache
-from itertools import islice
 from typing import IO, Any, Final
 
 import polars as pl
@@ -16,7 +17,7 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from zephyrant.loans import FieldError, NotALoan, check
+from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
 from zephyrant.loans.entry import restate
 from zephyrant.loans.tape import solve_tape
 from zephyrant.loans.tape_apart import apart
@@ -24,10 +25,11 @@ from zephyrant.loans.tape_match import Looked, counted_in, look, match, unanswer
 from zephyrant.loans.tape_rows import RESULTS, Defaults, FieldName, row_document
 from zephyrant.loans.tape_summary import outliers, summarise
 
-from . import table_files
+from . import heavy, table_files
 from .cases import Content, marks_of, start
 from .models import Case, LoanTable, TableMatch, TablePart
 from .table_asks import Looking, Matching
+from .table_files import column_name
 
 #: Tables of one analyst that may wait or be worked on at once.
 MOST_WAITING: Final = 5
@@ -62,11 +64,6 @@ def _packed(frame: pl.DataFrame) -> bytes:
     return out.getvalue()
 
 
-def _column(place: int) -> str:
-    """What a column of the file is called inside."""
-    return f"c{place}"
-
-
 def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
     """A table from a file, its columns matched by their names as far as they can be.
 
@@ -74,17 +71,7 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
     """
     if LoanTable.objects.filter(owner=user).count() >= MOST_TABLES:
         raise _refused("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
-    read = table_files.read(file, name)
-    columns: list[list[str]] = [[] for _ in read.names]
-    while rows := list(islice(read.rows, 10_000)):
-        for column, cells in zip(columns, zip(*rows, strict=True), strict=True):
-            column.extend(cells)
-    if not columns or not columns[0]:
-        raise _refused("file", "There is not a single row of a loan in it.")
-    frame = pl.DataFrame(
-        {_column(place): column for place, column in enumerate(columns)},
-        schema={_column(place): pl.String for place in range(len(columns))},
-    )
+    read = _read_apart(user, file, name)
     remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
     matched = remembered.columns if remembered else match(read.names)
     defaults = remembered.defaults if remembered else _first_defaults(read.names, matched, user)
@@ -93,11 +80,29 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
         name=(name or "Table")[:200],
         names=read.names,
         notes=read.notes,
-        rows=len(frame),
-        source=_packed(frame),
+        rows=read.rows,
+        source=read.content,
         columns=matched,
         defaults=defaults,
     )
+
+
+def _read_apart(user: User, file: IO[bytes], name: str) -> table_files.Packed:
+    """A file read by a process of its own: whatever is in it, it takes no more than a share of
+    memory and time."""
+    with tempfile.NamedTemporaryFile(prefix="zephyrant-") as kept:
+        shutil.copyfileobj(file, kept)
+        kept.flush()
+        try:
+            return heavy.worked_apart(
+                user.pk, heavy.never, heavy.FILE, table_files.read_packed, kept.name, name
+            )
+        except BudgetSpentError:
+            raise _refused(
+                "file",
+                "Opened, this file takes more memory or time than a table may: give it in parts, "
+                "or delete what is empty around the table.",
+            ) from None
 
 
 def _first_defaults(names: list[str], matched: dict[FieldName, int], user: User) -> dict[str, Any]:
@@ -117,7 +122,7 @@ def _frame(content: bytes | memoryview) -> pl.DataFrame:
 
 def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, list[str]]:
     frame = _frame(table.source)
-    return {name: frame[_column(place)].to_list() for name, place in columns.items()}
+    return {name: frame[column_name(place)].to_list() for name, place in columns.items()}
 
 
 def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
@@ -318,7 +323,7 @@ def _sorted(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
 
 def titles(table: LoanTable) -> list[tuple[str, str]]:
     """Every column of a result: what it is called inside, and by people."""
-    source = [(_column(place), name) for place, name in enumerate(table.names)]
+    source = [(column_name(place), name) for place, name in enumerate(table.names)]
     return [("row", "Row"), *source, *((name, name) for name in (*RESULTS, "outlier"))]
 
 

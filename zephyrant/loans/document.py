@@ -461,19 +461,24 @@ def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
         message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
         raise NotALoan([FieldError(field="", message=message)])
     try:
-        return json.loads(
+        parsed = json.loads(
             text,
             parse_float=Decimal,
             parse_int=Decimal,
             parse_constant=_no_constant,
             object_pairs_hook=_no_twins,
         )
+        json.dumps(parsed, ensure_ascii=False, default=str).encode()
+    except UnicodeEncodeError:
+        reason = "it holds half of a character"
     except UnicodeDecodeError:
         reason = "it is not UTF-8 text"
     except RecursionError:
         reason = "it is nested too deeply"
     except ValueError as error:
         reason = str(error)
+    else:
+        return parsed
     raise NotALoan([FieldError(field="", message=f"This is not JSON: {reason}.")])
 
 

@@ -30,6 +30,9 @@ MOST_PLACES: Final = 40
 MOST_COMPOUNDINGS: Final = 10_000
 MOST_PAYMENTS_A_YEAR: Final = 366
 MOST_CLAUSES: Final = 1_000
+#: Years are counted back from days, and payments laid out after them: within the calendar.
+FIRST_YEAR: Final = 1000
+LAST_YEAR: Final = 9900
 #: Characters of JSON a document may have.
 MOST_TEXT: Final = 1_000_000
 
@@ -173,9 +176,12 @@ def read_date(value: object) -> date:
     if not found:
         raise wrong(f'{in_quotes(value)} is not a date. Write it as "2027-03-01".')
     try:
-        return date(*(int(part) for part in found.groups()))
+        day = date(*(int(part) for part in found.groups()))
     except ValueError:
         raise wrong(f"{in_quotes(value)} is no day of the calendar.") from None
+    if not FIRST_YEAR <= day.year <= LAST_YEAR:
+        raise wrong(f"Days lie in the years {FIRST_YEAR} to {LAST_YEAR}.")
+    return day
 
 
 def _place(value: object) -> int | date:

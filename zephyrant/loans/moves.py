@@ -55,14 +55,19 @@ def what_moves(statement: Statement, varied: list[Varied], results: list[str]) -
 
 def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
     if path not in loan.paths():
-        message = f"“{path[:40]}” is no figure of this loan."
-        raise NotALoan([FieldError(field=f"varied.{number}.path", message=message)])
+        raise NotALoan([_no_figure(path, f"varied.{number}.path")])
     return figure_at(loan, path)
+
+
+def _no_figure(path: str, field: str) -> FieldError:
+    return FieldError(field=field, message=f"“{path[:40]}” is no figure of this loan.")
 
 
 def variant(statement: Statement, values: dict[str, str]) -> Statement:
     """The statement with other values in place, as a point of a sweep has them."""
     loan = aimed(loan_of(statement))
     for path, value in values.items():
+        if path not in loan.paths():
+            raise NotALoan([_no_figure(path, "values")])
         loan = put(loan, path, value)
     return restate(loan, statement.marks)

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from . import clock
 from .entry import Statement, readings, style_of
-from .fields import UNKNOWN, CompoundingField
+from .fields import MOST_PERCENT, UNKNOWN, CompoundingField
 from .figures import precise
 from .parts import outside
 from .rates import as_decimal, footings, periodic_rate, quoted_percent
@@ -42,7 +42,7 @@ class Quoting(BaseModel):
 def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
     """The rate of one payment period, or none where the statement's style cannot say it."""
     style = style_of(statement)
-    if style is None or outside(percent, style):
+    if style is None or percent >= MOST_PERCENT or outside(percent, style):
         return None
     return periodic_rate(percent, style)
 
@@ -81,7 +81,10 @@ def requote(statement: Statement, quoting: Quoting) -> list[Way]:
     if rate is None:
         return ways or [Way(keeps="number", statement=after, says="")]
     with precise(80):
-        other = round(quoted_percent(as_decimal(rate), style), _PLACES)
+        quoted = quoted_percent(as_decimal(rate), style)
+        if quoted >= MOST_PERCENT:
+            return ways or [Way(keeps="number", statement=after, says="")]
+        other = round(quoted, _PLACES)
     if ways and other == number:
         return ways
     text = marks.number(other, _PLACES, 2)

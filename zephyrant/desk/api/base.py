@@ -31,6 +31,8 @@ class StrictParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
         """Whatever JSON the body holds."""
+        if request.content_type != "application/json":
+            raise HttpError(415, "JSON is expected here: send it as application/json.")
         return loans.parse(request.body)
 
 

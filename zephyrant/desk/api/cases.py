@@ -2,10 +2,10 @@
 
 import uuid
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from django.http import HttpResponse
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import cases, export, revisions
@@ -20,6 +20,8 @@ from .base import REFUSALS, SignedIn, made, refuse, said
 
 router = Router()
 PAGE = 100
+#: Further down no list is looked at.
+MOST_LISTED = 1_000_000
 
 
 class CaseListed(Schema):
@@ -125,11 +127,11 @@ def list_cases(
     request: SignedIn,
     q: str = "",
     sort: Literal["changed", "name", "created"] = "changed",
-    start: int = 0,
+    start: Annotated[int, Query(ge=0, le=MOST_LISTED)] = 0,
 ) -> CaseList:
     """The cases in which every word of `q` is found, a hundred from `start` on."""
     found = cases.search(request.user, q, sort)
-    page = found[max(0, start) : max(0, start) + PAGE]
+    page = found[start : start + PAGE]
     return CaseList(cases=[_listed(case, request) for case in page], total=found.count())
 
 
