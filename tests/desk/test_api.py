@@ -172,7 +172,7 @@ class FaultsOfOurs(Desk):
             answer = self.send("POST", "solve", document())
         self.assertEqual(answer.status_code, 500)
         told = answer.json()
-        self.assertEqual(set(told), {"errors", "fault"})
+        self.assertEqual(set(told), {"errors", "fault", "request"})
         self.assertEqual(told["errors"][0]["field"], "")
         self.assertIn(told["fault"], told["errors"][0]["message"])
 

@@ -15,6 +15,7 @@ from unittest import mock
 
 import openpyxl
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
@@ -225,7 +226,7 @@ class Worked(Desk):
         table = self.open("\n".join(lines))
         self.ask(table)
         stops = iter([False, True])
-        with mock.patch.object(tables, "TOGETHER", 4):
+        with mock.patch.multiple(tables, FIRST_TOGETHER=4, LEAST_TOGETHER=4, MOST_TOGETHER=4):
             taken = jobs.take_up()
             assert taken is not None
             jobs.work_on(taken, lambda: next(stops))
@@ -239,6 +240,37 @@ class Worked(Desk):
         rows = self.rows(table)["rows"]
         self.assertEqual([row["c0"] for row in rows], [f"L{n}" for n in range(10)])
         self.assertTrue(all(row["found"] for row in rows))
+
+    def test_a_short_table_of_somebody_else_waits_for_one_turn_of_a_long_one(self) -> None:
+        lines = [ROWS[0], *(f"L{n};{1000 + n};5;12;?" for n in range(40))]
+        long, longer = self.open("\n".join(lines)), self.open("\n".join([*lines, lines[1]]))
+        for each in (longer, long):
+            self.ask(each)
+        other = User.objects.create_user("tamsin")
+        mine = LoanTable.objects.get(pk=long["id"])
+        ended: list[str] = []
+        turns = jobs.Turns()
+        with mock.patch.multiple(tables, FIRST_TOGETHER=4, LEAST_TOGETHER=4, MOST_TOGETHER=4):
+            for turn in range(40):
+                if turn == 1:
+                    short = LoanTable.objects.create(
+                        owner=other, name="Short", names=mine.names, rows=mine.rows,
+                        source=mine.source, columns=mine.columns, defaults=mine.defaults,
+                        state="waiting", asked_at=timezone.now(),
+                    )  # fmt: skip
+                taken = turns.take_up()
+                if taken is None:
+                    break
+                jobs.work_on(taken, turn=0)
+                turns.worked(taken)
+                if LoanTable.objects.get(pk=taken.pk).state == "done":
+                    ended.append(str(taken.pk))
+                if turn == 0:
+                    # Of the tables of one owner the one with the fewest rows left comes first.
+                    self.assertEqual((str(taken.pk), taken.rows), (long["id"], 40))
+        self.assertEqual(set(ended), {long["id"], longer["id"], str(short.pk)})
+        self.assertEqual(ended[-1], longer["id"])
+        self.assertEqual(LoanTable.objects.filter(state="done").count(), 3)
 
     def test_what_a_killed_worker_left_is_taken_up_again(self) -> None:
         self.ask(self.open())

@@ -1,6 +1,43 @@
-"""The administration: analysts by Django's own pages. Cases are confidential and not shown."""
+"""The administration: analysts by Django's own pages, and the audit log. Cases are confidential and
+not shown."""
 
 from django.contrib import admin
+from django.db.models import QuerySet
+from django.http import HttpRequest, HttpResponse
+
+from . import audit
+from .models import AuditEntry
 
 admin.site.site_header = "Zephyrant"
 admin.site.site_title = "Zephyrant"
+
+
+@admin.register(AuditEntry)
+class AuditLog(admin.ModelAdmin):  # type: ignore[type-arg]
+    """Read and taken out; nobody writes in it."""
+
+    list_display = audit.COLUMNS
+    list_filter = ("what", "at")
+    search_fields = ("who", "about", "address", "request")
+    date_hierarchy = "at"
+    actions = ("as_csv",)
+
+    @admin.action(description="Take out as CSV")
+    def as_csv(self, request: HttpRequest, entries: QuerySet[AuditEntry]) -> HttpResponse:
+        """The chosen entries as a file."""
+        response = HttpResponse(content_type="text/csv; charset=utf-8")
+        response["Content-Disposition"] = 'attachment; filename="zephyrant-audit.csv"'
+        audit.write(entries, response)  # type: ignore[arg-type]
+        return response
+
+    def has_add_permission(self, request: HttpRequest) -> bool:
+        """Nobody may."""
+        return False
+
+    def has_change_permission(self, request: HttpRequest, obj: AuditEntry | None = None) -> bool:
+        """Nobody may."""
+        return False
+
+    def has_delete_permission(self, request: HttpRequest, obj: AuditEntry | None = None) -> bool:
+        """Nobody may."""
+        return False

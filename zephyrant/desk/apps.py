@@ -8,3 +8,7 @@ class DeskConfig(AppConfig):
 
     name = "zephyrant.desk"
     label = "desk"
+
+    def ready(self) -> None:
+        """What listens to who signs in."""
+        from . import audit  # noqa: F401, PLC0415

@@ -1,12 +1,17 @@
 """Backup and restore: whole copies of the database, checked."""
 
+import fcntl
+import os
 import sqlite3
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Final
 
 #: Marks a database as ours ("ZEPH"); SQLite keeps it in the file's header.
 APPLICATION_ID: Final = 0x5A455048
+#: The file that a server holds locked for as long as it runs.
+SERVING: Final = "serving"
 _TABLES: Final = ("auth_user", "desk_case", "desk_revision", "django_migrations")
 
 
@@ -40,11 +45,37 @@ def migrations(path: Path) -> set[tuple[str, str]]:
 
 
 def copy(source: Path, target: Path) -> None:
-    """A database copied page by page by SQLite's online backup, while others read and write."""
+    """A database as it stands at one moment, while others read and write: copied by SQLite's online
+    backup in one step, so that no write makes it begin again."""
     with (
         closing(sqlite3.connect(source, timeout=60)) as reading,
         closing(sqlite3.connect(target, timeout=60)) as writing,
     ):
-        reading.backup(writing, pages=500, sleep=0.02)
+        reading.backup(writing)
         writing.execute(f"PRAGMA application_id = {APPLICATION_ID}")
         writing.commit()
+
+
+def keep_newest(folder: Path, number: int) -> list[Path]:
+    """Of the backups in a folder the newest stay; gives those that went."""
+    kept = sorted(folder.glob("zephyrant-*.sqlite3"), key=lambda each: each.name, reverse=True)
+    for old in kept[number:]:
+        old.unlink()
+    return kept[number:]
+
+
+@contextmanager
+def not_served(folder: Path) -> Iterator[None]:
+    """While no server runs on a folder of data; raises `BackupError` where one does."""
+    folder.mkdir(parents=True, exist_ok=True)
+    file = os.open(folder / SERVING, os.O_CREAT | os.O_RDWR, 0o600)
+    try:
+        fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        yield
+    except BlockingIOError:
+        raise BackupError(
+            "The server runs: stop it first, or restore with --force, which may lose what is saved "
+            "meanwhile."
+        ) from None
+    finally:
+        os.close(file)

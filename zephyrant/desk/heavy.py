@@ -132,6 +132,9 @@ def worked_apart(
     **named: P.kwargs,
 ) -> T:
     """The same by a process of its own from the start."""
+    if multiprocessing.current_process().daemon:
+        # A process that may have no children (a runner of tests) works itself, as long as that.
+        return _work(seconds, function, args, named)
     with _place_for(asker), _waiting():
         future = _pool().schedule(
             _work, args=[seconds, function, args, named], timeout=seconds + _GRACE

@@ -225,3 +225,21 @@ class Preferences(models.Model):
 
     def __str__(self) -> str:
         return f"Preferences of {self.user}"
+
+
+class AuditEntry(models.Model):
+    """What somebody did: signed in, shared, took out or deleted. `who` stays when they leave."""
+
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+    who = models.CharField(max_length=150)
+    what = models.CharField(max_length=20)
+    about = models.CharField(max_length=300, blank=True)
+    address = models.CharField(max_length=64, blank=True)
+    request = models.CharField(max_length=64, blank=True)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+        verbose_name_plural = "audit log"
+
+    def __str__(self) -> str:
+        return f"{self.at:%Y-%m-%d %H:%M} {self.who}: {self.what} {self.about}".strip()

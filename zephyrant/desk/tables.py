@@ -5,10 +5,11 @@ import io
 import json
 import shutil
 import tempfile
+import time
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from functools import lru_cache
-from typing import IO, Any, Final
+from typing import IO, Any, Final, Protocol
 
 import polars as pl
 from django.contrib.auth.models import User
@@ -35,8 +36,10 @@ from .table_files import column_name
 MOST_WAITING: Final = 5
 #: Tables an analyst keeps.
 MOST_TABLES: Final = 50
-#: Rows that are solved as one part.
-TOGETHER: Final = 25_000
+#: Rows that are solved as one part: the first of a turn, at the least and at the most.
+FIRST_TOGETHER: Final = 500
+LEAST_TOGETHER: Final = 50
+MOST_TOGETHER: Final = 25_000
 #: The result's columns that are no numbers.
 WORDS: Final = ("unknown", "fits", "problem", "outlier")
 
@@ -198,31 +201,50 @@ def throw_away(user: User, table_id: uuid.UUID) -> None:
 # Worked
 
 
-def work(table: LoanTable, progress: Callable[[int], None]) -> None:
+class Progress(Protocol):
+    """Is told the rows done; `kept`: they are kept, and the work may go on later. Ends the work by
+    raising what it likes."""
+
+    def __call__(self, rows: int, *, kept: bool) -> None:
+        """Told."""
+
+
+def work(table: LoanTable, progress: Progress) -> None:
     """Solves a table part by part, going on after those that are there.
 
-    `progress` is told the rows done, now and again, and ends the work by raising what it likes.
+    A part is as many rows as take about a second, so that others have their turn.
     """
     columns = _cells(table, table.columns)
     defaults = Defaults.model_validate(table.defaults)
     aside = [apart(row) for row in _frame(table.source).iter_rows()]
-    first = sum(1 for _ in table.parts.all()) * TOGETHER
+    last = table.parts.last()
+    first = last.first + len(_frame(last.content)) if last else 0
+    together = FIRST_TOGETHER
     while first < table.rows:
-        begun = first
-        some = {name: cells[first : first + TOGETHER] for name, cells in columns.items()}
+        begun, began = first, time.monotonic()
+        some = {name: cells[first : first + together] for name, cells in columns.items()}
         told = solve_tape(
             some,
             defaults,
-            lambda rows: progress(begun + rows),  # noqa: B023
-            aside[first : first + TOGETHER],
+            lambda rows: progress(begun + rows, kept=False),  # noqa: B023
+            aside[first : first + together],
         )
         part = pl.DataFrame(told)
         TablePart.objects.update_or_create(
             table=table, first=first, defaults={"content": _packed(part)}
         )
-        first = min(table.rows, first + TOGETHER)
-        progress(first)
+        first = min(table.rows, first + together)
+        together = _next_part(together, time.monotonic() - began)
+        if first < table.rows:
+            progress(first, kept=True)
+    progress(first, kept=False)
     finish(table, columns, defaults)
+
+
+def _next_part(rows: int, seconds: float) -> int:
+    """How many rows to work next: as many as take a second, not many more than before at once."""
+    wanted = int(rows / max(seconds, 1e-3))
+    return max(LEAST_TOGETHER, min(wanted, 8 * rows, MOST_TOGETHER))
 
 
 def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defaults) -> None:

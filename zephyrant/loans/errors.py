@@ -30,9 +30,9 @@ class Fault(Errors):
     fault: str
 
 
-def at_fault() -> Fault:
-    """A fault of ours, with an id of its own."""
-    name = uuid4().hex[:12]
+def at_fault(name: str = "") -> Fault:
+    """A fault of ours, with the id it has already, or one of its own."""
+    name = name or uuid4().hex[:12]
     message = (
         "Something went wrong with this on our side, not with what was stated. Fault "
         f"{name} is in the log."

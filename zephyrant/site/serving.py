@@ -5,6 +5,7 @@ ZEPHYRANT_BIND       where it listens (default 127.0.0.1:8000)
 ZEPHYRANT_PROCESSES  processes that serve (default 2); each answers eight requests at a time
 """
 
+import fcntl
 import importlib
 import os
 import subprocess
@@ -51,7 +52,17 @@ def _keep_working() -> None:
             _start()
 
 
-def when_ready(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
+def on_starting(server: Any) -> None:  # noqa: ANN401  (gunicorn's own)
+    """The data is ours for as long as the server runs: nothing is restored over it meanwhile."""
+    backup = importlib.import_module("zephyrant.desk.backup")
+    settings = importlib.import_module("zephyrant.site.settings")
+    settings.DATA_DIR.mkdir(parents=True, exist_ok=True)
+    # Shared: a server that takes over from another holds it with that one.
+    held = os.open(settings.DATA_DIR / backup.SERVING, os.O_CREAT | os.O_RDWR, 0o600)
+    fcntl.flock(held, fcntl.LOCK_SH)
+
+
+def when_ready(server: Any) -> None:  # noqa: ANN401
     """The server listens: the worker may start, before the server forks and any thread runs."""
     _start()
     threading.Thread(target=_keep_working, daemon=True).start()

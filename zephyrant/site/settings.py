@@ -4,6 +4,11 @@ ZEPHYRANT_DATA   folder of the database and the secret key (default: data/ besid
 ZEPHYRANT_HOSTS  host names served, separated by commas (default: this machine only)
 ZEPHYRANT_HTTPS  "off" where no TLS stands before the server (the demo, development, tests)
 ZEPHYRANT_DEMO   "on" for the demo desk with its one analyst
+ZEPHYRANT_PROXIES   how many proxies stand before the server and are trusted to say who asks
+                    (default: 1 with HTTPS, 0 without)
+ZEPHYRANT_IDLE      minutes after which a session that is not used ends (default: 480)
+ZEPHYRANT_LOG       "json" for an access log of JSON lines (default: plain lines)
+ZEPHYRANT_METRICS   "on" for Prometheus metrics at /metrics, which the proxy must not let out
 """
 
 import os
@@ -17,6 +22,12 @@ BASE_DIR = Path(__file__).resolve().parents[2]
 DATA_DIR = Path(os.environ.get("ZEPHYRANT_DATA", BASE_DIR / "data"))
 HTTPS = os.environ.get("ZEPHYRANT_HTTPS", "on") != "off"
 DEMO = os.environ.get("ZEPHYRANT_DEMO", "off") == "on"
+PROXIES = int(os.environ.get("ZEPHYRANT_PROXIES", "1" if HTTPS else "0"))
+IDLE = timedelta(minutes=int(os.environ.get("ZEPHYRANT_IDLE", "480")))
+LOG_AS = os.environ.get("ZEPHYRANT_LOG", "lines")
+METRICS = os.environ.get("ZEPHYRANT_METRICS", "off") == "on"
+# What is written is for the user the server runs as alone: database, key, uploads, backups.
+os.umask(0o077)
 WEB_DIST = BASE_DIR / "web" / "dist"
 
 
@@ -56,6 +67,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "zephyrant.desk.doorman.Doorman",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -63,6 +75,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "zephyrant.desk.doorman.StillUsed",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
@@ -77,6 +90,7 @@ AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = timedelta(minutes=15)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_CALLABLE = "zephyrant.desk.throttle.too_many_attempts"
+AXES_CLIENT_IP_CALLABLE = "zephyrant.desk.throttle.address"
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 
@@ -114,6 +128,10 @@ DATABASES = {
 HEAVY_PROCESSES = 1
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
+PASSWORD_HASHERS = [
+    "zephyrant.desk.hashing.OneAtATime",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in (
@@ -159,6 +177,7 @@ CONTENT_SECURITY_POLICY = {
 }
 X_FRAME_OPTIONS = "DENY"
 SECURE_REFERRER_POLICY = "same-origin"
+SESSION_COOKIE_AGE = int(IDLE.total_seconds())
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = HTTPS
@@ -173,4 +192,14 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # One line a request, by `Doorman`; Django's own would tell refusals once more.
+    "loggers": {
+        "zephyrant.access": {"level": "INFO" if not DEMO else "WARNING"},
+        "django.request": {"level": "ERROR"},
+    },
 }
+
+if METRICS:
+    INSTALLED_APPS.append("django_prometheus")
+    MIDDLEWARE.insert(1, "django_prometheus.middleware.PrometheusBeforeMiddleware")
+    MIDDLEWARE.append("django_prometheus.middleware.PrometheusAfterMiddleware")

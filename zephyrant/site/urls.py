@@ -1,13 +1,22 @@
 """Where requests go: the API, the administration, else the one page of the application."""
 
+from django.conf import settings
 from django.contrib import admin
-from django.urls import path, re_path
+from django.http import Http404, HttpRequest, HttpResponse
+from django.urls import URLPattern, URLResolver, include, path, re_path
 
 from zephyrant.desk.api import api
 from zephyrant.desk.page import page
 
-urlpatterns = [
+
+def _nothing(request: HttpRequest) -> HttpResponse:
+    raise Http404
+
+
+urlpatterns: list[URLPattern | URLResolver] = [
     path("api/", api.urls),
+    re_path(r"^api(/.*)?$", _nothing),
     path("admin/", admin.site.urls),
-    re_path(r"^(?!api/|static/|admin/).*$", page, name="page"),
+    *([path("", include("django_prometheus.urls"))] if settings.METRICS else []),
+    re_path(r"^(?!static/).*$", page, name="page"),
 ]

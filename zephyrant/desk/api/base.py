@@ -15,8 +15,9 @@ from ninja.parser import Parser
 from ninja.security import django_auth
 
 from zephyrant import loans
-from zephyrant.desk import heavy
+from zephyrant.desk import audit, heavy
 from zephyrant.desk.cases import OnlyForReadingError
+from zephyrant.desk.doorman import request_id
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan
 from zephyrant.loans.document import field_errors
 from zephyrant.loans.errors import at_fault
@@ -43,14 +44,24 @@ class SignedIn(HttpRequest):
 
 
 #: What any endpoint behind the sign-in may refuse with.
+class Refusal(Errors):
+    """What is wrong, and the id of the request, under which the log tells of it."""
+
+    request: str = ""
+
+
 REFUSALS: Final = {
-    401: Errors,
-    403: Errors,
-    404: Errors,
-    415: Errors,
-    422: Errors,
-    429: Errors,
-    503: Errors,
+    400: Refusal,
+    401: Refusal,
+    403: Refusal,
+    404: Refusal,
+    405: Refusal,
+    413: Refusal,
+    415: Refusal,
+    422: Refusal,
+    429: Refusal,
+    500: Refusal,
+    503: Refusal,
 }
 
 api = NinjaAPI(
@@ -72,6 +83,11 @@ def answered(request: SignedIn, function: Callable[P, T], *args: P.args, **named
 def made(request: SignedIn) -> Callable[..., Any]:
     """Calls what makes a file; by a process of its own where that is heavy."""
     return partial(heavy.made, request.user.pk, heavy.gone(request))
+
+
+def noted(request: SignedIn, what: audit.Kind, about: str = "") -> None:
+    """What an analyst did, in the audit log."""
+    audit.note(request, request.user.get_username(), what, about)
 
 
 def refuse(status: int, *errors: FieldError) -> HttpResponse:
@@ -143,7 +159,7 @@ def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
 
 @api.exception_handler(Exception)
 def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
-    fault = at_fault()
+    fault = at_fault(request_id())
     log.error("Fault %s at %s", fault.fault, request.path, exc_info=error)
     return HttpResponse(fault.model_dump_json(), status=500, content_type="application/json")
 

@@ -15,7 +15,7 @@ from zephyrant.desk.trail import TrailTold
 from zephyrant.loans.beside import Beside
 from zephyrant.loans.entry import Statement
 
-from .base import REFUSALS, SignedIn
+from .base import REFUSALS, SignedIn, noted
 
 router = Router()
 
@@ -83,5 +83,6 @@ def take_beside(
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""
     case = cases.one(request.user, case_id)
+    noted(request, "taken out", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
     return export.beside(told, case.name, kind)

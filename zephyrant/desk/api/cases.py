@@ -16,7 +16,7 @@ from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
 from zephyrant.loans.entry import Statement, restate
 from zephyrant.loans.flow_files import read_flows
 
-from .base import REFUSALS, SignedIn, made, refuse, said
+from .base import REFUSALS, SignedIn, made, noted, refuse, said
 
 router = Router()
 PAGE = 100
@@ -183,12 +183,14 @@ def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened]
 @router.get("all.json", operation_id="takeAllJson")
 def take_all_json(request: SignedIn) -> HttpResponse:
     """Every whole document of the analyst's own cases, in one file."""
+    noted(request, "taken out", "all cases as JSON")
     return export.all_json(request.user)
 
 
 @router.get("all.zip", operation_id="takeAllZip")
 def take_all_zip(request: SignedIn) -> HttpResponse:
     """Every whole document of the analyst's own cases, a file each."""
+    noted(request, "taken out", "all cases as a zip")
     return export.all_zip(request.user)
 
 
@@ -234,6 +236,7 @@ def save_case(
 def delete_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, None]:
     """The case into the bin."""
     cases.throw_away(request.user, case_id)
+    noted(request, "deleted", f"case {case_id}")
     return 204, None
 
 
@@ -254,7 +257,9 @@ def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
 @router.get("{uuid:case_id}/document", operation_id="takeDocument")
 def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case's document as a file."""
-    return export.one_json(cases.one(request.user, case_id))
+    case = cases.one(request.user, case_id)
+    noted(request, "taken out", f"case {case_id} as JSON")
+    return export.one_json(case)
 
 
 @router.get("{uuid:case_id}/schedule", operation_id="takeSchedule")
@@ -263,6 +268,7 @@ def take_schedule(
 ) -> HttpResponse:
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
+    noted(request, "taken out", f"schedule of case {case_id} as {kind}")
     if kind == "csv":
         return export.schedule_csv(case, made(request))
     return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request))
@@ -272,4 +278,5 @@ def take_schedule(
 def take_statement(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
+    noted(request, "taken out", f"statement of case {case_id}")
     return export.statement(case, MARKS[cases.marks_of(request.user)], made(request))

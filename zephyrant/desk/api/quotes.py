@@ -16,7 +16,7 @@ from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.comparison import Comparison, QuoteList, compare
 from zephyrant.loans.quote_files import read_file
 
-from .base import REFUSALS, SignedIn, answered, refuse, said
+from .base import REFUSALS, SignedIn, answered, noted, refuse, said
 
 router = Router()
 
@@ -185,6 +185,7 @@ def save_quote_list(
 def delete_quote_list(request: SignedIn, list_id: uuid.UUID) -> tuple[int, None]:
     """The list into the bin."""
     quote_lists.throw_away(request.user, list_id)
+    noted(request, "deleted", f"list of quotes {list_id}")
     return 204, None
 
 
@@ -204,6 +205,7 @@ def take_quote_list(
 ) -> HttpResponse:
     """The list as a file."""
     kept = quote_lists.one(request.user, list_id)
+    noted(request, "taken out", f"list of quotes {list_id} as {kind}")
     return export.quotes(quote_lists.content_of(kept, request.user), kind)
 
 

@@ -12,10 +12,12 @@ from ninja import Router, Schema
 
 from zephyrant.desk import cases
 from zephyrant.desk.demo import ANALYST
+from zephyrant.desk.hashing import waiting
 from zephyrant.desk.models import Preferences
-from zephyrant.loans import Errors, FieldError, MarksName
+from zephyrant.desk.throttle import is_closed, too_many_attempts
+from zephyrant.loans import FieldError, MarksName
 
-from .base import REFUSALS, SignedIn, refuse, said
+from .base import REFUSALS, SignedIn, noted, refuse, said
 
 router = Router()
 
@@ -78,16 +80,17 @@ def door(request: HttpRequest) -> Door:
     return Door(demo=settings.DEMO)
 
 
-@router.post(
-    "session", auth=None, response={200: Me, 429: Errors, **REFUSALS}, operation_id="signIn"
-)
+@router.post("session", auth=None, response={200: Me, **REFUSALS}, operation_id="signIn")
 @sensitive_variables("credentials")
 def sign_in(request: HttpRequest, credentials: Credentials) -> Me | HttpResponse:
     """Sign in; the session gets a new key, so that one planted before is worth nothing."""
     if _from_elsewhere(request):
         return refuse(403, said("This did not come from the sign-in page. Load it again."))
-    # After too many attempts the middleware of the throttle answers in our place.
-    user = authenticate(request, username=credentials.username, password=credentials.password)
+    if is_closed(request):
+        return too_many_attempts(request)
+    # After too many attempts for this name the middleware of the throttle answers in our place.
+    with waiting():
+        user = authenticate(request, username=credentials.username, password=credentials.password)
     if not isinstance(user, User):
         return refuse(401, said("This name and this password do not belong together."))
     login(request, user)
@@ -120,15 +123,22 @@ def sign_out(request: SignedIn) -> tuple[int, None]:
 def change_password(request: SignedIn, passwords: NewPassword) -> tuple[int, None] | HttpResponse:
     """Another password; this session goes on, others of the same analyst end."""
     user = request.user
-    if not user.check_password(passwords.old):
+    if is_closed(request):
+        return too_many_attempts(request)
+    # As when signing in: a wrong password counts, and too many close this door, too.
+    with waiting():
+        known = authenticate(request, username=user.get_username(), password=passwords.old)
+    if known != user:
         return refuse(422, FieldError(field="old", message="This is not your password."))
     try:
         validate_password(passwords.new, user)
     except ValidationError as error:
         return refuse(422, *(FieldError(field="new", message=text) for text in error.messages))
-    user.set_password(passwords.new)
+    with waiting():
+        user.set_password(passwords.new)
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
+    noted(request, "password changed")
     return 204, None
 
 

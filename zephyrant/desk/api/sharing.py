@@ -11,7 +11,7 @@ from zephyrant.desk import cases
 from zephyrant.desk.models import Case, Share
 from zephyrant.loans import FieldError
 
-from .base import REFUSALS, SignedIn, refuse
+from .base import REFUSALS, SignedIn, noted, refuse
 
 router = Router()
 
@@ -76,4 +76,7 @@ def set_shares(
     Share.objects.bulk_create(
         Share(case=case, user=user, may_edit=wanted[user.username]) for user in users
     )
+    named = ", ".join(f"{name}{' to edit' if may else ''}" for name, may in sorted(wanted.items()))
+    about = f"case {case.pk} with {named or 'nobody'}"
+    noted(request, "shared", about)
     return _shares(case)

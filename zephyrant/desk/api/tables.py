@@ -21,7 +21,7 @@ from zephyrant.loans.tape_match import Question
 from zephyrant.loans.tape_rows import Defaults, FieldName
 from zephyrant.loans.tape_summary import Summary
 
-from .base import REFUSALS, SignedIn, refuse, said
+from .base import REFUSALS, SignedIn, noted, refuse, said
 from .cases import CaseOpened, opened
 
 router = Router()
@@ -93,7 +93,11 @@ class Page(Schema):
 
 
 def _listed(table: LoanTable) -> dict[str, Any]:
-    return {name: getattr(table, name) for name in TableListed.model_fields}
+    told = {name: getattr(table, name) for name in TableListed.model_fields}
+    if table.state == "waiting" and table.done:
+        # Between two turns it is still being worked.
+        told["state"] = "running"
+    return told
 
 
 def _opened(table: LoanTable) -> TableOpened:
@@ -200,6 +204,7 @@ def delete_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
     from zephyrant.desk import tables
 
     tables.throw_away(request.user, table_id)
+    noted(request, "deleted", f"table {table_id}")
     return 204, None
 
 
@@ -233,6 +238,7 @@ def take_table(
     from zephyrant.desk import table_files, tables
 
     table = tables.one(request.user, table_id)
+    noted(request, "taken out", f"table {table_id} as {kind}")
     names, rows, plain = tables.taken_out(table)
     response: HttpResponseBase
     if kind == "xlsx":

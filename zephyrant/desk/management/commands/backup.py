@@ -5,6 +5,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
+from django.utils import timezone
 
 from zephyrant.desk import backup
 
@@ -16,11 +17,17 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Where to."""
-        parser.add_argument("file", type=Path)
+        parser.add_argument("file", type=Path, help="a file, or a folder for one named by the time")
+        parser.add_argument("--keep", type=int, metavar="N", help="of a folder the newest N stay")
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Copy beside the target, check, then put in its place."""
         target: Path = options["file"]
+        if options["keep"] is not None and options["keep"] < 1:
+            raise CommandError("At least one backup is kept.")
+        folder = target if target.is_dir() else None
+        if folder:
+            target = folder / f"zephyrant-{timezone.now():%Y%m%d-%H%M%S}.sqlite3"
         unchecked = target.with_name(f"{target.name}.part")
         unchecked.unlink(missing_ok=True)
         try:
@@ -34,3 +41,7 @@ class Command(BaseCommand):
             f"{target}: {rows['auth_user']} analysts, {rows['desk_case']} cases, "
             f"{rows['desk_revision']} revisions; checked."
         )
+        for gone in (
+            backup.keep_newest(folder, options["keep"]) if folder and options["keep"] else ()
+        ):
+            self.stdout.write(f"{gone} is gone: {options['keep']} are kept.")

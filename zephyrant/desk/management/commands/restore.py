@@ -1,5 +1,6 @@
 """`python manage.py restore FILE`: the database as a backup has it."""
 
+from contextlib import nullcontext
 from pathlib import Path
 from typing import Any
 
@@ -19,6 +20,7 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """Where from."""
         parser.add_argument("file", type=Path)
+        parser.add_argument("--force", action="store_true", help="even while the server runs")
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Check the file, keep what is there, copy, bring the schema up to date."""
@@ -32,13 +34,14 @@ class Command(BaseCommand):
                     f"{source} is of a newer Zephyrant than this one ({newer[0][1]})."
                 )
             connection.close()
-            database.parent.mkdir(parents=True, exist_ok=True)
-            if database.exists():
-                kept = database.with_name(f"{database.name}.before-restore")
-                backup.copy(database, kept)
-                self.stdout.write(f"What was there is kept in {kept}.")
-            backup.copy(source, database)
-            backup.check(database)
+            alone = nullcontext() if options["force"] else backup.not_served(database.parent)
+            with alone:
+                if database.exists():
+                    kept = database.with_name(f"{database.name}.before-restore")
+                    backup.copy(database, kept)
+                    self.stdout.write(f"What was there is kept in {kept}.")
+                backup.copy(source, database)
+                backup.check(database)
         except (backup.BackupError, OSError) as error:
             raise CommandError(str(error)) from None
         call_command("migrate", verbosity=0)

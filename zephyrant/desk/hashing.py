@@ -1,0 +1,48 @@
+"""Passwords hashed one at a time over the whole server: strangers who try take one core's share."""
+
+import fcntl
+import os
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Final
+
+from django.conf import settings
+from django.contrib.auth.hashers import PBKDF2PasswordHasher
+
+from .heavy import BusyError
+
+#: Who may wait in one process of the server for a password to be looked at.
+MOST_WAITING: Final = 3
+_places = threading.BoundedSemaphore(MOST_WAITING)
+
+
+class OneAtATime(PBKDF2PasswordHasher):
+    """Django's own way of hashing, a password at a time."""
+
+    def encode(self, password: str, salt: str, iterations: int | None = None) -> str:
+        """The hash, when it is its turn."""
+        with _turn():
+            return super().encode(password, salt, iterations)
+
+
+@contextmanager
+def _turn() -> Iterator[None]:
+    settings.DATA_DIR.mkdir(parents=True, exist_ok=True)
+    file = os.open(settings.DATA_DIR / "hashing", os.O_CREAT | os.O_RDWR, 0o600)
+    try:
+        fcntl.flock(file, fcntl.LOCK_EX)
+        yield
+    finally:
+        os.close(file)
+
+
+@contextmanager
+def waiting() -> Iterator[None]:
+    """A place among those whose password is looked at; raises `BusyError` where all are taken."""
+    if not _places.acquire(blocking=False):
+        raise BusyError(503, "Many are signing in at this moment. This is tried again.", 1)
+    try:
+        yield
+    finally:
+        _places.release()
