@@ -10,7 +10,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup dev check check-far check-workbooks mutants core browser bench shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -44,6 +44,12 @@ demo: setup
 	@$(DEMO) $(MANAGE) lay_demo
 	@echo "Zephyrant's demo desk: http://127.0.0.1:$(PORT)/"
 	@$(DEMO) ZEPHYRANT_BIND=127.0.0.1:$(PORT) .venv/bin/gunicorn -c zephyrant/site/serving.py --log-level warning
+
+# What the desk needs to run for real, and nothing that develops it.
+production: web/dist/index.html
+	python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
+	.venv/bin/pip install --quiet --require-hashes -r requirements/app.txt
+	$(LOCAL) ZEPHYRANT_DATA=build/data $(MANAGE) collectstatic --noinput --clear -v0
 
 dev: setup
 	@mkdir -p build/demo
