@@ -56,6 +56,12 @@ def copy(source: Path, target: Path) -> None:
         writing.commit()
 
 
+def close_up(copied: Path) -> None:
+    """Makes a copy one file that stands alone, without a log beside it."""
+    with closing(sqlite3.connect(copied)) as database:
+        database.execute("PRAGMA journal_mode = DELETE")
+
+
 def keep_newest(folder: Path, number: int) -> list[Path]:
     """Of the backups in a folder the newest stay; gives those that went."""
     kept = sorted(folder.glob("zephyrant-*.sqlite3"), key=lambda each: each.name, reverse=True)

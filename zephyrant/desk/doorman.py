@@ -90,6 +90,7 @@ def _in_our_shape(response: HttpResponseBase, name: str) -> HttpResponseBase:
         content = {"errors": [{"field": "", "message": said}]}
     response.content = json.dumps({**content, "request": name}, ensure_ascii=False).encode()
     response["Content-Type"] = "application/json"
+    response["Content-Length"] = str(len(response.content))
     return response
 
 

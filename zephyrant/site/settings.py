@@ -196,6 +196,7 @@ LOGGING = {
     "loggers": {
         "zephyrant.access": {"level": "INFO" if not DEMO else "WARNING"},
         "django.request": {"level": "ERROR"},
+        "django.security.DisallowedHost": {"level": "CRITICAL"},
     },
 }
 

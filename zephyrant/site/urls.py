@@ -15,7 +15,7 @@ def _nothing(request: HttpRequest) -> HttpResponse:
 
 urlpatterns: list[URLPattern | URLResolver] = [
     path("api/", api.urls),
-    re_path(r"^api(/.*)?$", _nothing),
+    re_path(r"^api(?:/.*)?$", _nothing),
     path("admin/", admin.site.urls),
     *([path("", include("django_prometheus.urls"))] if settings.METRICS else []),
     re_path(r"^(?!static/).*$", page, name="page"),

@@ -32,6 +32,7 @@ class Command(BaseCommand):
         unchecked.unlink(missing_ok=True)
         try:
             backup.copy(Path(connection.settings_dict["NAME"]), unchecked)
+            backup.close_up(unchecked)
             rows = backup.check(unchecked)
             unchecked.replace(target)
         except (backup.BackupError, OSError) as error:

@@ -1,0 +1,153 @@
+"""What a loan costs before it is worked, and where the work ends when its budget is spent."""
+
+import pickle
+from collections.abc import Callable
+from decimal import Decimal
+from itertools import count
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
+from zephyrant.loans.budget import price
+from zephyrant.loans.entry import Statement, unworked, work
+from zephyrant.loans.figures import precise
+from zephyrant.loans.ledger import Carrying, carried, rolled
+from zephyrant.loans.line import Stretch
+from zephyrant.loans.rates import as_decimal, as_fraction
+from zephyrant.loans.sweep import Axis, sweep
+
+from .documents import loan
+
+DAYS: dict[str, Any] = {"count": 36_500, "every": "day", "rate": {"percent": "4.2"}}
+FEE = {"at": 0, "fee": "500"}
+AIM = {"figure": "us_apr", "is": "4.5", "by": "rate.percent"}
+
+
+def spent_after(looks: int) -> Callable[[], bool]:
+    """A budget of so many looks: no clock, so that a slow machine changes nothing."""
+    seen = count()
+    return lambda: next(seen) >= looks
+
+
+class Budgets(TestCase):
+    def spent(self, looks: int, ask: Callable[[], object], seconds: float = 1e9) -> str:
+        with self.assertRaises(BudgetSpentError) as raised, within(spent_after(looks), seconds):
+            ask()
+        (error,) = raised.exception.errors
+        return f"{error.field}: {error.message}"
+
+    def test_it_is_said_at_the_figure_that_costs_most(self) -> None:
+        repaid = [{"at": place, "repay": "1"} for place in range(1, 200)]
+        for document, field in (
+            (loan(**DAYS), "count"),
+            (loan(count=360, clauses=repaid), "clauses"),
+            (loan(clauses=[FEE], aim=AIM), "aim.is"),
+        ):
+            with self.subTest(field):
+                said = self.spent(1, lambda document=document: solve(document))  # type: ignore[misc]
+                self.assertTrue(said.startswith(f"{field}: "), said)
+
+    def test_numbers_in_it_are_in_the_marks_of_the_reader(self) -> None:
+        with self.assertRaises(BudgetSpentError) as raised, within(spent_after(1), 1e9):
+            solve(loan(**DAYS), MARKS["point-comma"])
+        self.assertIn("36.500 payments", raised.exception.errors[0].message)
+
+    def test_what_is_far_too_dear_is_not_begun(self) -> None:
+        self.assertIn("count", self.spent(10**9, lambda: solve(loan(**DAYS)), seconds=0.001))
+
+    def test_an_aim_is_not_told_as_unreached_for_want_of_work(self) -> None:
+        whole = count()
+        with within(lambda: next(whole) < 0, 1e9):
+            reached = solve(loan(clauses=[FEE], aim=AIM))
+        assert reached.aim
+        self.assertIsNotNone(reached.aim["value"])
+        for part in (10, 2):
+            self.spent(next(whole) // part, lambda: solve(loan(clauses=[FEE], aim=AIM)))
+
+    def test_a_sweep_ends_too(self) -> None:
+        axis = Axis(path="rate.percent", values=tuple(map(Decimal, range(1, 50))))
+        self.spent(20, lambda: sweep(loan(clauses=[FEE]), [axis], ["answer"]))
+
+    def test_a_statement_says_so_at_its_entry_and_keeps_its_document(self) -> None:
+        typed = Statement(
+            principal="48,250", percent="6.35", count="36,500", every="day", payment="?"
+        )
+        with self.assertRaises(BudgetSpentError) as raised, within(spent_after(1), 1e9):
+            work(typed)
+        told = unworked(typed, raised.exception)
+        self.assertEqual([error.field for error in told.errors], ["count"])
+        assert told.document
+        self.assertEqual((told.document["count"], told.answer), (36_500, None))
+
+    def test_enough_is_enough(self) -> None:
+        with within(lambda: False, 1e9):
+            self.assertEqual(solve(loan()).value, "938.82")
+        self.assertEqual(solve(loan()).value, "938.82")
+
+    def test_prices_follow_what_is_worked(self) -> None:
+        plain = price(loan(count=360)).seconds
+        self.assertLess(plain, price(loan(**DAYS)).seconds / 10)
+        levels = [{"from": 1, "to": 359, "repay": "1", "then": "re-level"}]
+        self.assertLess(plain, price(loan(count=360, clauses=levels)).seconds)
+        self.assertLess(10 * plain, price(loan(count=360, clauses=[FEE], aim=AIM)).seconds)
+
+    def test_refusals_travel_between_processes(self) -> None:
+        error = FieldError(field="count", message="Too many.")
+        for refusal in (BudgetSpentError(error), NotALoan([error])):
+            self.assertEqual(pickle.loads(pickle.dumps(refusal)).errors, (error,))
+
+
+RATES = st.decimals("-0.1", "0.1", allow_nan=False, places=6).map(as_fraction)
+MONEY = st.decimals("-50000", "50000", allow_nan=False, places=2)
+STRETCHES = st.builds(
+    Stretch,
+    first=st.just(1),
+    last=st.integers(1, 200),
+    before=RATES,
+    after=RATES,
+    payment=MONEY,
+    interest_only=st.booleans(),
+    advance=MONEY,
+    fee=MONEY,
+    repay=MONEY,
+)
+
+
+class ManyAtOnce(TestCase):
+    """A run of like periods at once is the same as one by one."""
+
+    def near(self, one: Decimal, other: Decimal, size: Decimal) -> None:
+        self.assertLess(abs(one - other), max(size, Decimal(1)).scaleb(-50), (one, other))
+
+    @given(STRETCHES, MONEY)
+    def test_a_run(self, stretch: Stretch, owed: Decimal) -> None:
+        with precise(60):
+            one_by_one = owed
+            for _ in range(stretch.last or 1):
+                one_by_one = rolled(one_by_one, stretch, 1)
+            # A last digit lost at the start grows as what is owed does, whichever way it is rolled.
+            growth = (1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after))
+            size = Decimal(10**9) * max(growth, Decimal(1)) ** (stretch.last or 1)
+            self.near(rolled(owed, stretch, stretch.last or 1), one_by_one, size)
+
+    @given(st.lists(STRETCHES, min_size=1, max_size=5), MONEY, st.data())
+    def test_carried_from_any_payment(
+        self, drawn: list[Stretch], owed: Decimal, data: st.DataObject
+    ) -> None:
+        line, first = [], 1
+        for stretch in drawn:
+            last = first + (stretch.last or 1) % 20
+            line.append(stretch._replace(first=first, last=last))
+            first = last + 1
+        begins = data.draw(st.integers(1, first - 1))
+        rest = [
+            stretch._replace(first=max(stretch.first, begins))
+            for stretch in line
+            if (stretch.last or 0) >= begins
+        ]
+        with precise(80):
+            size = Decimal(10) ** 20
+            self.near(Carrying(line).from_payment(begins, owed), carried(owed, rest), size)
