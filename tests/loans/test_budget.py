@@ -3,6 +3,7 @@
 import pickle
 from collections.abc import Callable
 from decimal import Decimal
+from fractions import Fraction
 from itertools import count
 from typing import Any
 from unittest import TestCase
@@ -113,6 +114,9 @@ STRETCHES = st.builds(
     advance=MONEY,
     fee=MONEY,
     repay=MONEY,
+    inner=st.just(()),
+    ahead=st.just(Fraction(0)),
+    day=st.none(),
 )
 
 
