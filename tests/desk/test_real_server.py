@@ -36,16 +36,21 @@ class Caller:
         self.jar = http.cookiejar.CookieJar()
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
 
-    def send(self, method: str, path: str, sent: Any = None) -> Any:
+    def send(self, method: str, path: str, sent: Any = None, timeout: float = 30) -> Any:
         body = None if sent is None else json.dumps(sent).encode()
+        text = self.send_raw(method, path, body, "application/json", timeout)
+        return json.loads(text) if text.startswith((b"{", b"[")) else None
+
+    def send_raw(
+        self, method: str, path: str, body: bytes | None, kind: str, timeout: float = 30
+    ) -> bytes:
         request = urllib.request.Request(self.address + path, body, method=method)
-        request.add_header("Content-Type", "application/json")
+        request.add_header("Content-Type", kind)
         for cookie in self.jar:
             if cookie.name == "csrftoken":
                 request.add_header("X-CSRFToken", str(cookie.value))
-        with self.opener.open(request, timeout=30) as answer:
-            text = answer.read()
-        return json.loads(text) if text.startswith((b"{", b"[")) else None
+        with self.opener.open(request, timeout=timeout) as answer:
+            return bytes(answer.read())
 
     def enter(self) -> "Caller":
         self.send("GET", "/")
@@ -53,7 +58,11 @@ class Caller:
         return self
 
 
-class RealServer(TestCase):
+class ServerCase(TestCase):
+    """A server on a database and a port of its own."""
+
+    processes = 1
+
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -69,38 +78,43 @@ class RealServer(TestCase):
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
+        self.database = Path(folder.name) / "zephyrant.sqlite3"
         self.process: subprocess.Popen[bytes] | None = None
         self.killed = 0
         self.addCleanup(self.kill)
 
-    def manage(self, *arguments: str) -> None:
-        subprocess.run(
+    def manage(self, *arguments: str) -> str:
+        ran = subprocess.run(
             [sys.executable, "manage.py", *arguments],
             cwd=settings.BASE_DIR,
             env=self.surroundings,
             check=True,
             capture_output=True,
+            text=True,
         )
+        return ran.stdout
 
     def start(self) -> None:
-        """Gunicorn, as `make demo` runs it; up once it answers."""
+        """Gunicorn without the process for tables, which takes its time to start."""
+        self._start(
+            "zephyrant.site.wsgi",
+            *("--bind", f"127.0.0.1:{self.port}", "--workers", "1", "--threads", "8"),
+            *("--preload", "--no-control-socket", "--log-level", "critical"),
+        )
+
+    def serve(self) -> None:
+        """Gunicorn, as `make demo` and production run it."""
+        self._start("-c", "zephyrant/site/serving.py", "--log-level", "critical")
+
+    def _start(self, *arguments: str) -> None:
         self.process = subprocess.Popen(
-            [
-                str(Path(sys.executable).parent / "gunicorn"),
-                "zephyrant.site.wsgi",
-                "--bind",
-                f"127.0.0.1:{self.port}",
-                "--workers",
-                "1",
-                "--threads",
-                "8",
-                "--preload",
-                "--no-control-socket",
-                "--log-level",
-                "critical",
-            ],
+            [str(Path(sys.executable).parent / "gunicorn"), *arguments],
             cwd=settings.BASE_DIR,
-            env=self.surroundings,
+            env={
+                **self.surroundings,
+                "ZEPHYRANT_BIND": f"127.0.0.1:{self.port}",
+                "ZEPHYRANT_PROCESSES": str(self.processes),
+            },
             start_new_session=True,
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
@@ -119,14 +133,29 @@ class RealServer(TestCase):
             self.process.wait()
             self.killed += 1
 
-    def kill_the_worker(self) -> None:
-        """The process that saves dies at once; the server that listens forks another."""
+    def serving(self) -> set[str]:
+        """The processes that the server has started."""
         assert self.process
         children = Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children")
-        for worker in children.read_text().split():
+        return set(children.read_text().split())
+
+    def another(self) -> Caller:
+        """A second analyst, signed in."""
+        told = self.manage("add_analyst", "odo")
+        other = Caller(self.address)
+        other.send("GET", "/")
+        proof = {"username": "odo", "password": told.split()[-1]}
+        other.send("POST", "/api/session", proof)
+        return other
+
+    def kill_the_worker(self) -> None:
+        """The process that saves dies at once; the server that listens forks another."""
+        for worker in self.serving():
             os.kill(int(worker), signal.SIGKILL)
             self.killed += 1
 
+
+class RealServer(ServerCase):
     def test_every_acknowledged_save_survives_a_kill(self) -> None:
         chance = random.Random(20_26)
         self.start()

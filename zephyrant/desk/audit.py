@@ -1,6 +1,7 @@
 """The audit log: who signed in, shared, took out or deleted what, and when."""
 
 import csv
+import time
 from collections.abc import Iterator
 from typing import IO, Final, Literal
 
@@ -11,7 +12,7 @@ from django.http import HttpRequest
 
 from zephyrant.loans.cells import as_text
 
-from .doorman import request_id
+from .doorman import SEEN, request_id
 from .models import AuditEntry
 from .throttle import address
 
@@ -40,6 +41,7 @@ def note(request: HttpRequest | None, who: str, what: Kind, about: str = "") -> 
 
 @receiver(user_logged_in)
 def _signed_in(request: HttpRequest, user: object, **_: object) -> None:
+    request.session[SEEN] = int(time.time())
     note(request, str(user), "signed in")
 
 

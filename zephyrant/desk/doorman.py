@@ -17,6 +17,8 @@ from uuid import uuid4
 
 from django.conf import settings
 from django.contrib.auth.models import AnonymousUser
+from django.contrib.sessions.backends.base import UpdateError
+from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.http.response import HttpResponseBase
 
@@ -43,6 +45,8 @@ LEAST_FREE: Final = 200_000_000
 SILENCE: Final = 60
 #: Seconds a session may stand before a request says that it is still used.
 _SEEN_EACH: Final = 300
+#: Where a session says when it was last used.
+SEEN: Final = "seen"
 
 
 def request_id() -> str:
@@ -119,12 +123,33 @@ class StillUsed:
         self._answer = answer
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
-        """Answers; a session that is looked from is noted now and again, never with a save."""
+        """Answers; that a session is used is noted now and again, and never in the way of that."""
+        response = self._answer(request)
         if request.method == "GET" and request.user.is_authenticated:
-            now = int(time.time())
-            if now - request.session.get("seen", 0) > _SEEN_EACH:
-                request.session["seen"] = now
-        return self._answer(request)
+            now, seen = int(time.time()), request.session.get(SEEN)
+            if seen is None or now - seen > _SEEN_EACH:
+                _note(request, response, now)
+        return response
+
+
+def _note(request: HttpRequest, response: HttpResponseBase, now: int) -> None:
+    session = request.session
+    session[SEEN] = now
+    try:
+        session.save()
+    except (UpdateError, DatabaseError):
+        # Somebody holds the lock, or signed out elsewhere: another request notes it.
+        return
+    finally:
+        session.modified = False
+    response.set_cookie(
+        settings.SESSION_COOKIE_NAME,
+        session.session_key or "",
+        max_age=settings.SESSION_COOKIE_AGE,
+        secure=settings.SESSION_COOKIE_SECURE,
+        httponly=True,
+        samesite="Lax",
+    )
 
 
 # For whoever watches

@@ -116,9 +116,12 @@ def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
-    if isinstance(error.__cause__, NotALoan):
-        return refuse(422, *error.__cause__.errors)
-    return refuse(error.status_code, said(str(error)))
+    # What the parser refused comes as the cause of a refusal by the library.
+    cause = error.__cause__
+    if isinstance(cause, NotALoan):
+        return refuse(422, *cause.errors)
+    refused = cause if isinstance(cause, HttpError) else error
+    return refuse(refused.status_code, said(str(refused)))
 
 
 @api.exception_handler(NotALoan)

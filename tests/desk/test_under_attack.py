@@ -1,0 +1,306 @@
+"""The server as `serving.py` sets it up, on a real database: one analyst asks for too much, uploads
+what is made to break it, and nobody else waits."""
+
+import io
+import json
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import threading
+import time
+import urllib.error
+import urllib.request
+import zipfile
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+
+from .desk import content
+from .test_real_server import Caller, ServerCase
+
+DAYS: dict[str, Any] = {"count": 36_500, "every": "day"}
+FEE = [{"at": 0, "fee": "2500"}]
+DAILY_REPAYMENTS = [{"at": f"{2027 + year}-03-05", "repay": "5"} for year in range(29)]
+#: Each takes seconds to minutes of a core.
+HEAVY: dict[str, dict[str, Any]] = {
+    "an aim over a hundred years of days": {
+        **DAYS,
+        "start": "2027-01-31",
+        "clauses": FEE,
+        "aim": {"figure": "eu_aprc", "is": "4.6", "by": "rate.percent"},
+    },
+    "every day told": {**DAYS, "start": "2027-01-31", "clauses": FEE},
+    "an aim on dates": {
+        "start": "2027-01-31",
+        "day_count": "actual/365",
+        "clauses": FEE,
+        "aim": {"figure": "us_apr", "is": "4.5", "by": "rate.percent"},
+    },
+}
+AT_ONCE = 4
+#: Seconds within which somebody else's keystroke is answered, always.
+PATIENCE = 2.0
+
+
+def document(**changes: Any) -> dict[str, Any]:
+    return {
+        "zephyrant": "loan/1",
+        "currency": "EUR",
+        "principal": "250000",
+        "rate": {"percent": "4.2"},
+        "count": 360,
+        "payment": "?",
+        **changes,
+    }
+
+
+def workbook(cells: str, dimension: str = "A1:B3", shared: str = "") -> bytes:
+    """A workbook of one sheet with these cells as they would be written in it."""
+    out = io.BytesIO()
+    sheets = "http://schemas.openxmlformats.org/spreadsheetml/2006/main"
+    relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships"
+    package = "http://schemas.openxmlformats.org/package/2006"
+    parts = {
+        "[Content_Types].xml": f'<Types xmlns="{package}/content-types"><Default Extension="rels" '
+        'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default '
+        'Extension="xml" ContentType="application/xml"/></Types>',
+        "_rels/.rels": f'<Relationships xmlns="{package}/relationships"><Relationship Id="r1" '
+        f'Type="{relations}/officeDocument" Target="xl/workbook.xml"/></Relationships>',
+        "xl/workbook.xml": f'<workbook xmlns="{sheets}" xmlns:r="{relations}"><sheets><sheet '
+        'name="Loans" sheetId="1" r:id="r1"/></sheets></workbook>',
+        "xl/_rels/workbook.xml.rels": f'<Relationships xmlns="{package}/relationships">'
+        f'<Relationship Id="r1" Type="{relations}/worksheet" Target="worksheets/sheet1.xml"/>'
+        f'<Relationship Id="r2" Type="{relations}/sharedStrings" Target="sharedStrings.xml"/>'
+        "</Relationships>",
+        "xl/sharedStrings.xml": f'<sst xmlns="{sheets}">{shared}</sst>',
+        "xl/worksheets/sheet1.xml": f'<worksheet xmlns="{sheets}"><dimension ref="{dimension}"/>'
+        f"<sheetData>{cells}</sheetData></worksheet>",
+    }
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        for name, text in parts.items():
+            packed.writestr(name, text)
+    return out.getvalue()
+
+
+def far_away() -> bytes:
+    far = '<row r="1048576"><c r="XFD1048576"><v>1</v></c></row>'
+    return workbook('<row r="1"><c r="A1"><v>1</v></c><c r="B1"><v>2</v></c></row>' + far)
+
+
+def unfolding() -> bytes:
+    """One text of 30 kB that a million and a half cells refer to."""
+    rows = (
+        f'<row r="{number}">' + '<c t="s"><v>0</v></c>' * 15 + "</row>"
+        for number in range(1, 100_001)
+    )
+    return workbook("".join(rows), "A1:O100000", f"<si><t>{'x' * 30_000}</t></si>")
+
+
+UPLOADS = {
+    "a cell far away": ("far.xlsx", far_away),
+    "said to be far too large": (
+        "declared.xlsx",
+        lambda: workbook("<row/>", dimension="A1:XFD1048576"),
+    ),
+    "one that unfolds": ("unfolding.xlsx", unfolding),
+    "JSON of depth": ("deep.json", lambda: b"[" * 100_000 + b"]" * 100_000),
+    "JSON Lines of depth": ("deep.jsonl", lambda: b'{"a":' * 100_000 + b"}" * 100_000),
+    "no workbook": ("none.xlsx", lambda: b"PK\x03\x04" + b"\x00" * 1_000),
+}
+
+
+class Attacked(ServerCase):
+    processes = 2
+
+    def upload(self, caller: Caller, name: str, body: bytes) -> tuple[int, dict[str, Any]]:
+        """A file as a page sends it; asked again while the desk is busy."""
+        edge = "edge-of-the-parts"
+        head = f'--{edge}\r\nContent-Disposition: form-data; name="file"; filename="{name}"\r\n\r\n'
+        for _ in range(60):
+            try:
+                told = caller.send_raw(
+                    "POST",
+                    "/api/tables",
+                    head.encode() + body + f"\r\n--{edge}--\r\n".encode(),
+                    f"multipart/form-data; boundary={edge}",
+                    timeout=120,
+                )
+                return 201, json.loads(told)
+            except urllib.error.HTTPError as refused:
+                if refused.headers.get("Retry-After"):
+                    time.sleep(float(refused.headers["Retry-After"]))
+                    continue
+                return refused.code, json.loads(refused.read())
+        raise AssertionError("the desk stayed busy")
+
+    def test_nobody_waits_for_what_another_asks(self) -> None:
+        self.serve()
+        other = self.another()
+        greedy = Caller(self.address).enter()
+        told: list[tuple[str, int]] = []
+        done = threading.Event()
+
+        def ask(name: str) -> None:
+            for _ in range(40):
+                if done.is_set():
+                    return
+                try:
+                    greedy.send("POST", "/api/solve", document(**HEAVY[name]), timeout=60)
+                    told.append((name, 200))
+                    return
+                except urllib.error.HTTPError as refused:
+                    refused.read()
+                    if refused.code not in (429, 503):
+                        told.append((name, refused.code))
+                        return
+                    time.sleep(float(refused.headers["Retry-After"]))
+                except OSError:
+                    return
+
+        # Once asked, as a page is loaded before anybody types.
+        other.send("POST", "/api/work", content()["statement"])
+        asking = [
+            threading.Thread(target=ask, args=(name,), daemon=True)
+            for name in HEAVY
+            for _ in range(AT_ONCE)
+        ]
+        for thread in asking:
+            thread.start()
+        waited = []
+        for number in range(40):
+            began = time.monotonic()
+            worked = other.send(
+                "POST", "/api/work", {**content()["statement"], "principal": f"{48_250 + number}"}
+            )
+            waited.append(time.monotonic() - began)
+            self.assertTrue(worked["answer"]["value"])
+            time.sleep(0.2)
+        self.assertLess(max(waited), PATIENCE, sorted(waited)[-5:])
+        while not told:
+            time.sleep(0.2)
+        done.set()
+        # Refused by a sentence at the figure, or answered: never a fault of ours.
+        self.assertLessEqual({code for _, code in told}, {200, 422}, told)
+
+    def test_hostile_uploads_leave_every_process_alive(self) -> None:
+        self.serve()
+        caller = Caller(self.address).enter()
+        before = self.serving()
+        for what, (name, body) in UPLOADS.items():
+            with self.subTest(what):
+                status, told = self.upload(caller, name, body())
+                self.assertEqual(status, 422, told)
+                self.assertTrue(told["errors"][0]["message"])
+        self.assertEqual(self.serving(), before)
+        good = b"Loan;Amount;Rate;Payments;Payment\nKiln;48,250.00;6.35;60;?\n"
+        self.assertEqual(self.upload(caller, "good.csv", good)[0], 201)
+
+    def test_a_page_that_moved_on_is_not_worked_for(self) -> None:
+        self.serve()
+        caller = Caller(self.address).enter()
+        for _ in range(3):
+            # As many as an analyst may have, each left after a moment.
+            for _ in range(2):
+                with self.assertRaises(OSError):
+                    heavy = document(**HEAVY["an aim over a hundred years of days"])
+                    caller.send("POST", "/api/solve", heavy, timeout=1.5)
+        for _ in range(20):
+            try:
+                caller.send("POST", "/api/solve", document(**HEAVY["an aim on dates"]), timeout=60)
+                return
+            except urllib.error.HTTPError as refused:
+                self.assertEqual(refused.code, 429)
+                time.sleep(0.5)
+        self.fail("what nobody waits for is still being worked")
+
+    def test_a_lock_held_and_saves_that_keep_trying(self) -> None:
+        self.serve()
+        caller = Caller(self.address).enter()
+        case = caller.send("POST", "/api/cases", content())
+        with closing(sqlite3.connect(self.database, isolation_level=None)) as holding:
+            holding.execute("BEGIN IMMEDIATE")
+            with self.assertRaises(urllib.error.HTTPError) as refused:
+                sent = {**content(), "note": "kept", "version": case["version"]}
+                caller.send("PUT", f"/api/cases/{case['id']}", sent, timeout=40)
+            self.assertEqual(refused.exception.code, 503)
+            self.assertTrue(refused.exception.headers["Retry-After"])
+            # Reading goes on meanwhile.
+            self.assertEqual(caller.send("GET", f"/api/cases/{case['id']}")["note"], "")
+            holding.execute("ROLLBACK")
+        saved = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+        self.assertEqual(saved["note"], "kept")
+        # Whoever did not hear that it was saved saves it again, and is not told of a conflict.
+        again = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+        self.assertEqual(again["version"], saved["version"])
+
+    def test_a_backup_while_all_save(self) -> None:
+        self.serve()
+        stop = threading.Event()
+        saved: dict[str, int] = {}
+        trouble: list[str] = []
+
+        def save(number: int) -> None:
+            try:
+                caller = Caller(self.address).enter()
+                case = caller.send("POST", "/api/cases", content(name=f"saver {number}"))
+                while not stop.is_set():
+                    sent = {**content(), "note": str(time.time()), "version": case["version"]}
+                    case = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+                    saved[case["id"]] = case["version"]
+            except Exception as error:
+                trouble.append(repr(error))
+
+        savers = [threading.Thread(target=save, args=(number,)) for number in range(8)]
+        for saver in savers:
+            saver.start()
+        folder = Path(self.surroundings["ZEPHYRANT_DATA"]) / "backups"
+        folder.mkdir()
+        for _ in range(3):
+            self.manage("backup", str(folder), "--keep", "2")
+            time.sleep(1)
+        stop.set()
+        for saver in savers:
+            saver.join()
+        self.assertEqual(trouble, [])
+        kept = sorted(folder.iterdir())
+        self.assertEqual(len(kept), 2, kept)
+        with closing(sqlite3.connect(kept[-1])) as copied:
+            versions = dict(copied.execute("SELECT hex(id), version FROM desk_case").fetchall())
+        self.assertGreaterEqual(len(versions), 8)
+        # While the server runs nothing is put in the place of its database.
+        refused = subprocess.run(
+            [sys.executable, "manage.py", "restore", str(kept[-1])],
+            cwd=settings.BASE_DIR,
+            env=self.surroundings,
+            capture_output=True,
+            check=False,
+        )
+        self.assertNotEqual(refused.returncode, 0)
+        self.assertIn(b"The server runs", refused.stderr)
+        self.kill()
+        self.manage("restore", str(kept[-1]))
+
+    def test_files_are_for_their_user_alone_and_the_server_ends_gently(self) -> None:
+        self.serve()
+        Caller(self.address).enter().send("POST", "/api/cases", content())
+        self.wait_until_ready()
+        for path in Path(self.surroundings["ZEPHYRANT_DATA"]).rglob("*"):
+            with self.subTest(path.name):
+                self.assertEqual(path.stat().st_mode & 0o077, 0, oct(path.stat().st_mode))
+        assert self.process
+        os.kill(self.process.pid, signal.SIGTERM)
+        self.assertEqual(self.process.wait(30), 0)
+
+    def wait_until_ready(self) -> None:
+        for _ in range(300):
+            try:
+                urllib.request.urlopen(f"{self.address}/readyz", timeout=5).read()
+                return
+            except urllib.error.HTTPError as not_yet:
+                said = not_yet.read()
+            time.sleep(0.1)
+        self.fail(f"never ready: {said!r}")
