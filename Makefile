@@ -10,7 +10,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz load shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -98,6 +98,14 @@ check-workbooks: setup
 # Changes to the core that no test notices; hours, not minutes.
 mutants: setup
 	$(LOCAL) $(PYTHON) -m tools.mutants $(MODULES)
+
+# The API against its schema, many requests an operation; fifty analysts at once, none of whom loses
+# anything.
+fuzz: setup
+	ZEPHYRANT_FUZZ=$(or $(EXAMPLES),200) $(LOCAL) $(MANAGE) test tests.desk.test_schema_holds
+
+load: setup
+	$(PYTHON) -m tools.load $(or $(ANALYSTS),50) $(or $(SECONDS),120)
 
 bench: setup chromium
 	$(LOCAL) $(PYTHON) -m tools.bench

@@ -1,6 +1,7 @@
 """A real browser on the real interface."""
 
 import os
+from collections.abc import Callable
 from typing import Any, ClassVar
 
 from django.conf import settings
@@ -34,7 +35,8 @@ class BrowserTest(StaticLiveServerTestCase):
         super().setUpClass()
         cls.playwright = sync_playwright().start()
         cls.browser = open_browser(cls.playwright)
-        expect.set_options(timeout=10_000)
+        # Far longer than anything takes: a machine that is slow or busy changes no outcome.
+        expect.set_options(timeout=30_000)
 
     @classmethod
     def tearDownClass(cls) -> None:
@@ -51,6 +53,14 @@ class BrowserTest(StaticLiveServerTestCase):
 
     def tearDown(self) -> None:
         self.assertEqual(self.complaints, [], "the browser's console complained")
+
+    def until(self, holds: Callable[[], bool], what: str) -> None:
+        """Waits for what the server comes to keep."""
+        for _ in range(600):
+            if holds():
+                return
+            self.page.wait_for_timeout(50)
+        self.fail(f"never came about: {what}")
 
     def window(self, **options: Any) -> Page:
         """A window of its own, with cookies of its own."""

@@ -205,7 +205,9 @@ class WhatIf(BrowserTest):
         table = page.get_by_role("table", name="If the loan ends earlier")
         expect(table.get_by_role("row")).to_have_count(5)
         self.accessible()
-        page.wait_for_timeout(700)
+        self.until(
+            lambda: Case.objects.filter(asides__points__percent="5.85").exists(), "points kept"
+        )
         page.reload()
         expect(page.get_by_label("The other rate")).to_have_value("5.85")
         expect(table).to_be_visible()

@@ -21,9 +21,9 @@ from django.conf import settings
 
 from .desk import content
 
-KILLS = 50
+KILLS = 220
 #: Of the kills, each so manieth takes the whole server; the others take the process that saves.
-WHOLE_EACH = 10
+WHOLE_EACH = 11
 WRITERS = 16
 SAVES_EACH = 12
 
