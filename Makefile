@@ -108,6 +108,7 @@ load: setup
 	$(PYTHON) -m tools.load $(or $(ANALYSTS),50) $(or $(SECONDS),120)
 
 bench: setup chromium
+	$(LOCAL) $(PYTHON) -m tools.bench_bounded
 	$(LOCAL) $(PYTHON) -m tools.bench
 
 shots: setup chromium
