@@ -15,7 +15,8 @@ from zephyrant.desk.schedules import xlsx_of
 from zephyrant.desk.statement_pdf import statement_of
 from zephyrant.loans import MARKS
 from zephyrant.loans.budget import price
-from zephyrant.loans.paying_more import paying_more
+from zephyrant.loans.entry import restate
+from zephyrant.loans.paying_more import More, paying_more
 from zephyrant.loans.rate_curve import rate_curve
 from zephyrant.loans.sweep import Axis, sweep
 
