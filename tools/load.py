@@ -15,7 +15,7 @@ import urllib.error
 from pathlib import Path
 from typing import Any, Final
 
-from tests.desk.test_real_server import Caller
+from tests.desk.caller import Caller
 
 PASSWORD: Final = "heron-and-lantern-7"
 #: Seconds between two keystrokes that are asked about, and how many of those come to a save.

@@ -1,7 +1,6 @@
 """A real server process on a real database file: killed, and written to by many at once."""
 
 import http.cookiejar
-import json
 import os
 import random
 import signal
@@ -14,11 +13,11 @@ import time
 import urllib.error
 import urllib.request
 from pathlib import Path
-from typing import Any
 from unittest import TestCase
 
 from django.conf import settings
 
+from .caller import Caller
 from .desk import content
 
 KILLS = 220
@@ -26,36 +25,6 @@ KILLS = 220
 WHOLE_EACH = 11
 WRITERS = 16
 SAVES_EACH = 12
-
-
-class Caller:
-    """An analyst at the demo desk, speaking HTTP."""
-
-    def __init__(self, address: str) -> None:
-        self.address = address
-        self.jar = http.cookiejar.CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-
-    def send(self, method: str, path: str, sent: Any = None, timeout: float = 30) -> Any:
-        body = None if sent is None else json.dumps(sent).encode()
-        text = self.send_raw(method, path, body, "application/json", timeout)
-        return json.loads(text) if text.startswith((b"{", b"[")) else None
-
-    def send_raw(
-        self, method: str, path: str, body: bytes | None, kind: str, timeout: float = 30
-    ) -> bytes:
-        request = urllib.request.Request(self.address + path, body, method=method)
-        request.add_header("Content-Type", kind)
-        for cookie in self.jar:
-            if cookie.name == "csrftoken":
-                request.add_header("X-CSRFToken", str(cookie.value))
-        with self.opener.open(request, timeout=timeout) as answer:
-            return bytes(answer.read())
-
-    def enter(self) -> "Caller":
-        self.send("GET", "/")
-        self.send("POST", "/api/session/demo")
-        return self
 
 
 class ServerCase(TestCase):

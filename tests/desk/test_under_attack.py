@@ -19,8 +19,9 @@ from typing import Any
 
 from django.conf import settings
 
+from .caller import Caller
 from .desk import content
-from .test_real_server import Caller, ServerCase
+from .test_real_server import ServerCase
 
 DAYS: dict[str, Any] = {"count": 36_500, "every": "day"}
 FEE = [{"at": 0, "fee": "2500"}]
