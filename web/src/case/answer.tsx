@@ -293,7 +293,9 @@ export function AnswerPanel(props: Props) {
     return (
       <section aria-label="Answer">
         <p className="font-serif text-2xl leading-snug text-soft">
-          The answer stands here as soon as the statement is whole.
+          {busy && blank.length === 0
+            ? "The answer stands here in a moment."
+            : "The answer stands here as soon as the statement is whole."}
         </p>
         {blank.length > 0 && (
           <p className="mt-2">
