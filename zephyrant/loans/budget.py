@@ -38,7 +38,7 @@ _A_TRIAL: Final = 6e-3
 _TRIED: Final = 0.5
 #: How often a loan is tried, by what is sought.
 _TRIALS_OF_AN_AIM: Final = 90
-_TRIALS_OF_A_RATE: Final = 12
+_TRIALS_OF_A_RATE: Final = 3
 #: Payments of a loan whose count is asked for, before it is known.
 _FIRST_GUESS: Final = 800
 

@@ -30,6 +30,9 @@ from .yearly_cost import (
     yearly_cost,
 )
 
+#: Nearer than this to a tie a float is looked at exactly; and where there are so many units.
+_TIE: Final = 1e-4
+_MOST_UNITS: Final = 1e11
 #: Less than a day, in periods of any length.
 _MOMENT: Final = 1e-6
 
@@ -161,6 +164,14 @@ def _money(amount: Decimal, loan: Loan) -> str:
     return plain(to_step(amount, loan.minor_unit, "nearest"), loan.decimals)
 
 
+def _money_of(amount: float, loan: Loan) -> str:
+    """The same of a float: written by its own digits, but where they are too near to a tie."""
+    units = abs(amount) * 10**loan.decimals
+    if abs(units % 1 - 0.5) < _TIE or not 1 < units < _MOST_UNITS:
+        return _money(Decimal(amount), loan)
+    return f"{amount:.{loan.decimals}f}"
+
+
 def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
     if force is None:
         return None
@@ -264,5 +275,5 @@ def _carrying(
             carried = carried * exp(force * (when - at)) + amount
             at, next_flow = when, next_flow + 1
         carried, at = carried * exp(force * (ends - at)), ends
-        told.append(_money(Decimal(carried), loan))
+        told.append(_money_of(carried, loan))
     return tuple(told)
