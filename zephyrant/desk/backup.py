@@ -1,12 +1,12 @@
 """Backup and restore: whole copies of the database, checked."""
 
-import fcntl
-import os
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Final
+
+from .locks import held
 
 #: Marks a database as ours ("ZEPH"); SQLite keeps it in the file's header.
 APPLICATION_ID: Final = 0x5A455048
@@ -73,15 +73,10 @@ def keep_newest(folder: Path, number: int) -> list[Path]:
 @contextmanager
 def not_served(folder: Path) -> Iterator[None]:
     """While no server runs on a folder of data; raises `BackupError` where one does."""
-    folder.mkdir(parents=True, exist_ok=True)
-    file = os.open(folder / SERVING, os.O_CREAT | os.O_RDWR, 0o600)
-    try:
-        fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    with held(folder / SERVING, wait=False) as mine:
+        if not mine:
+            raise BackupError(
+                "The server runs: stop it first, or restore with --force, which may lose what is "
+                "saved meanwhile."
+            )
         yield
-    except BlockingIOError:
-        raise BackupError(
-            "The server runs: stop it first, or restore with --force, which may lose what is saved "
-            "meanwhile."
-        ) from None
-    finally:
-        os.close(file)

@@ -1,7 +1,5 @@
 """Passwords hashed one at a time over the whole server: strangers who try take one core's share."""
 
-import fcntl
-import os
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -11,6 +9,7 @@ from django.conf import settings
 from django.contrib.auth.hashers import PBKDF2PasswordHasher
 
 from .heavy import BusyError
+from .locks import held
 
 #: Who may wait in one process of the server for a password to be looked at.
 MOST_WAITING: Final = 3
@@ -22,19 +21,8 @@ class OneAtATime(PBKDF2PasswordHasher):
 
     def encode(self, password: str, salt: str, iterations: int | None = None) -> str:
         """The hash, when it is its turn."""
-        with _turn():
+        with held(settings.DATA_DIR / "hashing", wait=True):
             return super().encode(password, salt, iterations)
-
-
-@contextmanager
-def _turn() -> Iterator[None]:
-    settings.DATA_DIR.mkdir(parents=True, exist_ok=True)
-    file = os.open(settings.DATA_DIR / "hashing", os.O_CREAT | os.O_RDWR, 0o600)
-    try:
-        fcntl.flock(file, fcntl.LOCK_EX)
-        yield
-    finally:
-        os.close(file)
 
 
 @contextmanager

@@ -5,7 +5,6 @@ What can be worked here is a function of a module that needs no Django, with wha
 gives: both travel between processes.
 """
 
-import fcntl
 import logging
 import multiprocessing
 import os
@@ -25,6 +24,8 @@ from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from zephyrant.loans import BudgetSpentError, within
+
+from .locks import held
 
 _log = logging.getLogger(__name__)
 P = ParamSpec("P")
@@ -251,19 +252,10 @@ def _waiting() -> Iterator[None]:
 
 @contextmanager
 def _place_for(asker: int) -> Iterator[None]:
-    """One of an analyst's places; a lock on a file goes with the process that holds it."""
-    folder = settings.DATA_DIR / "heavy"
-    folder.mkdir(parents=True, exist_ok=True)
+    """One of an analyst's places."""
     for place in range(MOST_EACH):
-        file = os.open(folder / f"{asker}-{place}", os.O_CREAT | os.O_RDWR, 0o600)
-        try:
-            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            os.close(file)
-            continue
-        try:
-            yield
-        finally:
-            os.close(file)
-        return
+        with held(settings.DATA_DIR / "heavy" / f"{asker}-{place}", wait=False) as mine:
+            if mine:
+                yield
+                return
     raise BusyError(429, _YOURS)
