@@ -75,7 +75,7 @@ chromium:
 
 core: setup
 	# The longest first, so that nothing waits for it at the end.
-	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.loans tests.desk --parallel 2
+	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 2
 
 # Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium
