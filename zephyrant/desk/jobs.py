@@ -13,7 +13,7 @@ from datetime import timedelta
 from typing import Final
 
 from django.core.management import call_command
-from django.db import close_old_connections
+from django.db import connection
 from django.db.models.functions import Coalesce
 from django.utils import timezone
 
@@ -118,7 +118,6 @@ def work_until(stop: threading.Event, orphaned: Callable[[], bool] = lambda: Fal
     has run out."""
     turns, tidied = Turns(), 0.0
     while not stop.is_set() and not orphaned():
-        close_old_connections()
         doorman.beat().touch()
         try:
             if time.monotonic() - tidied > TIDYING:
@@ -127,6 +126,8 @@ def work_until(stop: threading.Event, orphaned: Callable[[], bool] = lambda: Fal
             table = turns.take_up()
         except Exception:
             _log.exception("no table could be taken up")
+            # The connection is kept from look to look; after trouble with it another is made.
+            connection.close()
             table = None
         if table is None:
             stop.wait(PAUSE)
