@@ -74,8 +74,8 @@ chromium:
 	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium >/dev/null)
 
 core: setup
-	# The longest first, so that nothing waits for it at the end.
-	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 2
+	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
+	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
 
 # Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium
