@@ -2,6 +2,8 @@
 
 import http.cookiejar
 import json
+import time
+import urllib.error
 import urllib.request
 from typing import Any
 
@@ -29,6 +31,17 @@ class Caller:
                 request.add_header("X-CSRFToken", str(cookie.value))
         with self.opener.open(request, timeout=timeout) as answer:
             return bytes(answer.read())
+
+    def keep_trying(self, method: str, path: str, sent: Any) -> Any:
+        """As a page does: while the desk is busy and says when, it is asked again."""
+        for _ in range(100):
+            try:
+                return self.send(method, path, sent, timeout=60)
+            except urllib.error.HTTPError as busy:
+                if not busy.headers.get("Retry-After"):
+                    raise
+                time.sleep(float(busy.headers["Retry-After"]))
+        raise AssertionError(f"{path}: the desk stayed busy")
 
     def enter(self) -> "Caller":
         self.send("GET", "/")

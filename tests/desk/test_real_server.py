@@ -168,9 +168,9 @@ class RealServer(ServerCase):
         def write(writer: int) -> None:
             try:
                 caller = Caller(self.address).enter()
-                case = caller.send("POST", "/api/cases", content(name=f"writer {writer}"))
+                case = caller.keep_trying("POST", "/api/cases", content(name=f"writer {writer}"))
                 for number in range(SAVES_EACH):
-                    case = caller.send(
+                    case = caller.keep_trying(
                         "PUT",
                         f"/api/cases/{case['id']}",
                         {

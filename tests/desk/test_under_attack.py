@@ -247,10 +247,10 @@ class Attacked(ServerCase):
         def save(number: int) -> None:
             try:
                 caller = Caller(self.address).enter()
-                case = caller.send("POST", "/api/cases", content(name=f"saver {number}"))
+                case = caller.keep_trying("POST", "/api/cases", content(name=f"saver {number}"))
                 while not stop.is_set():
                     sent = {**content(), "note": str(time.time()), "version": case["version"]}
-                    case = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+                    case = caller.keep_trying("PUT", f"/api/cases/{case['id']}", sent)
                     saved[case["id"]] = case["version"]
             except Exception as error:
                 trouble.append(repr(error))
