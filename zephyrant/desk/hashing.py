@@ -1,14 +1,13 @@
 """Passwords hashed one at a time over the whole server: strangers who try take one core's share."""
 
 import threading
-from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager
 from typing import Final
 
 from django.conf import settings
 from django.contrib.auth.hashers import PBKDF2PasswordHasher
 
-from .heavy import BusyError
+from .heavy import a_place
 from .locks import held
 
 #: Who may wait in one process of the server for a password to be looked at.
@@ -25,12 +24,6 @@ class OneAtATime(PBKDF2PasswordHasher):
             return super().encode(password, salt, iterations)
 
 
-@contextmanager
-def waiting() -> Iterator[None]:
+def waiting() -> AbstractContextManager[None]:
     """A place among those whose password is looked at; raises `BusyError` where all are taken."""
-    if not _places.acquire(blocking=False):
-        raise BusyError(503, "Many are signing in at this moment. This is tried again.", 1)
-    try:
-        yield
-    finally:
-        _places.release()
+    return a_place(_places, "Many are signing in at this moment. This is tried again.", 1)

@@ -53,6 +53,7 @@ _LOOK: Final = 0.1
 _NEEDED: Final = ("zephyrant.loans.entry", "zephyrant.loans.moves", "zephyrant.loans.points")
 
 
+_BUSY: Final = "The desk is busy with long questions. This one is asked again."
 _YOURS: Final = "Other questions of yours are still being worked. This one is asked again."
 
 
@@ -136,7 +137,7 @@ def worked_apart(
     if multiprocessing.current_process().daemon:
         # A process that may have no children (a runner of tests) works itself, as long as that.
         return _work(seconds, function, args, named)
-    with _place_for(asker), _waiting():
+    with _place_for(asker), a_place(_places, _BUSY, 3):
         future = _pool().schedule(
             _work, args=[seconds, function, args, named], timeout=seconds + _GRACE
         )
@@ -241,13 +242,14 @@ def _asking(asker: int) -> Iterator[None]:
 
 
 @contextmanager
-def _waiting() -> Iterator[None]:
-    if not _places.acquire(blocking=False):
-        raise BusyError(503, "The desk is busy with long questions. This one is asked again.", 3)
+def a_place(places: threading.Semaphore, message: str, retry_after: int) -> Iterator[None]:
+    """One of the places in this process; raises `BusyError` where all are taken."""
+    if not places.acquire(blocking=False):
+        raise BusyError(503, message, retry_after)
     try:
         yield
     finally:
-        _places.release()
+        places.release()
 
 
 @contextmanager

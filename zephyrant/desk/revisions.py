@@ -13,6 +13,7 @@ from zephyrant.loans import ENGINE, MARKS, MarksName
 from zephyrant.loans.changes import changed_figures, changes
 from zephyrant.loans.entry import Statement, Worked
 
+from . import heavy
 from .models import Case, Revision
 
 #: A pause after which the next change is a step of its own.
@@ -117,14 +118,20 @@ _FIGURES: Final = {
 }
 
 
-def differences(revision: Revision, marks_name: MarksName) -> list[str]:
+def differences(revision: Revision, marks_name: MarksName, reader: User) -> list[str]:
     """Where the core of today answers a revision differently, and by how much.
 
-    Empty where the revision is this core's own or the answers agree.
+    Empty where the revision is this core's own or the answers agree; where answering it again
+    takes too much, that is said.
     """
     if revision.engine == ENGINE or revision.document is None or revision.answer is None:
         return []
-    now: dict[str, Any] = dict(kept(loans.solve(loans.check(revision.document))) or {})
+    loan = loans.check(revision.document)
+    try:
+        answer = heavy.answered(reader.pk, heavy.never, loans.solve, loan)
+    except (loans.BudgetSpentError, heavy.BusyError):
+        return ["it was answered by another version, and answering it again takes too long here"]
+    now: dict[str, Any] = dict(kept(answer) or {})
     then: dict[str, Any] = revision.answer
     marks = MARKS[marks_name]
     told = []

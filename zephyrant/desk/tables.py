@@ -40,6 +40,11 @@ MOST_TABLES: Final = 50
 FIRST_TOGETHER: Final = 500
 LEAST_TOGETHER: Final = 50
 MOST_TOGETHER: Final = 25_000
+#: What asking for a table changes of it; the file as it was read stays where it is.
+_ASKED: Final = (
+    *("columns", "defaults", "state", "done", "why", "result", "summary"),
+    *("began_at", "ended_at", "beat_at", "asked_at"),
+)
 #: The result's columns that are no numbers.
 WORDS: Final = ("unknown", "fits", "problem", "outlier")
 
@@ -154,34 +159,35 @@ def _check_columns(table: LoanTable, columns: dict[FieldName, int]) -> None:
         raise _refused("columns", "One column cannot be two figures.")
 
 
-@transaction.atomic
 def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     """The table matched, and set to be worked; how is remembered for files with these columns."""
-    table = get_object_or_404(LoanTable, owner=user, pk=table_id)
+    table = one(user, table_id)
     _check_columns(table, matching.columns)
     missing = unmatched(matching.columns)
     if missing:
         raise _refused("columns", missing)
     stated = matching.defaults.model_dump(mode="json", exclude_unset=True)
+    # Its cells are looked at before anybody has to wait for the write lock.
     left = unanswered(looked(table, matching.columns), stated)
     if left:
         raise NotALoan(
             [FieldError(field=question.about, message=question.says) for question in left]
         )
-    waiting = LoanTable.objects.filter(owner=user, state__in=("waiting", "running"))
-    if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
-        raise _refused("", f"{MOST_WAITING} tables are being worked already: wait for one.")
-    TableMatch.objects.update_or_create(
-        owner=user,
-        digest=_digest(table.names),
-        defaults={"columns": matching.columns, "defaults": stated},
-    )
-    table.parts.all().delete()
-    table.columns, table.defaults = dict(matching.columns), stated
-    table.state, table.done, table.why = "waiting", 0, ""
-    table.result = table.summary = table.began_at = table.ended_at = table.beat_at = None
-    table.asked_at = timezone.now()
-    table.save()
+    with transaction.atomic():
+        waiting = LoanTable.objects.filter(owner=user, state__in=("waiting", "running"))
+        if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
+            raise _refused("", f"{MOST_WAITING} tables are being worked already: wait for one.")
+        TableMatch.objects.update_or_create(
+            owner=user,
+            digest=_digest(table.names),
+            defaults={"columns": matching.columns, "defaults": stated},
+        )
+        table.parts.all().delete()
+        table.columns, table.defaults = dict(matching.columns), stated
+        table.state, table.done, table.why = "waiting", 0, ""
+        table.result = table.summary = table.began_at = table.ended_at = table.beat_at = None
+        table.asked_at = timezone.now()
+        table.save(update_fields=_ASKED)
     return table
 
 

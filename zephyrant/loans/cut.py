@@ -212,7 +212,7 @@ class Levelling:
         known = sorted([*self._known, *(each.place for each in self._rates)])
         if self._ahead is None or self._ahead[0] != known:
             puts = tuple(self._terms.puts[place] for place in known)
-            self._ahead = known, Ahead(_Cutting(replace(self._terms, puts=puts)), number)
+            self._ahead = known, Ahead(_Cutting(replace(self._terms, puts=puts)))
         return self._ahead[1]
 
     def set_anew(self, number: int, payment: Decimal) -> None:
@@ -223,8 +223,8 @@ class Levelling:
 class Ahead:
     """What is known of a line from a payment on."""
 
-    def __init__(self, cutting: "_Cutting", number: int) -> None:
-        self._cutting, self.number = cutting, number
+    def __init__(self, cutting: "_Cutting") -> None:
+        self._cutting = cutting
         #: Whether all payments are the regular one, wherever it is set: no clause states another.
         self.is_regular = not cutting.stating.spots
 

@@ -10,6 +10,7 @@ import importlib
 import os
 import subprocess
 import sys
+import tempfile
 import threading
 from pathlib import Path
 from typing import Any
@@ -35,6 +36,9 @@ control_socket_disable = True
 umask = 0o077
 #: Requests are logged by the application, which knows who asks.
 accesslog = None
+if os.environ.get("ZEPHYRANT_METRICS") == "on":
+    # What each process counts is put together from files of this folder.
+    os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="zephyrant-metrics-"))
 _PAUSE = 2.0
 _ended = threading.Event()
 _worker: list[subprocess.Popen[bytes]] = []
@@ -87,6 +91,12 @@ def worker_exit(server: Any, worker: Any) -> None:  # noqa: ANN401
     heavy = sys.modules.get("zephyrant.desk.heavy")
     if heavy is not None:
         heavy.end()
+
+
+def child_exit(server: Any, worker: Any) -> None:  # noqa: ANN401
+    """A process has ended: what it still showed of the present is gone."""
+    if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+        importlib.import_module("prometheus_client.multiprocess").mark_process_dead(worker.pid)
 
 
 def on_exit(server: Any) -> None:  # noqa: ANN401

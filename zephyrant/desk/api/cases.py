@@ -117,7 +117,7 @@ def opened(case: Case, request: SignedIn) -> CaseOpened:
         changed_at=case.changed_at,
         owner=_owner(case, request),
         may_edit=cases.may_edit(case, request.user),
-        differs=revisions.differences(last, marks) if last else [],
+        differs=revisions.differences(last, marks, request.user) if last else [],
         asides=asides_of(case),
     )
 

@@ -93,7 +93,7 @@ def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> Revision
         tags=revision.tags,
         answer=revision.answer,
         engine=revision.engine,
-        differs=revisions.differences(revision, marks),
+        differs=revisions.differences(revision, marks, request.user),
     )
 
 
