@@ -209,7 +209,7 @@ class Worked(Desk):
         def file(kind: str) -> bytes:
             answer = self.send("GET", f"tables/{table['id']}/file?kind={kind}")
             self.assertIn(f"tape-solved.{kind}", answer["Content-Disposition"])
-            return b"".join(answer.streaming_content)
+            return b"".join(answer)
 
         rows = list(csv.DictReader(io.StringIO(file("csv").decode("utf-8-sig"))))
         self.assertEqual((rows[0]["found"], rows[3]["Loan"]), ("938.82", "'=SUM(1)"))

@@ -23,7 +23,7 @@ from zephyrant.loans.quote_files import write_csv, write_json
 from .cases import document_of
 from .models import Case
 
-_WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 #: Calls a function with what it takes, where it suits.
@@ -73,7 +73,7 @@ def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
         raise Http404 from unreached
     if content is None:
         raise Http404
-    return _file(content, f"{file_name(case.name)}-schedule.xlsx", _WORKBOOK)
+    return _file(content, f"{file_name(case.name)}-schedule.xlsx", WORKBOOK)
 
 
 def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
@@ -126,7 +126,7 @@ def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> H
     if kind == "csv":
         return _file(beside_csv(content).encode(), file, "text/csv; charset=utf-8")
     if kind == "xlsx":
-        return _file(beside_xlsx(content), file, _WORKBOOK)
+        return _file(beside_xlsx(content), file, WORKBOOK)
     title = f"{name or 'Unnamed case'}, side by side"
     return _file(beside_pdf(content, title), file, "application/pdf")
 

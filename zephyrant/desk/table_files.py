@@ -427,6 +427,21 @@ def json_lines(names: Sequence[str], rows: Iterator[Sequence[str]]) -> Iterator[
         yield json.dumps(told, ensure_ascii=False) + "\n"
 
 
+def texts(frame: pl.DataFrame, columns: Sequence[str]) -> Iterator[list[str]]:
+    """Columns of a result as rows of texts."""
+    for row in frame.select(columns).iter_rows():
+        yield [str(cell) if cell is not None else "" for cell in row]
+
+
+def workbook_of(content: bytes, named: Sequence[tuple[str, str]], plain: Sequence[bool]) -> bytes:
+    """A result, as columns of Parquet, as a workbook; each column with its name inside and its
+    title."""
+    frame = pl.read_parquet(io.BytesIO(content))
+    rows = texts(frame, [name for name, _ in named])
+    with workbook([title for _, title in named], rows, plain) as file:
+        return file.read()
+
+
 def workbook(
     names: Sequence[str], rows: Iterator[Sequence[str]], plain: Sequence[bool]
 ) -> IO[bytes]:
@@ -438,6 +453,7 @@ def workbook(
     for column, name in enumerate(names):
         sheet.write_string(0, column, name, bold)
     for at, row in enumerate(rows, 1):
+        look()
         for column, cell in enumerate(row):
             if not cell:
                 continue

@@ -28,6 +28,7 @@ from zephyrant.loans.tape_summary import outliers, summarise
 
 from . import heavy, table_files
 from .cases import Content, marks_of, start
+from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
 from .table_asks import Looking, Matching
 from .table_files import column_name
@@ -284,18 +285,21 @@ def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defa
 # Looked at
 
 
+_NOT_YET: Final = "This table has not been worked yet."
+
+
 @lru_cache(maxsize=4)
 def _result(table_id: uuid.UUID, ended_at: str) -> pl.DataFrame:
     content = LoanTable.objects.values_list("result", flat=True).get(pk=table_id)
     if content is None:
-        raise _refused("", "This table has not been worked yet.")
+        raise _refused("", _NOT_YET)
     return _frame(content)
 
 
 def result_of(table: LoanTable) -> pl.DataFrame:
     """The rows of a table with their results; raises `NotALoan` where there are none yet."""
     if table.state != "done":
-        raise _refused("", "This table has not been worked yet.")
+        raise _refused("", _NOT_YET)
     return _result(table.pk, str(table.ended_at))
 
 
@@ -355,16 +359,29 @@ def titles(table: LoanTable) -> list[tuple[str, str]]:
     return [("row", "Row"), *source, *((name, name) for name in (*RESULTS, "outlier"))]
 
 
-def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]], list[bool]]:
-    """The result to take out: names, rows of texts, and which columns hold plain numbers."""
-    frame = result_of(table)
+def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]]]:
+    """The result to take out: names, and rows of texts."""
     named = titles(table)
-    plain = [name == "row" or (name in RESULTS and name not in WORDS) for name, _ in named]
-    rows = (
-        [str(cell) if cell is not None else "" for cell in row]
-        for row in frame.select([name for name, _ in named]).iter_rows()
-    )
-    return [title for _, title in named], rows, plain
+    rows = table_files.texts(result_of(table), [name for name, _ in named])
+    return [title for _, title in named], rows
+
+
+def _plain(named: list[tuple[str, str]]) -> list[bool]:
+    return [name == "row" or (name in RESULTS and name not in WORDS) for name, _ in named]
+
+
+def workbook(table: LoanTable, made: Made) -> bytes:
+    """The result as a workbook."""
+    if table.state != "done":
+        raise _refused("", _NOT_YET)
+    named, content = titles(table), LoanTable.objects.values_list("result", flat=True)
+    result = bytes(content.get(pk=table.pk) or b"")
+    try:
+        packed: bytes = made(table_files.workbook_of, result, named, _plain(named))
+    except BudgetSpentError:
+        message = "This table is too large for a workbook here: take it out as CSV or JSON Lines."
+        raise _refused("", message) from None
+    return packed
 
 
 def open_row(user: User, table: LoanTable, row: int) -> Case:

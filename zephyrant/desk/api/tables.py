@@ -7,21 +7,21 @@ import uuid
 from datetime import datetime
 from typing import Any, Literal
 
-from django.http import FileResponse, HttpResponse, StreamingHttpResponse
+from django.http import HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 from django.utils.http import content_disposition_header
 from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import Field
 
-from zephyrant.desk.export import file_name
+from zephyrant.desk.export import WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.table_asks import Looking, Matching
 from zephyrant.loans.tape_match import Question
 from zephyrant.loans.tape_rows import Defaults, FieldName
 from zephyrant.loans.tape_summary import Summary
 
-from .base import REFUSALS, SignedIn, noted, refuse, said
+from .base import REFUSALS, SignedIn, made, noted, refuse, said
 from .cases import CaseOpened, opened
 
 router = Router()
@@ -239,15 +239,15 @@ def take_table(
 
     table = tables.one(request.user, table_id)
     noted(request, "taken out", f"table {table_id} as {kind}")
-    names, rows, plain = tables.taken_out(table)
     response: HttpResponseBase
     if kind == "xlsx":
-        kind_of = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-        response = FileResponse(table_files.workbook(names, rows, plain), content_type=kind_of)
+        response = HttpResponse(tables.workbook(table, made(request)), content_type=WORKBOOK)
     elif kind == "csv":
+        names, rows = tables.taken_out(table)
         lines = table_files.csv_lines(names, rows)
         response = StreamingHttpResponse(lines, content_type="text/csv; charset=utf-8")
     else:
+        names, rows = tables.taken_out(table)
         lines = table_files.json_lines(names, rows)
         response = StreamingHttpResponse(lines, content_type="application/x-ndjson")
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
