@@ -17,6 +17,8 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
+import openpyxl
+import pypdf
 from django.conf import settings
 
 from .caller import Caller
@@ -198,6 +200,30 @@ class Attacked(ServerCase):
         self.assertEqual(self.serving(), before)
         good = b"Loan;Amount;Rate;Payments;Payment\nKiln;48,250.00;6.35;60;?\n"
         self.assertEqual(self.upload(caller, "good.csv", good)[0], 201)
+
+    def test_files_of_many_rows_are_made_apart(self) -> None:
+        self.serve()
+        caller = Caller(self.address).enter()
+        rows = 6_000
+        daily = document(count=rows, every="day", start="2027-01-31")
+        case = caller.send("POST", "/api/cases/open", daily)["id"]
+        starts = {
+            "schedule?kind=csv": b"\xef\xbb\xbf",
+            "schedule?kind=xlsx": b"PK",
+            "statement": b"%PDF",
+        }
+        for path, start in starts.items():
+            with self.subTest(path):
+                content_ = caller.send_raw("GET", f"/api/cases/{case}/{path}", None, "", timeout=90)
+                self.assertEqual(content_[: len(start)], start)
+                if path == "statement":
+                    pages = pypdf.PdfReader(io.BytesIO(content_)).pages
+                    self.assertIn(f"\n{rows}\n", pages[-1].extract_text())
+                elif "xlsx" in path:
+                    book = openpyxl.load_workbook(io.BytesIO(content_), read_only=True)
+                    self.assertGreater(sum(1 for _ in book["Schedule"].iter_rows()), rows)
+                else:
+                    self.assertEqual(content_.count(b"\r\n"), rows + 1)
 
     def test_a_page_that_moved_on_is_not_worked_for(self) -> None:
         self.serve()

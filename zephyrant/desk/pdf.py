@@ -22,6 +22,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph
 
+from zephyrant.loans.budget import look
 from zephyrant.loans.read_dates import write_day
 
 INK, SOFT, RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
@@ -118,6 +119,7 @@ class _Numbered(Canvas):
     def showPage(self) -> None:  # noqa: N802
         self.pages.append(dict(self.__dict__))
         self._startPage()
+        look()
 
     def save(self) -> None:
         for number, page in enumerate(self.pages, 1):

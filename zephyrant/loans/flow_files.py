@@ -8,6 +8,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final
 
+from .budget import look
 from .document import Loan, check
 from .errors import FieldError, NotALoan
 from .fields import MOST_CLAUSES
@@ -46,6 +47,7 @@ def read_flows(text: str, name: str, currency: str) -> Loan:
     mark = decimal_mark([row[place] for row in table.rows for place in places])
     flows: dict[date, Decimal] = {}
     for line, row in enumerate(table.rows, 2):
+        look()
         when = read_day(row[day])
         if when is None:
             raise _refused(f"Row {line}: “{row[day][:40]}” is no day of the calendar.")

@@ -9,6 +9,7 @@ from typing import Final, Literal, NamedTuple, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from .budget import look
 from .document import Loan
 from .errors import FieldError, NotALoan
 from .ledger import Row
@@ -204,6 +205,7 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
     read: list[_Theirs] = []
     unread: list[FieldError] = []
     for line, row in enumerate(table.rows, 2):
+        look()
         figures = {column: number_in(row[place], mark) for column, place in money.items()}
         number = len(read) + len(unread) + 1
         if places["number"] is not None:

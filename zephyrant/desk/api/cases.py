@@ -16,7 +16,7 @@ from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
 from zephyrant.loans.entry import Statement, restate
 from zephyrant.loans.flow_files import read_flows
 
-from .base import REFUSALS, SignedIn, made, noted, refuse, said
+from .base import REFUSALS, SignedIn, answered, made, noted, refuse, said
 
 router = Router()
 PAGE = 100
@@ -173,7 +173,7 @@ class FlowsPasted(Schema):
 def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened] | HttpResponse:
     """A new case from flows without a loan round them: their rate is asked for."""
     try:
-        loan = read_flows(pasted.text, pasted.name, pasted.currency)
+        loan = answered(request, read_flows, pasted.text, pasted.name, pasted.currency)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
     content = Content(statement=restate(loan, cases.marks_of(request.user)))
