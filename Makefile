@@ -5,12 +5,13 @@ PORT ?= 8000
 PYTHON := .venv/bin/python
 MANAGE := $(PYTHON) manage.py
 LOCAL := ZEPHYRANT_HTTPS=off
+QUIET := $(LOCAL) ZEPHYRANT_LOG=off
 # The browser tests share a file with the server they drive; in memory where the machine has a place.
 TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(shell id -u)
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz load shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz kills load shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -75,14 +76,14 @@ chromium:
 
 core: setup
 	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
-	$(LOCAL) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
+	$(QUIET) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
 
 # Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium
 	$(MAKE) --no-print-directory -j2 --output-sync=target $(BROWSER_TESTS)
 
 browser-%:
-	$(LOCAL) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
+	$(QUIET) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
 
 test: check core browser
 
@@ -99,10 +100,13 @@ check-workbooks: setup
 mutants: setup
 	$(LOCAL) $(PYTHON) -m tools.mutants $(MODULES)
 
-# The API against its schema, many requests an operation; fifty analysts at once, none of whom loses
-# anything.
+# The API against its schema, many requests an operation; the server killed while it saves, two
+# hundred times; fifty analysts at once, none of whom loses anything.
 fuzz: setup
 	ZEPHYRANT_FUZZ=$(or $(EXAMPLES),200) $(LOCAL) $(MANAGE) test tests.desk.test_schema_holds
+
+kills: setup
+	ZEPHYRANT_KILLS=$(or $(KILLS),220) $(LOCAL) $(MANAGE) test tests.desk.test_real_server
 
 load: setup
 	$(PYTHON) -m tools.load $(or $(ANALYSTS),50) $(or $(SECONDS),120)

@@ -11,11 +11,10 @@ import sys
 import tempfile
 import threading
 import time
-import urllib.error
 from pathlib import Path
 from typing import Any, Final
 
-from tests.desk.caller import Caller
+from tests.desk.caller import Caller, RefusedError
 
 PASSWORD: Final = "heron-and-lantern-7"
 #: Seconds between two keystrokes that are asked about, and how many of those come to a save.
@@ -85,11 +84,11 @@ class _Load:
                 told = caller.send(method, path, sent, timeout=60)
                 self.waited[what].append(time.monotonic() - began)
                 return told
-            except urllib.error.HTTPError as error:
-                self.refused.append(f"{what} {error.code}")
-                if not error.headers.get("Retry-After"):
+            except RefusedError as error:
+                self.refused.append(f"{what} {error.status}")
+                if not error.may_be_asked_again:
                     raise
-                time.sleep(float(error.headers["Retry-After"]))
+                time.sleep(error.retry_after)
             except OSError:
                 time.sleep(0.5)
         raise AssertionError(f"{what} was never answered")

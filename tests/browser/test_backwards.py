@@ -4,7 +4,7 @@ import re
 from math import ceil, log
 
 from django.utils import timezone
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from zephyrant.desk.models import Case
 
@@ -138,6 +138,36 @@ class WhatMovesIt(BrowserTest):
         expect(grid.get_by_role("columnheader")).to_have_text(["36", "48", "60", "72"])
         expect(grid.get_by_title("as it stands")).to_have_text("938.82")
         self.accessible()
+
+    def test_a_long_sweep_is_shown_as_it_comes(self) -> None:
+        page = self.page
+        held: list[Route] = []
+        letting = False
+
+        def later(route: Route) -> None:
+            if letting or not route.request.post_data_json.get("start"):
+                route.continue_()
+            else:
+                held.append(route)
+
+        page.route("**/api/moves", later)
+        self.open("Cider hall")
+        page.get_by_role("button", name="What if").click()
+        page.get_by_role("menuitem", name="What moves it").click()
+        page.get_by_label("Values of the figure varied").fill("2 to 10 by 0.01")
+        rows = page.get_by_role("table", name="What moves it").get_by_role("row")
+        expect(rows).to_have_count(802)
+        # The first of them stand there while the others are still being worked.
+        expect(page.get_by_role("progressbar", name="Worked so far")).to_be_visible()
+        expect(rows.nth(1)).not_to_contain_text("…")
+        expect(rows.last).to_contain_text("…")
+        self.accessible()
+        letting = True
+        for route in held:
+            route.continue_()
+        expect(rows.last).not_to_contain_text("…")
+        expect(rows.filter(has_text="…")).to_have_count(0)
+        expect(page.get_by_role("progressbar")).to_have_count(0)
 
     def test_what_cannot_be_worked_is_said_and_nothing_lost(self) -> None:
         page = self.sheet()

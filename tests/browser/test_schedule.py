@@ -6,7 +6,7 @@ from pathlib import Path
 
 import openpyxl
 import pypdf
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from .base import BrowserTest
 
@@ -171,6 +171,26 @@ class TakenOut(BrowserTest):
         self.assertIn("933.34", pypdf.PdfReader(io.BytesIO(content)).pages[0].extract_text())
         name, content = self.taken("Loan document (JSON)")
         self.assertIn(b'"6.1"', content)
+
+    def test_a_file_that_takes_long(self) -> None:
+        page = self.page
+        self.open("Cider press")
+        held: list[Route] = []
+        page.route("**/statement?making=*", lambda route: held.append(route))
+        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("menuitem", name="Statement to file (PDF)").click()
+        expect(page.get_by_text("Making the statement … You can go on meanwhile.")).to_be_visible()
+        self.accessible()
+        page.get_by_role("button", name="Leave it").click()
+        expect(page.get_by_text("Making the statement")).to_have_count(0)
+        # What is refused is said in its sentence, and the page stays.
+        page.unroute("**/statement?making=*")
+        refusal = {"errors": [{"field": "count", "message": "36,500 payments take too long."}]}
+        page.route("**/statement?making=*", lambda route: route.fulfill(status=422, json=refusal))
+        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("menuitem", name="Statement to file (PDF)").click()
+        expect(page.get_by_role("alert")).to_have_text("36,500 payments take too long.")
+        self.answers("938.82")
 
     def test_theirs_held_against_ours(self) -> None:
         page = self.open("Cider press")

@@ -8,6 +8,18 @@ import urllib.request
 from typing import Any
 
 
+class RefusedError(Exception):
+    """What the server refused: with which status, when it may be asked again, what it said."""
+
+    def __init__(self, status: int, retry_after: float, said: bytes) -> None:
+        super().__init__(status, retry_after, said)
+        self.status, self.retry_after, self.said = status, retry_after, said
+
+    @property
+    def may_be_asked_again(self) -> bool:
+        return self.retry_after > 0
+
+
 class Caller:
     """An analyst at the demo desk, speaking HTTP."""
 
@@ -29,18 +41,22 @@ class Caller:
         for cookie in self.jar:
             if cookie.name == "csrftoken":
                 request.add_header("X-CSRFToken", str(cookie.value))
-        with self.opener.open(request, timeout=timeout) as answer:
-            return bytes(answer.read())
+        try:
+            with self.opener.open(request, timeout=timeout) as answer:
+                return bytes(answer.read())
+        except urllib.error.HTTPError as refused:
+            again = float(refused.headers.get("Retry-After") or 0)
+            raise RefusedError(refused.code, again, refused.read()) from None
 
-    def keep_trying(self, method: str, path: str, sent: Any) -> Any:
+    def keep_trying(self, method: str, path: str, sent: Any, timeout: float = 60) -> Any:
         """As a page does: while the desk is busy and says when, it is asked again."""
         for _ in range(100):
             try:
-                return self.send(method, path, sent, timeout=60)
-            except urllib.error.HTTPError as busy:
-                if not busy.headers.get("Retry-After"):
+                return self.send(method, path, sent, timeout)
+            except RefusedError as busy:
+                if not busy.may_be_asked_again:
                     raise
-                time.sleep(float(busy.headers["Retry-After"]))
+                time.sleep(busy.retry_after)
         raise AssertionError(f"{path}: the desk stayed busy")
 
     def enter(self) -> "Caller":

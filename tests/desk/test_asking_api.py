@@ -61,6 +61,14 @@ class Asking(Desk):
         wrong = self.send("POST", "moves", asked)
         self.assertEqual(wrong.status_code, 422)
         self.assertEqual(wrong.json()["errors"][0]["field"], "varied.0.typed")
+        parts = {**asked, "varied": varied, "start": 0}
+        self.assertEqual(self.send("POST", "moves", parts).json(), found)
+        parts["start"] = 2
+        end = self.send("POST", "moves", parts).json()
+        self.assertEqual(end["swept"]["results"]["answer"], [[None], [None]])
+        self.assertEqual((end["swept"]["next"], end["nudges"]), (None, []))
+        parts["start"] = -1
+        self.assertEqual(self.send("POST", "moves", parts).status_code, 422)
         moved = {"statement": PRESS, "values": {"rate.percent": "7"}}
         self.assertEqual(self.send("POST", "variant", moved).json()["percent"], "7.00")
         moved["values"] = {"count": "no"}

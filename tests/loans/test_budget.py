@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
-from zephyrant.loans.budget import price
+from zephyrant.loans.budget import grown, price
 from zephyrant.loans.entry import Statement, unworked, work
 from zephyrant.loans.figures import precise
 from zephyrant.loans.ledger import Carrying, carried, rolled
@@ -71,6 +71,19 @@ class Budgets(TestCase):
     def test_a_sweep_ends_too(self) -> None:
         axis = Axis(path="rate.percent", values=tuple(map(Decimal, range(1, 50))))
         self.spent(20, lambda: sweep(loan(clauses=[FEE]), [axis], ["answer"]))
+
+    def test_what_grows_tells_how_far_it_is(self) -> None:
+        told: list[float] = []
+        with within(lambda: False, 1.0, told.append):
+            for done in (0, 1, 4, 9):
+                grown(done, 4)
+            grown(1, 0)
+        self.assertEqual(told, [0.0, 0.25, 1.0, 1.0])
+        # Where nobody asks, nobody is told; the budget is looked at as well.
+        grown(1, 2)
+        with self.assertRaises(BudgetSpentError), within(lambda: True, 1.0, told.append):
+            grown(1, 2)
+        self.assertEqual(len(told), 4)
 
     def test_a_statement_says_so_at_its_entry_and_keeps_its_document(self) -> None:
         typed = Statement(

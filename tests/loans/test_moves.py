@@ -98,6 +98,36 @@ class EveryPointIsAFreshSolve(TestCase):
         axis = Axis(path="rate.percent", values=(Decimal(1), Decimal(5)))
         self.same(content, [axis], ("answer", "total_interest"))
 
+    def test_parts_are_together_the_whole(self) -> None:
+        asked = loan(clauses=[{"at": 12, "repay": "500"}], count=24)
+        axes = [
+            Axis(path="rate.percent", values=(Decimal(2), Decimal(5), Decimal(9))),
+            Axis(path="principal", values=(Decimal(100), Decimal(9000))),
+        ]
+        whole = sweep(asked, axes, ("answer",))
+        self.assertIsNone(whole["next"])
+        told: dict[int, str | None] = {}
+        reasons: dict[str, str] = {}
+        start: int | None = 0
+        while start is not None:
+            # There is always enough: a point a part.
+            part = sweep(asked, axes, ("answer",), start, lambda: True)
+            following = 6 if part["next"] is None else part["next"]
+            self.assertEqual(following, start + 1)
+            row = [cell for cells in part["results"]["answer"] for cell in cells]
+            self.assertEqual(len(row), 6)
+            told[start] = row[start]
+            reasons |= part["reasons"]
+            start = part["next"]
+        self.assertEqual(
+            list(told.values()), [cell for cells in whole["results"]["answer"] for cell in cells]
+        )
+        self.assertEqual(reasons, whole["reasons"])
+        self.assertTrue(reasons)
+        # What arrays work is there at once, and beyond the end there is nothing more.
+        self.assertIsNone(sweep(loan(), axes, ("answer",), 0, lambda: True)["next"])
+        self.assertIsNone(sweep(asked, axes, ("answer",), 6)["next"])
+
     def test_what_has_no_answer_says_why(self) -> None:
         asked = loan(count="?", payment="600")
         swept = sweep(

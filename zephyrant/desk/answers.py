@@ -1,6 +1,8 @@
 """Answers ready to be sent or kept, worked where it suits: nothing here needs Django."""
 
+import time
 from decimal import Decimal
+from typing import Final
 
 from zephyrant import loans
 from zephyrant.loans import MARKS, Loan
@@ -10,9 +12,15 @@ from zephyrant.loans.asked import owed as owed_at
 from zephyrant.loans.asked import stretches as summed
 from zephyrant.loans.entry import Statement, loan_of, work
 from zephyrant.loans.held_against import HeldAgainst, Matched, hold_against
+from zephyrant.loans.moves import Moves, Varied, what_moves
 from zephyrant.loans.rate_curve import RateCurve, rate_curve
 from zephyrant.loans.settled import Charge, Settled
 from zephyrant.loans.settled import settled as ended
+
+#: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
+#: wants to see them come.
+_FIRST_PART: Final = 0.1
+_PART: Final = 0.6
 
 
 def solved(loan: Loan) -> bytes:
@@ -51,3 +59,9 @@ def settled(statement: Statement, at: str, charge: Charge) -> Settled:
 def curve(statement: Statement) -> RateCurve:
     """The curve of a rate."""
     return rate_curve(aimed(loan_of(statement)))
+
+
+def moves(statement: Statement, varied: list[Varied], results: list[str], start: int) -> Moves:
+    """A part of a sweep, from the point at `start`."""
+    until = time.thread_time() + (_PART if start else _FIRST_PART)
+    return what_moves(statement, varied, results, start, lambda: time.thread_time() > until)

@@ -16,8 +16,10 @@ import time
 from collections import Counter
 from collections.abc import Callable, Iterator
 from concurrent.futures import TimeoutError as NotYetError
-from contextlib import contextmanager
-from typing import Any, Final, ParamSpec, TypeVar
+from contextlib import contextmanager, suppress
+from pathlib import Path
+from typing import Any, Final, NamedTuple, ParamSpec, TypeVar
+from uuid import UUID
 
 from django.conf import settings
 from django.http import HttpRequest
@@ -49,6 +51,8 @@ MOST_WAITING: Final = 4
 MEMORY: Final = 1_500_000_000
 #: Seconds between two looks at whether the answer is there, or nobody waits for it.
 _LOOK: Final = 0.1
+#: Seconds between two tellings of how much of a file is there.
+_TELLS_EACH: Final = 0.25
 #: Modules that most questions need: loaded once, before a process is made.
 _NEEDED: Final = ("zephyrant.loans.entry", "zephyrant.loans.moves", "zephyrant.loans.points")
 
@@ -99,20 +103,42 @@ def answered(
     Raises `BudgetSpentError` where it takes too much, `BusyError` where too much is asked already,
     `GoneError` where nobody waits any more, and whatever the function raises.
     """
-    return _answered(asker, is_gone, QUESTION, function, *args, **named)
+    return _answered(asker, is_gone, _Limits(QUESTION), function, *args, **named)
 
 
 def made(
-    asker: int, is_gone: Gone, function: Callable[P, T], *args: P.args, **named: P.kwargs
+    asker: int,
+    is_gone: Gone,
+    making: UUID | None,
+    function: Callable[P, T],
+    *args: P.args,
+    **named: P.kwargs,
 ) -> T:
-    """The same for what makes a file, which may take longer."""
-    return _answered(asker, is_gone, FILE, function, *args, **named)
+    """The same for what makes a file, which may take longer, and tells how it grows: see `share`
+    with the name its asker gave it."""
+    with _growing(asker, making) as told:
+        return _answered(asker, is_gone, _Limits(FILE, told), function, *args, **named)
+
+
+def share(asker: int, making: UUID) -> float | None:
+    """How much of a file that is being made is there, from 0 to 1; None where nobody says."""
+    try:
+        return float(_growing_file(asker, making).read_text())
+    except (OSError, ValueError):
+        return None
+
+
+class _Limits(NamedTuple):
+    """Seconds a question may take, and the file that is told how much of it is done."""
+
+    seconds: float
+    told: Path | None = None
 
 
 def _answered(
     asker: int,
     is_gone: Gone,
-    seconds: float,
+    limits: _Limits,
     function: Callable[P, T],
     *args: P.args,
     **named: P.kwargs,
@@ -122,7 +148,7 @@ def _answered(
             with within(_of_this_thread(LIGHT), LIGHT / 2):
                 return function(*args, **named)
         except BudgetSpentError:
-            return worked_apart(asker, is_gone, seconds, function, *args, **named)
+            return _worked_apart(asker, is_gone, limits, function, *args, **named)
 
 
 def worked_apart(
@@ -134,12 +160,23 @@ def worked_apart(
     **named: P.kwargs,
 ) -> T:
     """The same by a process of its own from the start."""
+    return _worked_apart(asker, is_gone, _Limits(seconds), function, *args, **named)
+
+
+def _worked_apart(
+    asker: int,
+    is_gone: Gone,
+    limits: _Limits,
+    function: Callable[P, T],
+    *args: P.args,
+    **named: P.kwargs,
+) -> T:
     if multiprocessing.current_process().daemon:
         # A process that may have no children (a runner of tests) works itself, as long as that.
-        return _work(seconds, function, args, named)
+        return _work(limits, function, args, named)
     with _place_for(asker), a_place(_places, _BUSY, 3):
         future = _pool().schedule(
-            _work, args=[seconds, function, args, named], timeout=seconds + _GRACE
+            _work, args=[limits, function, args, named], timeout=limits.seconds + _GRACE
         )
         try:
             result: T = _result(future, is_gone)
@@ -169,11 +206,58 @@ def _of_this_thread(seconds: float) -> Callable[[], bool]:
 
 
 def _work(
-    seconds: float, function: Callable[..., T], args: tuple[Any, ...], named: dict[str, Any]
+    limits: _Limits, function: Callable[..., T], args: tuple[Any, ...], named: dict[str, Any]
 ) -> T:
-    until = time.monotonic() + seconds
-    with within(lambda: time.monotonic() > until, seconds):
+    until = time.monotonic() + limits.seconds
+    with within(lambda: time.monotonic() > until, limits.seconds, _teller(limits.told)):
         return function(*args, **named)
+
+
+# How files grow
+
+
+def _growing_file(asker: int, making: UUID) -> Path:
+    return settings.DATA_DIR / "heavy" / f"{asker}-{making}.share"
+
+
+@contextmanager
+def _growing(asker: int, making: UUID | None) -> Iterator[Path | None]:
+    """The file that is told how much is done, for as long as that is being worked."""
+    if making is None:
+        yield None
+        return
+    told = _growing_file(asker, making)
+    try:
+        yield told
+    finally:
+        _forget(told)
+
+
+def _forget(told: Path) -> None:
+    for file in (told, _half(told)):
+        file.unlink(missing_ok=True)
+
+
+def _half(told: Path) -> Path:
+    """Where it is written before it stands whole in its place."""
+    return told.with_suffix(".half")
+
+
+def _teller(told: Path | None) -> Callable[[float], None]:
+    """Writes how much is done, now and then, so that whoever reads it finds it whole."""
+    last = 0.0
+
+    def tell(share: float) -> None:
+        nonlocal last
+        now = time.monotonic()
+        if told is None or now - last < _TELLS_EACH:
+            return
+        last = now
+        half = _half(told)
+        half.write_text(f"{share:.3f}")
+        half.replace(told)
+
+    return tell
 
 
 # The processes
@@ -201,6 +285,11 @@ def _pool() -> ProcessPool:
 def make_ready() -> None:
     """Makes the processes, so that the first heavy question need not wait for them."""
     _pool().schedule(never)
+    # What a process that was ended left behind.
+    for told in (settings.DATA_DIR / "heavy").glob("*.share"):
+        with suppress(OSError):
+            if time.time() - told.stat().st_mtime > FILE + _GRACE:
+                _forget(told)
 
 
 def end() -> None:

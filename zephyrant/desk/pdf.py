@@ -150,6 +150,8 @@ def numbered(foot: str, wide: float) -> Callable[..., Canvas]:
     return canvas
 
 
+#: The height of a row of one line in the grid: its size, its leading, what is above and below.
+GRID_ROW: Final = 8.5 * 1.2 + 1.5 + 2
 GRID: Final = [
     ("FONT", (0, 0), (-1, -1), "Sans", 8.5),
     ("FONT", (0, 0), (-1, 0), "Sans-Bold", 8.5),

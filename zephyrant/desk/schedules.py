@@ -12,7 +12,7 @@ from xlsxwriter.worksheet import Worksheet
 from zephyrant.loans import Answer, Loan, Marks, solve
 from zephyrant.loans.aim import aimed
 from zephyrant.loans.answer import RowTold
-from zephyrant.loans.budget import look
+from zephyrant.loans.budget import grown
 from zephyrant.loans.live import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
 from zephyrant.loans.sentence import terms_in_words
 from zephyrant.loans.solved import due
@@ -179,7 +179,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
         sheet.write_string(0, 11, f"Owed without the {asked}", head)
         sheet.write_string(0, 12, f"Owed by each 1 of the {asked}", head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
-        look()
+        grown(at, len(schedule.rows))
         falls_due = due(loan, live_row.row)
         sheet.write_number(at, 0, live_row.row.number)
         if falls_due is not None:

@@ -15,12 +15,14 @@ from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, Tabl
 
 from zephyrant.loans import Answer, Loan, Marks, solve
 from zephyrant.loans.aim import aimed
+from zephyrant.loans.budget import grown
 from zephyrant.loans.read_dates import write_day
 from zephyrant.loans.sentence import TAKEN_IN_WORDS, terms_in_words
 
 from .pdf import (
     BODY,
     GRID,
+    GRID_ROW,
     HEAD,
     INK,
     LABEL,
@@ -75,8 +77,27 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
         story += [Paragraph("Year by year", HEAD), _years(answer, marks)]
         story += [Paragraph("The schedule", HEAD), *_schedule(answer, marks)]
 
+    flowed = _Flowed()
+    document.setProgressCallBack(flowed)
     document.build(story, canvasmaker=numbered(f"{name} · {answer.engine}", A4[0]))
     return out.getvalue()
+
+
+#: The part of the time that laying out the rows takes, before they come on pages.
+_LAYING: Final = 0.2
+
+
+class _Flowed:
+    """Tells how much of a document has come on its pages."""
+
+    def __init__(self) -> None:
+        self.whole = 0
+
+    def __call__(self, what: str, value: int) -> None:
+        if what == "SIZE_EST":
+            self.whole = value
+        elif what == "PROGRESS":
+            grown(_LAYING + (1 - _LAYING) * value / self.whole, 1)
 
 
 def _answer(answer: Answer, marks: Marks) -> list[Any]:
@@ -208,7 +229,9 @@ _TOGETHER: Final = 400
 def _table(rows: Sequence[Sequence[str]], first: float) -> Table:
     others = len(rows[0]) - 1
     widths = [_WIDTH * first, *[_WIDTH * (1 - first) / others] * others]
-    table = Table([list(row) for row in rows], colWidths=widths, repeatRows=1)
+    # Every cell is one line: no height has to be worked out.
+    heights = [GRID_ROW] * len(rows)
+    table = Table([list(row) for row in rows], colWidths=widths, rowHeights=heights, repeatRows=1)
     table.setStyle(TableStyle(GRID))
     return table
 
@@ -230,7 +253,8 @@ def _schedule(answer: Answer, marks: Marks) -> list[Table]:
     titles = (words.get(name, name.capitalize()) for name in names)
     head = ["No.", *(["Due"] if dated else []), *titles]
     rows = []
-    for row in answer.schedule:
+    for place, row in enumerate(answer.schedule):
+        grown(_LAYING * place, len(answer.schedule))
         told: dict[str, Any] = dict(row)
         due = [write_day(date.fromisoformat(row["date"]))] if row["date"] else []
         rows.append([str(row["number"]), *due, *(marks.write(told[name]) for name in names)])

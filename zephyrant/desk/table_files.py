@@ -20,7 +20,7 @@ import xlsxwriter
 from python_calamine import CalamineError, load_workbook
 
 from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.budget import look
+from zephyrant.loans.budget import grown, look
 from zephyrant.loans.cells import as_text
 
 #: A file of a table that is read on the desk.
@@ -438,14 +438,14 @@ def workbook_of(content: bytes, named: Sequence[tuple[str, str]], plain: Sequenc
     title."""
     frame = pl.read_parquet(io.BytesIO(content))
     rows = texts(frame, [name for name, _ in named])
-    with workbook([title for _, title in named], rows, plain) as file:
+    with workbook([title for _, title in named], rows, plain, frame.height) as file:
         return file.read()
 
 
 def workbook(
-    names: Sequence[str], rows: Iterator[Sequence[str]], plain: Sequence[bool]
+    names: Sequence[str], rows: Iterator[Sequence[str]], plain: Sequence[bool], height: int
 ) -> IO[bytes]:
-    """The same as a workbook; the columns that are `plain` hold numbers, the others texts."""
+    """So many rows as a workbook; the columns that are `plain` hold numbers, the others texts."""
     file = tempfile.TemporaryFile()  # noqa: SIM115  (whoever streams it closes it)
     book = xlsxwriter.Workbook(file, {"constant_memory": True})
     sheet = book.add_worksheet("Loans")
@@ -453,7 +453,7 @@ def workbook(
     for column, name in enumerate(names):
         sheet.write_string(0, column, name, bold)
     for at, row in enumerate(rows, 1):
-        look()
+        grown(at, height)
         for column, cell in enumerate(row):
             if not cell:
                 continue

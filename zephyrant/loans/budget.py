@@ -17,11 +17,18 @@ from .words import PLAIN, Marks, Number, Sentence
 
 #: Tells whether the budget is spent.
 Spent = Callable[[], bool]
+#: Is told how much of what was asked is done, from 0 to 1.
+Told = Callable[[float], object]
+
+
+def _to_nobody(share: float) -> None:
+    """Nobody wants to know how much is done."""
 
 
 class _Budget(NamedTuple):
     spent: Spent
     seconds: float
+    told: Told
 
 
 _budget: ContextVar[_Budget | None] = ContextVar("budget", default=None)
@@ -56,10 +63,10 @@ _TOO_MUCH: Final = "This takes too long to be worked. Ask for less of it at once
 
 
 @contextmanager
-def within(spent: Spent, seconds: float) -> Iterator[None]:
+def within(spent: Spent, seconds: float, told: Told = _to_nobody) -> Iterator[None]:
     """What is asked inside is worked until the budget is spent; then, or where the price of a loan
-    lies far above so many seconds, `BudgetSpentError`."""
-    token = _budget.set(_Budget(spent, seconds))
+    lies far above so many seconds, `BudgetSpentError`. What grows (a file) tells how far it is."""
+    token = _budget.set(_Budget(spent, seconds, told))
     try:
         yield
     finally:
@@ -71,6 +78,14 @@ def look() -> None:
     budget = _budget.get()
     if budget is not None and budget.spent():
         raise BudgetSpentError
+
+
+def grown(done: float, whole: float) -> None:
+    """So much of a file is made; looks at the budget too."""
+    look()
+    budget = _budget.get()
+    if budget is not None and whole:
+        budget.told(min(1.0, done / whole))
 
 
 class Price(NamedTuple):

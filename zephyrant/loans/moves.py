@@ -1,5 +1,6 @@
 """What moves a statement: figures typed to vary, read and swept."""
 
+from collections.abc import Callable
 from decimal import Decimal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -9,7 +10,7 @@ from .document import Loan
 from .entry import Statement, loan_of, read_values, restate, suggested_values
 from .errors import FieldError, NotALoan
 from .figures import plain
-from .sweep import MOST_POINTS, Axis, Nudge, Swept, nudges, sweep
+from .sweep import MOST_POINTS, Axis, Nudge, Swept, not_yet, nudges, sweep
 
 
 class Varied(BaseModel):
@@ -23,7 +24,8 @@ class Varied(BaseModel):
 
 
 class Moves(BaseModel):
-    """A sweep told: what each figure was varied over, where it stands, and the small changes."""
+    """A sweep told: what each figure was varied over, where it stands, and the small changes, which
+    stand in the first part of it."""
 
     varied: list[Varied]
     standing: list[str | None]
@@ -31,8 +33,15 @@ class Moves(BaseModel):
     nudges: list[Nudge]
 
 
-def what_moves(statement: Statement, varied: list[Varied], results: list[str]) -> Moves:
-    """Results of a statement for every value of one or two of its figures.
+def what_moves(
+    statement: Statement,
+    varied: list[Varied],
+    results: list[str],
+    start: int = 0,
+    enough: Callable[[], bool] = not_yet,
+) -> Moves:
+    """Results of a statement for every value of one or two of its figures, or a part of them (see
+    `sweep`).
 
     Raises `NotALoan` with what is wrong at its place.
     """
@@ -49,8 +58,9 @@ def what_moves(statement: Statement, varied: list[Varied], results: list[str]) -
         axes.append(Axis(path=each.path, values=values))
         told.append(Varied(path=each.path, typed=typed))
         standing.append(None if stands is None else plain(stands))
-    swept = sweep(loan, axes, results)
-    return Moves(varied=told, standing=standing, swept=swept, nudges=nudges(loan))
+    swept = sweep(loan, axes, results, start, enough)
+    changes = nudges(loan) if start == 0 else []
+    return Moves(varied=told, standing=standing, swept=swept, nudges=changes)
 
 
 def _standing(loan: Loan, path: str, number: int) -> Decimal | None:

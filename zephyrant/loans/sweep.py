@@ -5,7 +5,7 @@ payment is asked for are worked side by side as arrays; a place those cannot pro
 other loan, goes the exact way.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
@@ -51,31 +51,52 @@ class Swept(TypedDict):
     """Results by value of the first figure, then of the second (one column where there is none).
 
     `results[name][row][column]` is told as a fresh solve of that loan tells it; None where it has
-    no such result. `reasons` says why, where the loan has no answer at all.
+    no such result. `reasons` says why, where the loan has no answer at all, by the place of the
+    point, counted row by row. `next` is the place of the first point that is not worked yet; None
+    where all are.
     """
 
     values: list[list[str]]
     results: dict[str, list[list[str | None]]]
     reasons: dict[str, str]
+    next: int | None
 
 
-def sweep(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> Swept:
-    """Results of a loan for every value of one or two figures.
+def not_yet() -> bool:
+    """Never enough: all points are worked at once."""
+    return False
+
+
+def sweep(
+    loan: Loan,
+    axes: Sequence[Axis],
+    results: Sequence[str],
+    start: int = 0,
+    enough: Callable[[], bool] = not_yet,
+) -> Swept:
+    """Results of a loan for every value of one or two figures; from the point at `start`, until
+    there is enough of them for a part, at least one.
 
     Raises `NotALoan` where there is nothing to vary, too much of it, or a figure cannot move.
     """
     _check(loan, axes, results)
     points = list(product(*(axis.values for axis in axes)))
-    told: dict[str, list[str | None]] = {name: [None] * len(points) for name in results}
+    left = points[start:]
+    found: dict[str, list[str | None]] = {name: [None] * len(left) for name in results}
     reasons: dict[str, str] = {}
-    done = _side_by_side(loan, axes, points, results, told)
-    for number, point in enumerate(points):
-        if number in done:
-            continue
-        reason = _one(loan, axes, point, told, number)
+    done = _side_by_side(loan, axes, left, results, found) if left else set()
+    one_by_one = [number for number in range(len(left)) if number not in done]
+    following = None
+    for number in one_by_one:
+        if number != one_by_one[0] and enough():
+            following = start + number
+            break
+        reason = _one(loan, axes, left[number], found, number)
         if reason:
-            reasons[str(number)] = reason
+            reasons[str(start + number)] = reason
     width = len(axes[1].values) if len(axes) > 1 else 1
+    before: list[str | None] = [None] * (len(points) - len(left))
+    told = {name: before + column for name, column in found.items()}
     return {
         "values": [[plain(value) for value in axis.values] for axis in axes],
         "results": {
@@ -83,6 +104,7 @@ def sweep(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> Swept:
             for name, row in told.items()
         },
         "reasons": reasons,
+        "next": following,
     }
 
 

@@ -7,7 +7,7 @@ ZEPHYRANT_DEMO   "on" for the demo desk with its one analyst
 ZEPHYRANT_PROXIES   how many proxies stand before the server and are trusted to say who asks
                     (default: 1 with HTTPS, 0 without)
 ZEPHYRANT_IDLE      minutes after which a session that is not used ends (default: 480)
-ZEPHYRANT_LOG       "json" for an access log of JSON lines (default: plain lines)
+ZEPHYRANT_LOG       "json" for an access log of JSON lines, "off" for none (default: plain lines)
 ZEPHYRANT_METRICS   "on" for Prometheus metrics at /metrics, which the proxy must not let out
 """
 
@@ -194,7 +194,7 @@ LOGGING = {
     "root": {"handlers": ["console"], "level": "WARNING"},
     # One line a request, by `Doorman`; Django's own would tell refusals once more.
     "loggers": {
-        "zephyrant.access": {"level": "INFO" if not DEMO else "WARNING"},
+        "zephyrant.access": {"level": "WARNING" if DEMO or LOG_AS == "off" else "INFO"},
         "django.request": {"level": "ERROR"},
         "django.security.DisallowedHost": {"level": "CRITICAL"},
     },

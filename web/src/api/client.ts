@@ -79,12 +79,17 @@ interface Result<T> {
   response: Response;
 }
 
+/** What the server said no with; whoever is not known any more is told so on the window. */
+export function refused(response: Response, error: unknown): Refused {
+  if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
+  const said = error as { errors?: FieldError[]; kept?: unknown } | undefined;
+  return new Refused(response.status, said?.errors ?? [], said?.kept);
+}
+
 /** The data of a call, or a `Refused` with the server's own sentences. */
 export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
   const { data, error, response } = await call;
   if (data !== undefined) return data;
   if (response.status === 204) return undefined as T;
-  if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
-  const said = error as { errors?: FieldError[]; kept?: unknown } | undefined;
-  throw new Refused(response.status, said?.errors ?? [], said?.kept);
+  throw refused(response, error);
 }

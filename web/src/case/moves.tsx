@@ -1,5 +1,5 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { ask, client, type AskMoves, type Asides, type Content, type Moves } from "../api/client";
+import { useMutation } from "@tanstack/react-query";
+import { ask, client, type Asides, type Content, type Moves } from "../api/client";
 import { inMarks, trimmed } from "../ui/numbers";
 import { StillWorking } from "../ui/still-working";
 import { useDesk } from "../ui/settings";
@@ -9,6 +9,7 @@ import { useSettled } from "../ui/use-settled";
 import { askables, asked, pathOf, titleOf } from "./figures";
 import { resultName, resultsOf } from "./results";
 import { Trend, useResult } from "./trend";
+import { useSweep, workedOf } from "./use-sweep";
 import { FIELD } from "./what-if";
 
 type MovesAside = NonNullable<Asides["moves"]>;
@@ -22,6 +23,8 @@ interface Props {
 }
 
 const ANSWER = "answer";
+/** Where a point is not worked yet. */
+const TO_COME = "…";
 
 /** The figures that can be varied: path and name. */
 function variables({ statement }: Content): [string, string][] {
@@ -109,21 +112,7 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
     JSON.stringify({ statement, varied, results: second ? results.slice(0, 1) : results }),
     120,
   );
-  const found = useQuery({
-    queryKey: ["moves", asking],
-    queryFn: ({ signal }) =>
-      ask(
-        client.POST("/api/moves", {
-          body: JSON.parse(asking) as AskMoves,
-          signal,
-        }),
-      ),
-    enabled: open,
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  });
+  const found = useSweep(asking, open);
   const opened = useOpened();
   const name = (path: string) => options.find(([each]) => each === path)?.[1] ?? path;
   const shown = (path: string, value: string) =>
@@ -144,6 +133,8 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
     onSuccess: opened,
   });
   const { data } = found;
+  const [worked, all] = data ? workedOf(data) : [0, 1];
+  const busy = found.isFetching || found.hasNextPage;
   const told = { data, name, shown, onTake: take.mutate };
   return (
     <Sheet
@@ -181,14 +172,14 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
           onChoose={(chosen) => change({ results: chosen })}
         />
       </div>
-      <StillWorking busy={found.isFetching} />
+      <StillWorking busy={busy} share={worked < all ? worked / all : undefined} />
       {found.error ? (
         <p role="alert" className="mt-3 text-wrong">
           {found.error.message}
         </p>
       ) : (
         data && (
-          <div aria-busy={found.isFetching} className="mt-4">
+          <div aria-busy={busy} className="mt-4">
             {second && data.swept.values.length > 1 ? (
               <Grid {...told} data={data} />
             ) : (
@@ -260,6 +251,7 @@ function List({ data, name, shown, onTake }: Told) {
   const [axis] = data.varied;
   const values = data.swept.values[0] ?? [];
   const results = Object.keys(data.swept.results);
+  const [worked] = workedOf(data);
   if (!axis) return null;
   return (
     <>
@@ -299,12 +291,14 @@ function List({ data, name, shown, onTake }: Told) {
                   ) : (
                     results.map((each) => (
                       <td key={each} className="py-1 pl-4 text-right">
-                        {result(each, data.swept.results[each]?.[row]?.[0])}
+                        {row < worked
+                          ? result(each, data.swept.results[each]?.[row]?.[0])
+                          : TO_COME}
                       </td>
                     ))
                   )}
                   <td className="py-1 pl-4 text-right font-normal">
-                    {!stands && !reason && (
+                    {!stands && !reason && row < worked && (
                       <button
                         className="text-choice underline"
                         aria-label={`Open ${name(axis.path)} ${shown(axis.path, value)} as a case`}
@@ -333,6 +327,7 @@ function Grid({ data, name, shown, onTake }: Told) {
   const cells = (first && data.swept.results[first]) || [];
   const numbers = cells.flat().flatMap((text) => (text === null ? [] : [Number(text)]));
   const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
+  const [worked] = workedOf(data);
   if (!down || !across || !first) return null;
   return (
     <div className="max-h-[70vh] overflow-auto">
@@ -363,6 +358,7 @@ function Grid({ data, name, shown, onTake }: Told) {
               </th>
               {columns.map((other, column) => {
                 const text = cells[row]?.[column] ?? null;
+                const place = row * columns.length + column;
                 const stands = same(data.standing[0], value) && same(data.standing[1], other);
                 const part = text === null ? 0 : (Number(text) - low) / (high - low || 1);
                 return (
@@ -376,13 +372,13 @@ function Grid({ data, name, shown, onTake }: Told) {
                     <button
                       className="w-full px-1.5 py-0.5 text-right whitespace-nowrap hover:underline"
                       title={
-                        data.swept.reasons[String(row * columns.length + column)] ??
+                        data.swept.reasons[String(place)] ??
                         (stands ? "as it stands" : "Open as a case")
                       }
                       disabled={stands || text === null}
                       onClick={() => onTake({ [down.path]: value, [across.path]: other })}
                     >
-                      {result(first, text)}
+                      {text !== null || place < worked ? result(first, text) : TO_COME}
                     </button>
                   </td>
                 );

@@ -18,6 +18,7 @@ import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
 import { StillWorking } from "../ui/still-working";
 import { useCopyCase } from "../ui/start";
+import { Taking, useTaking } from "../ui/taking";
 import { beginning, useKept, whenSaved } from "../ui/use-kept";
 import { useUndo } from "../ui/use-undo";
 import { Against } from "./against";
@@ -161,10 +162,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
       setText(name, reading.text);
   };
   /** What stands here is saved first, so that what is taken out is what is seen. */
-  const takeOut = async (what: string) => {
-    await flush();
-    location.assign(`/api/cases/${opened.id}/${what}`);
-  };
+  const taking = useTaking(flush);
+  const takeOut = (what: string, path: string) =>
+    taking.take(what, `/api/cases/${opened.id}/${path}`);
   const mineAsNew = useMutation({
     mutationFn: () => ask(client.POST("/api/cases", { body: content })),
     onSuccess: (kept) => {
@@ -260,13 +260,16 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Menu
             name="Take out"
             actions={[
-              { label: "Statement to file (PDF)", run: () => void takeOut("statement") },
+              {
+                label: "Statement to file (PDF)",
+                run: () => takeOut("the statement", "statement"),
+              },
               {
                 label: "Schedule with live arithmetic (XLSX)",
-                run: () => void takeOut("schedule?kind=xlsx"),
+                run: () => takeOut("the workbook", "schedule?kind=xlsx"),
               },
-              { label: "Schedule (CSV)", run: () => void takeOut("schedule?kind=csv") },
-              { label: "Loan document (JSON)", run: () => void takeOut("document") },
+              { label: "Schedule (CSV)", run: () => takeOut("the schedule", "schedule?kind=csv") },
+              { label: "Loan document (JSON)", run: () => takeOut("the document", "document") },
               { label: "Hold theirs against ours …", run: () => setSheet("against") },
             ]}
           >
@@ -282,6 +285,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         {takenBack > 0 &&
           `${takenBack === 1 ? "One change" : `${takenBack} changes`} taken back. Shift+Ctrl+Z makes it again.`}
       </p>
+      <Taking taking={taking} />
       {opened.differs.length > 0 && (
         <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
           When this case was last saved an earlier core answered it, and differently:{" "}

@@ -5,6 +5,7 @@ import { ask, client, type Summary, type TableOpened } from "../api/client";
 import { Menu } from "../ui/menu";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
+import { Taking, useTaking } from "../ui/taking";
 import { useOpened } from "../ui/start";
 import { useSettled } from "../ui/use-settled";
 import { RESULTS, UNKNOWNS } from "./names";
@@ -249,6 +250,7 @@ export function Result({ table }: { table: TableOpened }) {
     localStorage.setItem(keptAs(table), JSON.stringify(names));
   };
   const { summary } = table;
+  const taking = useTaking();
   const file = (kind: string) => `/api/tables/${table.id}/file?kind=${kind}`;
   const filters: [Only, string, number][] = summary
     ? [
@@ -303,7 +305,7 @@ export function Result({ table }: { table: TableOpened }) {
             name="Take out"
             actions={[
               { label: "Table (CSV)", href: file("csv") },
-              { label: "Workbook (XLSX)", href: file("xlsx") },
+              { label: "Workbook (XLSX)", run: () => taking.take("the workbook", file("xlsx")) },
               { label: "JSON Lines", href: file("jsonl") },
             ]}
           >
@@ -311,6 +313,7 @@ export function Result({ table }: { table: TableOpened }) {
           </Menu>
         </span>
       </div>
+      <Taking taking={taking} />
       {choosing && (
         <fieldset className="mt-2 flex flex-wrap gap-x-5 rounded border border-rule bg-sheet p-3 text-[0.95rem]">
           <legend className="text-sm text-soft">Columns shown</legend>

@@ -4,6 +4,7 @@ from .asking import router as asking
 from .base import api
 from .beside import router as beside
 from .cases import router as cases
+from .making import router as making
 from .quotes import router as quotes
 from .rates import router as rates
 from .revisions import router as revisions
@@ -22,5 +23,6 @@ api.add_router("cases", revisions)
 api.add_router("cases", beside)
 api.add_router("", sharing)
 api.add_router("tables", tables)
+api.add_router("making", making)
 
 __all__ = ["api"]

@@ -16,8 +16,9 @@ from zephyrant.loans.paying_more import More, PaidMore, paying_more
 from zephyrant.loans.points import Points, TwoOffers, two_offers
 from zephyrant.loans.rate_curve import RateCurve
 from zephyrant.loans.settled import Charge, Settled
+from zephyrant.loans.sweep import MOST_POINTS
 
-from .base import REFUSALS, SignedIn, answered
+from .base import REFUSALS, SignedIn, answered, worked_apart
 
 router = Router()
 
@@ -94,11 +95,16 @@ def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve:
 
 
 class AskMoves(Schema):
-    """A statement, one or two figures to vary, and the results to see."""
+    """A statement, one or two figures to vary, and the results to see.
+
+    `start`: where they are to be told in parts, the point a part begins with: 0, then each part's
+    `swept.next`. All at once without it.
+    """
 
     statement: Statement
     varied: list[Varied] = Field(max_length=2)
     results: list[str] = Field(max_length=12)
+    start: Annotated[int, Field(ge=0, le=MOST_POINTS)] | None = None
 
 
 class AskVariant(Schema):
@@ -111,7 +117,12 @@ class AskVariant(Schema):
 @router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
 def ask_moves(request: SignedIn, asked: AskMoves) -> Moves:
     """Results for every value of one or two figures, and what small changes do."""
-    return answered(request, what_moves, asked.statement, asked.varied, asked.results)
+    question = (asked.statement, asked.varied, asked.results)
+    if asked.start is None:
+        return answered(request, what_moves, *question)
+    # What follows a first part is known to be heavy.
+    worked = answered if asked.start == 0 else worked_apart
+    return worked(request, answers.moves, *question, asked.start)
 
 
 @router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")

@@ -3,13 +3,14 @@
 import logging
 from collections.abc import Callable
 from functools import partial
-from typing import Any, Final, ParamSpec, TypeVar
+from typing import Annotated, Any, Final, ParamSpec, TypeVar
+from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import NinjaAPI
+from ninja import NinjaAPI, Query
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.parser import Parser
 from ninja.security import django_auth
@@ -80,9 +81,22 @@ def answered(request: SignedIn, function: Callable[P, T], *args: P.args, **named
     return heavy.answered(request.user.pk, heavy.gone(request), function, *args, **named)
 
 
-def made(request: SignedIn) -> Callable[..., Any]:
+def worked_apart(
+    request: SignedIn, function: Callable[P, T], *args: P.args, **named: P.kwargs
+) -> T:
+    """The same by a process of its own from the start, for what is known to be heavy."""
+    return heavy.worked_apart(
+        request.user.pk, heavy.gone(request), heavy.QUESTION, function, *args, **named
+    )
+
+
+#: What whoever asks for a file calls it, to ask meanwhile how much of it is there.
+Making = Annotated[UUID | None, Query()]
+
+
+def made(request: SignedIn, making: UUID | None = None) -> Callable[..., Any]:
     """Calls what makes a file; by a process of its own where that is heavy."""
-    return partial(heavy.made, request.user.pk, heavy.gone(request))
+    return partial(heavy.made, request.user.pk, heavy.gone(request), making)
 
 
 def noted(request: SignedIn, what: audit.Kind, about: str = "") -> None:

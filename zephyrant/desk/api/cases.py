@@ -16,7 +16,7 @@ from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
 from zephyrant.loans.entry import Statement, restate
 from zephyrant.loans.flow_files import read_flows
 
-from .base import REFUSALS, SignedIn, answered, made, noted, refuse, said
+from .base import REFUSALS, Making, SignedIn, answered, made, noted, refuse, said
 
 router = Router()
 PAGE = 100
@@ -264,19 +264,22 @@ def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
 
 @router.get("{uuid:case_id}/schedule", operation_id="takeSchedule")
 def take_schedule(
-    request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx"] = "csv"
+    request: SignedIn,
+    case_id: uuid.UUID,
+    kind: Literal["csv", "xlsx"] = "csv",
+    making: Making = None,
 ) -> HttpResponse:
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
     noted(request, "taken out", f"schedule of case {case_id} as {kind}")
     if kind == "csv":
-        return export.schedule_csv(case, made(request))
-    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request))
+        return export.schedule_csv(case, made(request, making))
+    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request, making))
 
 
 @router.get("{uuid:case_id}/statement", operation_id="takeStatement")
-def take_statement(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
+def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None) -> HttpResponse:
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
     noted(request, "taken out", f"statement of case {case_id}")
-    return export.statement(case, MARKS[cases.marks_of(request.user)], made(request))
+    return export.statement(case, MARKS[cases.marks_of(request.user)], made(request, making))

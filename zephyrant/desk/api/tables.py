@@ -21,7 +21,7 @@ from zephyrant.loans.tape_match import Question
 from zephyrant.loans.tape_rows import Defaults, FieldName
 from zephyrant.loans.tape_summary import Summary
 
-from .base import REFUSALS, SignedIn, made, noted, refuse, said
+from .base import REFUSALS, Making, SignedIn, made, noted, refuse, said
 from .cases import CaseOpened, opened
 
 router = Router()
@@ -232,7 +232,10 @@ def open_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, Cas
 
 @router.get("{uuid:table_id}/file", operation_id="takeTable")
 def take_table(
-    request: SignedIn, table_id: uuid.UUID, kind: Literal["csv", "xlsx", "jsonl"] = "csv"
+    request: SignedIn,
+    table_id: uuid.UUID,
+    kind: Literal["csv", "xlsx", "jsonl"] = "csv",
+    making: Making = None,
 ) -> HttpResponseBase:
     """The result as a file."""
     from zephyrant.desk import table_files, tables
@@ -241,7 +244,9 @@ def take_table(
     noted(request, "taken out", f"table {table_id} as {kind}")
     response: HttpResponseBase
     if kind == "xlsx":
-        response = HttpResponse(tables.workbook(table, made(request)), content_type=WORKBOOK)
+        response = HttpResponse(
+            tables.workbook(table, made(request, making)), content_type=WORKBOOK
+        )
     elif kind == "csv":
         names, rows = tables.taken_out(table)
         lines = table_files.csv_lines(names, rows)
