@@ -6,11 +6,14 @@ what was acknowledged is there afterwards.
 
 import os
 import random
+import sqlite3
 import subprocess
 import sys
 import tempfile
 import threading
 import time
+from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 from typing import Any, Final
 
@@ -51,7 +54,8 @@ def main() -> None:
             stderr=subprocess.DEVNULL,
         ) as server:
             try:
-                _load("http://127.0.0.1:8765", analysts, seconds)
+                address = "http://127.0.0.1:8765"
+                _load(address, analysts, seconds, lambda: _backed_up(folder, surroundings))
             finally:
                 server.terminate()
 
@@ -75,6 +79,7 @@ class _Load:
         self.lost: list[str] = []
         self.refused: list[str] = []
         self.ready = threading.Barrier(analysts)
+        self.begun = threading.Event()
 
     def asked(self, caller: Caller, what: str, method: str, path: str, sent: object) -> Any:  # noqa: ANN401
         """The answer, asked for again while the desk is busy."""
@@ -102,6 +107,7 @@ class _Load:
         self.asked(caller, "sign in", "POST", "/api/session", proof)
         case = caller.send("POST", "/api/cases", {"statement": STATEMENT, "note": ""})
         self.ready.wait()
+        self.begun.set()
         until, keystrokes, note = time.monotonic() + self.seconds, 0, ""
         while time.monotonic() < until:
             time.sleep(chance.uniform(*THINKS))
@@ -117,11 +123,31 @@ class _Load:
             self.lost.append(f"analyst {number}: {note!r} acknowledged, {kept['note']!r} kept")
 
 
-def _load(address: str, analysts: int, seconds: float) -> None:
+def _backed_up(folder: str, surroundings: dict[str, str]) -> str:
+    """How long a backup takes while all save, and whether its copy is whole."""
+    copy = Path(folder) / "while-all-save.sqlite3"
+    began = time.monotonic()
+    subprocess.run(
+        [sys.executable, "manage.py", "backup", str(copy)],
+        env=surroundings,
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
+    seconds = time.monotonic() - began
+    with closing(sqlite3.connect(copy)) as copied:
+        (whole,) = copied.execute("PRAGMA integrity_check").fetchone()
+        (cases,) = copied.execute("SELECT count(*) FROM desk_case").fetchone()
+    return f"{seconds:.1f} s, {copy.stat().st_size / 1e6:.1f} MB, {cases} cases, {whole}"
+
+
+def _load(address: str, analysts: int, seconds: float, backed_up: Callable[[], str]) -> None:
     load = _Load(address, analysts, seconds)
     threads = [threading.Thread(target=load.analyst, args=(number,)) for number in range(analysts)]
     for thread in threads:
         thread.start()
+    load.begun.wait()
+    time.sleep(seconds / 2)
+    backup = backed_up()
     for thread in threads:
         thread.join()
     print(f"{analysts} analysts, {seconds:.0f} s")
@@ -134,6 +160,7 @@ def _load(address: str, analysts: int, seconds: float) -> None:
                 f"  {what:8} {len(times):6} answered; median {1000 * middle:5.0f} ms, "
                 f"95 % {1000 * p95:5.0f} ms, longest {1000 * times[-1]:5.0f} ms"
             )
+    print(f"  a backup meanwhile: {backup}")
     told = {each: load.refused.count(each) for each in sorted(set(load.refused))}
     print(f"  asked again: {told or 'never'}; lost: {load.lost or 'none'}")
     if load.lost:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import openpyxl
 import pypdf
-from playwright.sync_api import Route, expect
+from playwright.sync_api import expect
 
 from .base import BrowserTest
 
@@ -175,8 +175,7 @@ class TakenOut(BrowserTest):
     def test_a_file_that_takes_long(self) -> None:
         page = self.page
         self.open("Cider press")
-        held: list[Route] = []
-        page.route("**/statement?making=*", lambda route: held.append(route))
+        page.route("**/statement?making=*", lambda route: None)
         page.get_by_role("button", name="Take out").click()
         page.get_by_role("menuitem", name="Statement to file (PDF)").click()
         expect(page.get_by_text("Making the statement … You can go on meanwhile.")).to_be_visible()

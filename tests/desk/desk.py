@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.test import Client, TestCase, override_settings
+from django.test import Client, TestCase, TransactionTestCase, override_settings
 
 PRESS = {
     "name": "Cider press",
@@ -22,9 +22,13 @@ def content(**changes: Any) -> dict[str, Any]:
     return {"statement": {**PRESS, **changes}, **beside}
 
 
-@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
-class Desk(TestCase):
-    """An analyst signed in; passwords are hashed quickly, as nobody is to be kept out here."""
+QUICKLY = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+
+
+class AtTheDesk:
+    """An analyst signed in."""
+
+    client: Client
 
     def setUp(self) -> None:
         self.analyst = User.objects.create_user("ilse", password="sorrel-and-flint")
@@ -45,3 +49,13 @@ class Desk(TestCase):
         client = Client()
         client.force_login(User.objects.create_user(name, password="bramble-and-slate"))
         return client
+
+
+@QUICKLY
+class Desk(AtTheDesk, TestCase):
+    """Passwords are hashed quickly, as nobody is to be kept out here."""
+
+
+@QUICKLY
+class DeskOnDisk(AtTheDesk, TransactionTestCase):
+    """The same without a transaction round each test."""

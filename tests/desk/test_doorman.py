@@ -14,7 +14,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.core.management import call_command
-from django.db import OperationalError
+from django.db import OperationalError, connection
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
 from django.utils import timezone
 
@@ -22,7 +22,7 @@ from zephyrant.desk import cases, doorman, hashing, heavy, throttle
 from zephyrant.desk.models import AuditEntry
 from zephyrant.loans import BudgetSpentError
 
-from .desk import Desk
+from .desk import Desk, DeskOnDisk
 
 PASSWORD = "sorrel-and-flint"
 LOAN = {
@@ -94,14 +94,38 @@ class Refusals(Desk):
             answer = self.send("POST", "cases", {"statement": {}})
         self.assertEqual((answer.status_code, answer["Retry-After"]), (503, "2"))
         self.assertIn("tried again", answer.json()["errors"][0]["message"])
-        full = OperationalError("database or disk is full")
-        with (
-            mock.patch.object(cases, "start", side_effect=full),
-            self.assertLogs("zephyrant.desk.api.base"),
-        ):
-            answer = self.send("POST", "cases", {"statement": {}})
+
+
+class FullDisk(DeskOnDisk):
+    """SQLite itself says that there is no room, as on a disk that is full."""
+
+    def pages(self, most: int | None = None) -> int:
+        with connection.cursor() as cursor:
+            cursor.execute("PRAGMA page_count" if most is None else f"PRAGMA max_page_count={most}")
+            return int(cursor.fetchone()[0])
+
+    def test_what_was_acknowledged_stays_and_what_was_not_is_said(self) -> None:
+        case = self.start()
+        most = self.pages(2**31)
+        self.addCleanup(self.pages, most)
+        self.pages(self.pages())
+        kept = {"version": case["version"], "note": ""}
+        with self.assertLogs("zephyrant.desk.api.base"):
+            for number in range(1_000):
+                note = f"{number} " + "what the committee should know " * 100
+                answer = self.save(case["id"], kept["version"], note=note)
+                if answer.status_code != 200:
+                    break
+                kept = {"version": answer.json()["version"], "note": note}
         self.assertEqual((answer.status_code, answer.get("Retry-After")), (503, None))
-        self.assertIn("disk", answer.json()["errors"][0]["message"])
+        self.assertIn("disk of the desk is full", answer.json()["errors"][0]["message"])
+        # Reading goes on; what was acknowledged last stands there.
+        there = self.send("GET", f"cases/{case['id']}").json()
+        self.assertEqual({name: there[name] for name in kept}, kept)
+        # There is room again: what was refused is saved.
+        self.pages(most)
+        again = self.save(case["id"], kept["version"], note=note)
+        self.assertEqual((again.status_code, again.json()["note"]), (200, note))
 
 
 class Heavy(Desk):

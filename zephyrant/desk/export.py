@@ -23,6 +23,11 @@ from zephyrant.loans.quote_files import write_csv, write_json
 from .cases import document_of
 from .models import Case
 
+CSV: Final = "text/csv; charset=utf-8"
+JSON: Final = "application/json"
+JSON_LINES: Final = "application/x-ndjson"
+PDF: Final = "application/pdf"
+ZIP: Final = "application/zip"
 WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -52,7 +57,7 @@ def _written(content: object) -> bytes:
 
 def one_json(case: Case) -> HttpResponse:
     """A case's document."""
-    return _file(_written(document_of(case)), f"{file_name(case.name)}.json", "application/json")
+    return _file(_written(document_of(case)), f"{file_name(case.name)}.json", JSON)
 
 
 def schedule_csv(case: Case, made: Made) -> HttpResponse:
@@ -60,7 +65,7 @@ def schedule_csv(case: Case, made: Made) -> HttpResponse:
     from .schedules import csv_of
 
     content = made(csv_of, check(document_of(case)))
-    return _file(content, f"{file_name(case.name)}-schedule.csv", "text/csv; charset=utf-8")
+    return _file(content, f"{file_name(case.name)}-schedule.csv", CSV)
 
 
 def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
@@ -81,7 +86,7 @@ def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
     from .statement_pdf import statement_of
 
     content = made(statement_of, check(document_of(case)), case.note, marks)
-    return _file(content, f"{file_name(case.name)}.pdf", "application/pdf")
+    return _file(content, f"{file_name(case.name)}.pdf", PDF)
 
 
 def _own(user: User) -> list[Case]:
@@ -91,7 +96,7 @@ def _own(user: User) -> list[Case]:
 def all_json(user: User) -> HttpResponse:
     """Every whole document, as one list."""
     documents = [document_of(case) for case in _own(user)]
-    return _file(_written(documents), "zephyrant-cases.json", "application/json")
+    return _file(_written(documents), "zephyrant-cases.json", JSON)
 
 
 def all_zip(user: User) -> HttpResponse:
@@ -106,7 +111,7 @@ def all_zip(user: User) -> HttpResponse:
                 name = f"{stem}-{number}"
             used.add(name)
             packed.writestr(f"{name}.json", _written(document_of(case)))
-    return _file(content.getvalue(), "zephyrant-cases.zip", "application/zip")
+    return _file(content.getvalue(), "zephyrant-cases.zip", ZIP)
 
 
 def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
@@ -114,8 +119,8 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
     name = f"{file_name(content.name, 'quotes')}.{kind}"
     if kind == "csv":
         # The mark tells programs that guess that this is UTF-8.
-        return _file(write_csv(content).encode("utf-8-sig"), name, "text/csv; charset=utf-8")
-    return _file(write_json(content).encode(), name, "application/json")
+        return _file(write_csv(content).encode("utf-8-sig"), name, CSV)
+    return _file(write_json(content).encode(), name, JSON)
 
 
 def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
@@ -124,11 +129,11 @@ def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> H
 
     file = f"{file_name(name)}-side-by-side.{kind}"
     if kind == "csv":
-        return _file(beside_csv(content).encode(), file, "text/csv; charset=utf-8")
+        return _file(beside_csv(content).encode(), file, CSV)
     if kind == "xlsx":
         return _file(beside_xlsx(content), file, WORKBOOK)
     title = f"{name or 'Unnamed case'}, side by side"
-    return _file(beside_pdf(content, title), file, "application/pdf")
+    return _file(beside_pdf(content, title), file, PDF)
 
 
 def text_of(content: bytes) -> str:

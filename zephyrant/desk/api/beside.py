@@ -15,7 +15,7 @@ from zephyrant.desk.trail import TrailTold
 from zephyrant.loans.beside import Beside
 from zephyrant.loans.entry import Statement
 
-from .base import REFUSALS, SignedIn, noted
+from .base import REFUSALS, SignedIn, file_of, noted
 
 router = Router()
 
@@ -77,7 +77,12 @@ def get_beside(request: SignedIn, case_id: uuid.UUID) -> Beside:
     return asides.beside(request.user, cases.one(request.user, case_id), heavy.gone(request))
 
 
-@router.get("{uuid:case_id}/beside/file", operation_id="takeBeside")
+@router.get(
+    "{uuid:case_id}/beside/file",
+    operation_id="takeBeside",
+    response=REFUSALS,
+    openapi_extra=file_of(export.CSV, export.WORKBOOK, export.PDF),
+)
 def take_beside(
     request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx", "pdf"] = "pdf"
 ) -> HttpResponse:

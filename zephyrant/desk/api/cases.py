@@ -16,7 +16,7 @@ from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
 from zephyrant.loans.entry import Statement, restate
 from zephyrant.loans.flow_files import read_flows
 
-from .base import REFUSALS, Making, SignedIn, answered, made, noted, refuse, said
+from .base import REFUSALS, Making, SignedIn, answered, file_of, made, noted, refuse, said
 
 router = Router()
 PAGE = 100
@@ -180,14 +180,18 @@ def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened]
     return 201, opened(cases.start(request.user, content), request)
 
 
-@router.get("all.json", operation_id="takeAllJson")
+@router.get(
+    "all.json", operation_id="takeAllJson", response=REFUSALS, openapi_extra=file_of(export.JSON)
+)
 def take_all_json(request: SignedIn) -> HttpResponse:
     """Every whole document of the analyst's own cases, in one file."""
     noted(request, "taken out", "all cases as JSON")
     return export.all_json(request.user)
 
 
-@router.get("all.zip", operation_id="takeAllZip")
+@router.get(
+    "all.zip", operation_id="takeAllZip", response=REFUSALS, openapi_extra=file_of(export.ZIP)
+)
 def take_all_zip(request: SignedIn) -> HttpResponse:
     """Every whole document of the analyst's own cases, a file each."""
     noted(request, "taken out", "all cases as a zip")
@@ -254,7 +258,12 @@ def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
     return 201, opened(cases.copy(request.user, case_id), request)
 
 
-@router.get("{uuid:case_id}/document", operation_id="takeDocument")
+@router.get(
+    "{uuid:case_id}/document",
+    operation_id="takeDocument",
+    response=REFUSALS,
+    openapi_extra=file_of(export.JSON),
+)
 def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case's document as a file."""
     case = cases.one(request.user, case_id)
@@ -262,7 +271,12 @@ def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     return export.one_json(case)
 
 
-@router.get("{uuid:case_id}/schedule", operation_id="takeSchedule")
+@router.get(
+    "{uuid:case_id}/schedule",
+    operation_id="takeSchedule",
+    response=REFUSALS,
+    openapi_extra=file_of(export.CSV, export.WORKBOOK),
+)
 def take_schedule(
     request: SignedIn,
     case_id: uuid.UUID,
@@ -277,7 +291,12 @@ def take_schedule(
     return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request, making))
 
 
-@router.get("{uuid:case_id}/statement", operation_id="takeStatement")
+@router.get(
+    "{uuid:case_id}/statement",
+    operation_id="takeStatement",
+    response=REFUSALS,
+    openapi_extra=file_of(export.PDF),
+)
 def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None) -> HttpResponse:
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)

@@ -16,7 +16,7 @@ from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.comparison import Comparison, QuoteList, compare
 from zephyrant.loans.quote_files import read_file
 
-from .base import REFUSALS, SignedIn, answered, noted, refuse, said
+from .base import REFUSALS, SignedIn, answered, file_of, noted, refuse, said
 
 router = Router()
 
@@ -199,7 +199,12 @@ def undelete_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpene
     return _opened(quote_lists.bring_back(request.user, list_id), request)
 
 
-@router.get("quote-lists/{uuid:list_id}/file", operation_id="takeQuoteList")
+@router.get(
+    "quote-lists/{uuid:list_id}/file",
+    operation_id="takeQuoteList",
+    response=REFUSALS,
+    openapi_extra=file_of(export.CSV, export.JSON),
+)
 def take_quote_list(
     request: SignedIn, list_id: uuid.UUID, kind: Literal["csv", "json"] = "csv"
 ) -> HttpResponse:

@@ -14,14 +14,14 @@ from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import Field
 
-from zephyrant.desk.export import WORKBOOK, file_name
+from zephyrant.desk.export import CSV, JSON_LINES, WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.table_asks import Looking, Matching
 from zephyrant.loans.tape_match import Question
 from zephyrant.loans.tape_rows import Defaults, FieldName
 from zephyrant.loans.tape_summary import Summary
 
-from .base import REFUSALS, Making, SignedIn, made, noted, refuse, said
+from .base import REFUSALS, Making, SignedIn, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
 
 router = Router()
@@ -230,7 +230,12 @@ def open_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, Cas
     return 201, opened(case, request)
 
 
-@router.get("{uuid:table_id}/file", operation_id="takeTable")
+@router.get(
+    "{uuid:table_id}/file",
+    operation_id="takeTable",
+    response=REFUSALS,
+    openapi_extra=file_of(CSV, WORKBOOK, JSON_LINES),
+)
 def take_table(
     request: SignedIn,
     table_id: uuid.UUID,
@@ -250,11 +255,11 @@ def take_table(
     elif kind == "csv":
         names, rows = tables.taken_out(table)
         lines = table_files.csv_lines(names, rows)
-        response = StreamingHttpResponse(lines, content_type="text/csv; charset=utf-8")
+        response = StreamingHttpResponse(lines, content_type=CSV)
     else:
         names, rows = tables.taken_out(table)
         lines = table_files.json_lines(names, rows)
-        response = StreamingHttpResponse(lines, content_type="application/x-ndjson")
+        response = StreamingHttpResponse(lines, content_type=JSON_LINES)
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
     return response
