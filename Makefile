@@ -80,7 +80,7 @@ core: setup
 
 # Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium
-	$(MAKE) --no-print-directory -j2 --output-sync=target $(BROWSER_TESTS)
+	$(MAKE) --no-print-directory -k -j2 --output-sync=target $(BROWSER_TESTS)
 
 browser-%:
 	$(QUIET) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
