@@ -11,7 +11,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz kills load shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz load shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -90,7 +90,7 @@ test: check core browser
 # Random documents by the thousand against the oracle, new examples of every law; workbooks
 # recalculated by LibreOffice.
 check-far: setup
-	ZEPHYRANT_FAR=$(or $(FAR),6000) $(LOCAL) $(MANAGE) test tests.loans --parallel 2
+	ZEPHYRANT_FAR=$(or $(FAR),6000) $(QUIET) $(MANAGE) test tests.loans --parallel 2
 
 check-workbooks: setup
 	@command -v soffice >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc >/dev/null)
@@ -100,13 +100,10 @@ check-workbooks: setup
 mutants: setup
 	$(LOCAL) $(PYTHON) -m tools.mutants $(MODULES)
 
-# The API against its schema, many requests an operation; the server killed while it saves, two
-# hundred times; fifty analysts at once, none of whom loses anything.
+# The API against its schema, many requests an operation; fifty analysts at once, none of whom loses
+# anything.
 fuzz: setup
-	ZEPHYRANT_FUZZ=$(or $(EXAMPLES),200) $(LOCAL) $(MANAGE) test tests.desk.test_schema_holds
-
-kills: setup
-	ZEPHYRANT_KILLS=$(or $(KILLS),220) $(LOCAL) $(MANAGE) test tests.desk.test_real_server
+	ZEPHYRANT_FUZZ=$(or $(EXAMPLES),200) $(QUIET) $(MANAGE) test tests.desk.test_schema_holds
 
 load: setup
 	$(PYTHON) -m tools.load $(or $(ANALYSTS),50) $(or $(SECONDS),120)

@@ -21,8 +21,7 @@ from django.conf import settings
 from .caller import Caller, RefusedError
 from .desk import content
 
-#: Two hundred and twenty by `make kills`.
-KILLS = int(os.environ.get("ZEPHYRANT_KILLS", "66"))
+KILLS = 220
 #: Of the kills, each so manieth takes the whole server; the others take the process that saves.
 WHOLE_EACH = 11
 WRITERS = 16

@@ -234,8 +234,9 @@ class Attacked(ServerCase):
         case = caller.send("POST", "/api/cases/open", daily)["id"]
         making = uuid.uuid4()
         path = f"/api/cases/{case}/statement?making={making}"
+        made: list[bytes] = []
         asked = threading.Thread(
-            target=caller.send_raw, args=("GET", path, None, "", 120), daemon=True
+            target=lambda: made.append(caller.send_raw("GET", path, None, "", 120)), daemon=True
         )
         asked.start()
         shares: list[float] = []
@@ -245,6 +246,7 @@ class Attacked(ServerCase):
             # Nobody else is told.
             self.assertIsNone(other.send("GET", f"/api/making/{making}")["share"])
             time.sleep(0.1)
+        self.assertTrue(made[0].startswith(b"%PDF"))
         self.assertGreater(len(set(shares)), 2, shares)
         self.assertEqual(shares, sorted(shares))
         self.assertLessEqual(shares[-1], 1)

@@ -230,12 +230,8 @@ def _growing(asker: int, making: UUID | None) -> Iterator[Path | None]:
     try:
         yield told
     finally:
-        _forget(told)
-
-
-def _forget(told: Path) -> None:
-    for file in (told, _half(told)):
-        file.unlink(missing_ok=True)
+        for file in (told, _half(told)):
+            file.unlink(missing_ok=True)
 
 
 def _half(told: Path) -> Path:
@@ -286,10 +282,10 @@ def make_ready() -> None:
     """Makes the processes, so that the first heavy question need not wait for them."""
     _pool().schedule(never)
     # What a process that was ended left behind.
-    for told in (settings.DATA_DIR / "heavy").glob("*.share"):
+    for left in (settings.DATA_DIR / "heavy").glob("*.*"):
         with suppress(OSError):
-            if time.time() - told.stat().st_mtime > FILE + _GRACE:
-                _forget(told)
+            if time.time() - left.stat().st_mtime > FILE + _GRACE:
+                left.unlink()
 
 
 def end() -> None:

@@ -5,6 +5,7 @@ import { ask, client, type Asides, type Beside, type CaseOpened } from "../api/c
 import { Menu } from "../ui/menu";
 import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
+import { Taking, useTaking } from "../ui/taking";
 import { useSettled } from "../ui/use-settled";
 import { Overlay, Swatch } from "./overlay";
 import { MOST_PINS } from "./pins";
@@ -159,7 +160,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
     void change({ pins, base: base === place ? 0 : base > place ? base - 1 : base });
   };
   const beside = table.data;
-  const file = (kind: string) => `/api/cases/${opened.id}/beside/file?kind=${kind}`;
+  const taking = useTaking();
+  const file = (what: string, kind: string) => () =>
+    taking.take(what, `/api/cases/${opened.id}/beside/file?kind=${kind}`);
   const name = opened.statement.name || "Unnamed case";
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-4 sm:px-8">
@@ -176,9 +179,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Menu
             name="Take out"
             actions={[
-              { label: "Pages to print (PDF)", href: file("pdf") },
-              { label: "Workbook (XLSX)", href: file("xlsx") },
-              { label: "Table (CSV)", href: file("csv") },
+              { label: "Pages to print (PDF)", run: file("the pages", "pdf") },
+              { label: "Workbook (XLSX)", run: file("the workbook", "xlsx") },
+              { label: "Table (CSV)", run: file("the table", "csv") },
             ]}
           >
             Take out <span aria-hidden>▾</span>
@@ -191,6 +194,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         </Link>{" "}
         and what is pinned beside it, each held against the base.
       </p>
+      <Taking taking={taking} />
       {(table.error ?? failed) && (
         <p role="alert" className="mt-3 text-wrong">
           {table.error?.message ?? failed}
