@@ -28,7 +28,12 @@ from scipy.optimize import brentq
 from tools.demo_server import ROOT, demo_server, enter, open_case
 from zephyrant import loans
 from zephyrant.desk.schedules import xlsx
-from zephyrant.loans.crossings import (
+from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, principals
+from zephyrant.loans.ledger.arrays import rates as rates_of_many
+from zephyrant.loans.ledger.roll import cash_rule, schedule
+from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.line.terms import payable_terms
+from zephyrant.loans.numbers.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
     Flow,
@@ -37,14 +42,9 @@ from zephyrant.loans.crossings import (
     isolate,
     only_crossing,
 )
-from zephyrant.loans.cut import lay_out
-from zephyrant.loans.find import find
-from zephyrant.loans.ledger import cash_rule, schedule
-from zephyrant.loans.many import Level, balances, counts, payments, principals
-from zephyrant.loans.many import rates as rates_of_many
-from zephyrant.loans.solved import work_out
-from zephyrant.loans.sweep import Axis, sweep
-from zephyrant.loans.terms import payable_terms
+from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.solve.unknown import find
+from zephyrant.loans.solve.worked import work_out
 
 DOCUMENT = {
     "zephyrant": "loan/1",

@@ -16,10 +16,10 @@ from zephyrant.desk.schedules import xlsx_of
 from zephyrant.desk.statement_pdf import statement_of
 from zephyrant.loans import MARKS
 from zephyrant.loans.budget import price
-from zephyrant.loans.entry import restate
-from zephyrant.loans.paying_more import More, paying_more
-from zephyrant.loans.rate_curve import rate_curve
-from zephyrant.loans.sweep import Axis, sweep
+from zephyrant.loans.questions.paying_more import More, paying_more
+from zephyrant.loans.questions.rate_curve import rate_curve
+from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.statement.statement import restate
 
 DATED: Final[dict[str, Any]] = {"start": "2027-01-31"}
 BY_DAYS: Final[dict[str, Any]] = {**DATED, "day_count": "actual/365"}

@@ -12,7 +12,7 @@ from django.test import SimpleTestCase
 from tests.loans.documents import document
 from zephyrant import loans
 from zephyrant.desk.statement_pdf import statement_pdf
-from zephyrant.loans.words import MARKS
+from zephyrant.loans.wording.marks import MARKS
 
 MARK = MARKS["comma-point"]
 

@@ -16,12 +16,12 @@ from django.test import SimpleTestCase
 from zephyrant.desk import table_files
 from zephyrant.desk.table_command import solve_table
 from zephyrant.loans import NotALoan
-from zephyrant.loans.read_dates import read_day
-from zephyrant.loans.tape import solve_tape
-from zephyrant.loans.tape_apart import apart
-from zephyrant.loans.tape_match import look, match, unanswered, unmatched
-from zephyrant.loans.tape_rows import Defaults
-from zephyrant.loans.tape_summary import outliers, summarise
+from zephyrant.loans.calendars.days_in_words import read_day
+from zephyrant.loans.tape.matching import look, match, unanswered, unmatched
+from zephyrant.loans.tape.not_loans import apart
+from zephyrant.loans.tape.rows import Defaults
+from zephyrant.loans.tape.solving import solve_tape
+from zephyrant.loans.tape.summary import outliers, summarise
 
 NAMES = ["Loan", "Amount", "Rate", "Term", "Payment"]
 ROWS = [["K1", "12000", "6", "24", "?"], ["K2", "48250", "5.4", "60", "?"]]

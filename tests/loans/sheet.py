@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, ROUND_UP, Decimal
 from typing import Any
 
-from zephyrant.loans.live import FIRST_ROW, Live
+from zephyrant.loans.files.workbook import FIRST_ROW, Live
 
 from .documents import document
 

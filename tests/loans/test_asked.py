@@ -11,16 +11,16 @@ from hypothesis import strategies as st
 
 from zephyrant import loans
 from zephyrant.loans import Loan
-from zephyrant.loans.asked import StretchTold, owed, stretches
-from zephyrant.loans.entry import Statement, read_values
-from zephyrant.loans.held_against import Matched, hold_against
-from zephyrant.loans.ledger import Schedule
-from zephyrant.loans.live import FIRST_ROW, live
-from zephyrant.loans.read_dates import read_day, read_days, write_day
-from zephyrant.loans.reading import read_amount
-from zephyrant.loans.sentence import terms_in_words
-from zephyrant.loans.solved import work_out
-from zephyrant.loans.words import MARKS, PLAIN, Marks
+from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
+from zephyrant.loans.document.sentence import terms_in_words
+from zephyrant.loans.files.workbook import FIRST_ROW, live
+from zephyrant.loans.ledger.roll import Schedule
+from zephyrant.loans.questions.balance_at import StretchTold, owed, stretches
+from zephyrant.loans.questions.reconciliation import Matched, hold_against
+from zephyrant.loans.solve.worked import work_out
+from zephyrant.loans.statement.parsing import read_amount
+from zephyrant.loans.statement.statement import Statement, read_values
+from zephyrant.loans.wording.marks import MARKS, PLAIN, Marks
 
 from .documents import document, irregular, loan, regular
 from .sheet import SHAPES, Sheet, changed

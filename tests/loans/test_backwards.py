@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 from mpmath import findroot, mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.aim import put, result
-from zephyrant.loans.entry import Statement, loan_of, restate, work
-from zephyrant.loans.sentence import terms_in_words
-from zephyrant.loans.words import MARKS
+from zephyrant.loans.answer.aim import put, result
+from zephyrant.loans.document.sentence import terms_in_words
+from zephyrant.loans.statement.statement import Statement, loan_of, restate, work
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, irregular, loan, regular
 

@@ -13,12 +13,12 @@ from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
 from zephyrant.loans.budget import grown, price
-from zephyrant.loans.entry import Statement, unworked, work
-from zephyrant.loans.figures import precise
-from zephyrant.loans.ledger import Carrying, carried, rolled
-from zephyrant.loans.line import Stretch
-from zephyrant.loans.rates import as_decimal, as_fraction
-from zephyrant.loans.sweep import Axis, sweep
+from zephyrant.loans.ledger.roll import Carrying, carried, rolled
+from zephyrant.loans.line.periods import Stretch
+from zephyrant.loans.numbers.decimals import precise
+from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.quotes.conversion import as_decimal, as_fraction
+from zephyrant.loans.statement.statement import Statement, unworked, work
 
 from .documents import loan
 

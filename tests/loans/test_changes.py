@@ -3,8 +3,8 @@
 from typing import Any
 from unittest import TestCase
 
-from zephyrant.loans.changes import changed_figures, changes
-from zephyrant.loans.entry import Statement
+from zephyrant.loans.statement.differences import changed_figures, changes
+from zephyrant.loans.statement.statement import Statement
 
 PRESS = Statement(
     name="Press",

@@ -9,8 +9,14 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.comparison import MOST_QUOTES, QuoteLine, QuoteList, compare, restated
-from zephyrant.loans.quote_files import read_file, write_csv, write_json
+from zephyrant.loans.files.quotes import read_file, write_csv, write_json
+from zephyrant.loans.questions.comparison import (
+    MOST_QUOTES,
+    QuoteLine,
+    QuoteList,
+    compare,
+    restated,
+)
 
 MILL: dict[str, Any] = {"name": "Mill", "percent": "6.35", "compounding": "half-year"}
 FORGE: dict[str, Any] = {"name": "Forge", "percent": "6.30"}

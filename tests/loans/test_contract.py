@@ -17,11 +17,11 @@ from mpmath import mp, mpf
 
 from zephyrant import loans
 from zephyrant.loans import Answer
-from zephyrant.loans.find import find
-from zephyrant.loans.ledger import Schedule
-from zephyrant.loans.proof import prove
-from zephyrant.loans.solved import work_out
-from zephyrant.loans.words import MARKS
+from zephyrant.loans.answer.proof import prove
+from zephyrant.loans.ledger.roll import Schedule
+from zephyrant.loans.solve.unknown import find
+from zephyrant.loans.solve.worked import work_out
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, loan, solve
 from .oracle import Deal

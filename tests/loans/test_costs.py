@@ -15,8 +15,8 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.settled import Charge, settled
-from zephyrant.loans.words import PLAIN
+from zephyrant.loans.questions.payoff import Charge, settled
+from zephyrant.loans.wording.marks import PLAIN
 
 from .documents import BY_DAYS, document, irregular, solve
 from .test_dated_clauses import following, on_days, placed

@@ -13,7 +13,14 @@ import pyxirr
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
-from zephyrant.loans.crossings import LEAST_GROWTH, MOST_GROWTH, Crossing, Flow, Flows, crossings
+from zephyrant.loans.numbers.crossings import (
+    LEAST_GROWTH,
+    MOST_GROWTH,
+    Crossing,
+    Flow,
+    Flows,
+    crossings,
+)
 
 from .documents import solve
 

@@ -16,8 +16,8 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.asked import owed
-from zephyrant.loans.words import MARKS
+from zephyrant.loans.questions.balance_at import owed
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import BY_DAYS, document, irregular, solve
 from .test_dates import THEIRS, quantlib

@@ -12,8 +12,16 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.dates import DAY_COUNTS, Calendar, Pace, later, odd_time, pace, year_fraction
-from zephyrant.loans.yearly_cost import years_between
+from zephyrant.loans.calendars.dates import (
+    DAY_COUNTS,
+    Calendar,
+    Pace,
+    later,
+    odd_time,
+    pace,
+    year_fraction,
+)
+from zephyrant.loans.cost.yearly_cost import years_between
 
 from . import reference
 from .documents import PERIODS, document, solve

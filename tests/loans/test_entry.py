@@ -7,8 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, solve
-from zephyrant.loans.entry import Statement, remark, restate, work
-from zephyrant.loans.reading import Reading, read_amount, read_count, read_payment, read_percent
+from zephyrant.loans.statement.parsing import (
+    Reading,
+    read_amount,
+    read_count,
+    read_payment,
+    read_percent,
+)
+from zephyrant.loans.statement.statement import Statement, remark, restate, work
 
 from .documents import loan
 

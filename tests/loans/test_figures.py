@@ -8,8 +8,8 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zephyrant.loans.figures import Unit, decimal_places, divide_nearest, plain, to_step
-from zephyrant.loans.words import MARKS, Money, Number, Percent, Sentence
+from zephyrant.loans.numbers.decimals import Unit, decimal_places, divide_nearest, plain, to_step
+from zephyrant.loans.wording.marks import MARKS, Money, Number, Percent, Sentence
 
 
 class Rounding(TestCase):

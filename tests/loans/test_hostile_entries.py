@@ -6,12 +6,10 @@ from contextlib import contextmanager, suppress
 from unittest import TestCase
 
 from zephyrant.loans import MARKS, NotALoan
-from zephyrant.loans.asked import owed, stretches
-from zephyrant.loans.cells import as_text
-from zephyrant.loans.entry import Statement, read_values
-from zephyrant.loans.held_against import decimal_mark, number_in
-from zephyrant.loans.read_dates import read_days
-from zephyrant.loans.reading import (
+from zephyrant.loans.calendars.days_in_words import read_days
+from zephyrant.loans.questions.balance_at import owed, stretches
+from zephyrant.loans.questions.reconciliation import decimal_mark, number_in
+from zephyrant.loans.statement.parsing import (
     read_amount,
     read_balance,
     read_count,
@@ -21,7 +19,9 @@ from zephyrant.loans.reading import (
     read_place,
     read_time,
 )
-from zephyrant.loans.tape_apart import apart
+from zephyrant.loans.statement.statement import Statement, read_values
+from zephyrant.loans.tape.not_loans import apart
+from zephyrant.loans.wording.cells import as_text
 
 from .documents import loan
 

@@ -12,8 +12,8 @@ from scipy.optimize import brentq
 
 from zephyrant import loans
 from zephyrant.loans import MARKS, Answer
-from zephyrant.loans.asked import owed
-from zephyrant.loans.settled import Charge, settled
+from zephyrant.loans.questions.balance_at import owed
+from zephyrant.loans.questions.payoff import Charge, settled
 
 from .documents import document, solve
 from .test_noticed import annex_one

@@ -8,11 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans.aim import put
-from zephyrant.loans.entry import Statement, read_values, suggested_values
-from zephyrant.loans.figures import plain
-from zephyrant.loans.moves import Varied, variant, what_moves
-from zephyrant.loans.sweep import MOST_POINTS, Axis, nudges, sweep
+from zephyrant.loans.answer.aim import put
+from zephyrant.loans.numbers.decimals import plain
+from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, nudges, sweep
+from zephyrant.loans.statement.statement import Statement, read_values, suggested_values
+from zephyrant.loans.statement.variations import Varied, variant, what_moves
 
 from .documents import document, irregular, loan, regular
 

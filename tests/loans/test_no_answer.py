@@ -5,8 +5,8 @@ from typing import Any
 from unittest import TestCase
 
 from zephyrant import loans
-from zephyrant.loans.answer import with_the_answer
-from zephyrant.loans.sweep import ANSWER, Axis, sweep
+from zephyrant.loans.answer.answer import with_the_answer
+from zephyrant.loans.questions.sensitivity import ANSWER, Axis, sweep
 
 from .documents import PERIODIC, loan, solve
 

@@ -8,11 +8,11 @@ from unittest import TestCase
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.cut import lay_out
-from zephyrant.loans.figures import precise, to_step
-from zephyrant.loans.rates import growth_of
-from zephyrant.loans.settling import rounding_reach
-from zephyrant.loans.terms import stated_terms
+from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.line.terms import stated_terms
+from zephyrant.loans.numbers.decimals import precise, to_step
+from zephyrant.loans.quotes.conversion import growth_of
+from zephyrant.loans.solve.last_payment import rounding_reach
 
 from .documents import document, solve
 from .oracle import months_on

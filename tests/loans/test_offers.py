@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from zephyrant import loans
-from zephyrant.loans.beside import Candidate, side_by_side
-from zephyrant.loans.cells import as_text, from_text
-from zephyrant.loans.entry import Statement, TypedClause, loan_of
-from zephyrant.loans.paying_more import More, PaidMore, paying_more
-from zephyrant.loans.points import Points, TwoOffers, two_offers
+from zephyrant.loans.questions.paying_more import More, PaidMore, paying_more
+from zephyrant.loans.questions.points import Points, TwoOffers, two_offers
+from zephyrant.loans.questions.side_by_side import Candidate, side_by_side
+from zephyrant.loans.statement.statement import Statement, TypedClause, loan_of
+from zephyrant.loans.wording.cells import as_text, from_text
 
 PRESS = Statement(
     principal="48250", percent="6.35", compounding="half-year", count="60", payment="?"

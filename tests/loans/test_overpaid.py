@@ -8,9 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant.loans import Answer
-from zephyrant.loans.held_against import hold_against
-from zephyrant.loans.live import FIRST_ROW, live
-from zephyrant.loans.words import MARKS
+from zephyrant.loans.files.workbook import FIRST_ROW, live
+from zephyrant.loans.questions.reconciliation import hold_against
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import PERIODIC, loan, solve
 from .sheet import Sheet

@@ -11,13 +11,19 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
-from zephyrant.loans.clock import PERIODS
-from zephyrant.loans.entry import Statement
-from zephyrant.loans.equivalents import RateQuestion, answer
-from zephyrant.loans.figures import precise
-from zephyrant.loans.rates import as_decimal, growth_of, percent_of, periodic_rate, quoted_percent
-from zephyrant.loans.requote import Quoting, repace, requote
-from zephyrant.loans.styles import Style, Time
+from zephyrant.loans.calendars.frequencies import PERIODS
+from zephyrant.loans.numbers.decimals import precise
+from zephyrant.loans.questions.equivalents import RateQuestion, answer
+from zephyrant.loans.quotes.conversion import (
+    as_decimal,
+    growth_of,
+    percent_of,
+    periodic_rate,
+    quoted_percent,
+)
+from zephyrant.loans.quotes.styles import Style, Time
+from zephyrant.loans.statement.requoting import Quoting, repace, requote
+from zephyrant.loans.statement.statement import Statement
 
 from .documents import solve
 

@@ -9,8 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans.rates import periodic_rate
-from zephyrant.loans.styles import Style
+from zephyrant.loans.quotes.conversion import periodic_rate
+from zephyrant.loans.quotes.styles import Style
 
 from .documents import regular, solve
 

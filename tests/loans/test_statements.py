@@ -8,7 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans.entry import (
+from zephyrant.loans.statement.statement import (
     Statement,
     loan_of,
     read_values,
@@ -17,7 +17,7 @@ from zephyrant.loans.entry import (
     suggested_values,
     work,
 )
-from zephyrant.loans.words import MARKS, MarksName
+from zephyrant.loans.wording.marks import MARKS, MarksName
 
 from .documents import document, irregular, regular
 from .test_dates import dated

@@ -7,9 +7,9 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zephyrant.loans.tape_match import Looked, counted_in, look, match, together, unanswered
-from zephyrant.loans.tape_rows import RESULTS
-from zephyrant.loans.tape_summary import SPREAD, outliers, summarise
+from zephyrant.loans.tape.matching import Looked, counted_in, look, match, together, unanswered
+from zephyrant.loans.tape.rows import RESULTS
+from zephyrant.loans.tape.summary import SPREAD, outliers, summarise
 
 
 class Matching(TestCase):

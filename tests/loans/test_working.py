@@ -10,15 +10,16 @@ from hypothesis import given, settings
 from mpmath import mpf
 
 from zephyrant import loans
-from zephyrant.loans import MARKS, clock
-from zephyrant.loans.cut import lay_out
-from zephyrant.loans.find import find
-from zephyrant.loans.ledger import Schedule, cash_rule, schedule
-from zephyrant.loans.proof import prove
-from zephyrant.loans.rates import periodic_rate
-from zephyrant.loans.roots import root_of_falling_convex
-from zephyrant.loans.styles import Style
-from zephyrant.loans.terms import payable_terms
+from zephyrant.loans import MARKS
+from zephyrant.loans.answer.proof import prove
+from zephyrant.loans.calendars import frequencies
+from zephyrant.loans.ledger.roll import Schedule, cash_rule, schedule
+from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.line.terms import payable_terms
+from zephyrant.loans.numbers.roots import root_of_falling_convex
+from zephyrant.loans.quotes.conversion import periodic_rate
+from zephyrant.loans.quotes.styles import Style
+from zephyrant.loans.solve.unknown import find
 
 from . import reference
 from .documents import PERIODS, loan, regular, solve
@@ -93,11 +94,11 @@ class Clocks(TestCase):
         ]
         for count, every, words in cases:
             with self.subTest(words):
-                self.assertEqual(clock.term(count, every), words)
+                self.assertEqual(frequencies.term(count, every), words)
 
     def test_periods_a_year(self) -> None:
         for name, a_year in PERIODS.items():
-            self.assertEqual(clock.a_year(name), a_year)  # type: ignore[arg-type]
+            self.assertEqual(frequencies.a_year(name), a_year)  # type: ignore[arg-type]
 
     def test_paid_as(self) -> None:
         self.assertEqual(solve().paid_as, "59 payments of 938.82 and a last one of 939.00")

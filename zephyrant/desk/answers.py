@@ -6,16 +6,16 @@ from typing import Final
 
 from zephyrant import loans
 from zephyrant.loans import MARKS, Loan
-from zephyrant.loans.aim import aimed
-from zephyrant.loans.asked import Owed, Payoff, StretchTold
-from zephyrant.loans.asked import owed as owed_at
-from zephyrant.loans.asked import stretches as summed
-from zephyrant.loans.entry import Statement, loan_of, work
-from zephyrant.loans.held_against import HeldAgainst, Matched, hold_against
-from zephyrant.loans.moves import Moves, Varied, what_moves
-from zephyrant.loans.rate_curve import RateCurve, rate_curve
-from zephyrant.loans.settled import Charge, Settled
-from zephyrant.loans.settled import settled as ended
+from zephyrant.loans.answer.aim import aimed
+from zephyrant.loans.questions.balance_at import Owed, Payoff, StretchTold
+from zephyrant.loans.questions.balance_at import owed as owed_at
+from zephyrant.loans.questions.balance_at import stretches as summed
+from zephyrant.loans.questions.payoff import Charge, Settled
+from zephyrant.loans.questions.payoff import settled as ended
+from zephyrant.loans.questions.rate_curve import RateCurve, rate_curve
+from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched, hold_against
+from zephyrant.loans.statement.statement import Statement, loan_of, work
+from zephyrant.loans.statement.variations import Moves, Varied, what_moves
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
 #: wants to see them come.

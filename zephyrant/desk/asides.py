@@ -8,10 +8,10 @@ from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.beside import MOST_BESIDE, Beside, Candidate, side_by_side
-from zephyrant.loans.moves import Varied
-from zephyrant.loans.paying_more import More
-from zephyrant.loans.points import Points
+from zephyrant.loans.questions.paying_more import More
+from zephyrant.loans.questions.points import Points
+from zephyrant.loans.questions.side_by_side import MOST_BESIDE, Beside, Candidate, side_by_side
+from zephyrant.loans.statement.variations import Varied
 
 from . import heavy
 from .cases import OnlyForReadingError, marks_of, may_edit, one, readable, statement_of

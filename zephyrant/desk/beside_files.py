@@ -10,9 +10,9 @@ from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
 
-from zephyrant.loans.answer import ENGINE
-from zephyrant.loans.beside import Beside, Cell, RowBeside
-from zephyrant.loans.cells import as_text
+from zephyrant.loans.answer.answer import ENGINE
+from zephyrant.loans.questions.side_by_side import Beside, Cell, RowBeside
+from zephyrant.loans.wording.cells import as_text
 
 from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
 

@@ -16,8 +16,16 @@ from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
 from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName
-from zephyrant.loans.entry import NUMBERS, Statement, Worked, readings, remark, unworked, work
-from zephyrant.loans.reading import read_amount
+from zephyrant.loans.statement.parsing import read_amount
+from zephyrant.loans.statement.statement import (
+    NUMBERS,
+    Statement,
+    Worked,
+    readings,
+    remark,
+    unworked,
+    work,
+)
 
 from . import heavy, revisions, trail
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint

@@ -7,9 +7,9 @@ from typing import Any, Final
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from zephyrant.loans.comparison import QuoteList
-from zephyrant.loans.entry import Statement, work
-from zephyrant.loans.tape_rows import Defaults
+from zephyrant.loans.questions.comparison import QuoteList
+from zephyrant.loans.statement.statement import Statement, work
+from zephyrant.loans.tape.rows import Defaults
 
 from . import quote_lists, trail
 from .asides import Asides, Pin, keep

@@ -16,9 +16,9 @@ from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
 from zephyrant.loans import Marks, NotALoan, check
-from zephyrant.loans.beside import Beside
-from zephyrant.loans.comparison import QuoteList
-from zephyrant.loans.quote_files import write_csv, write_json
+from zephyrant.loans.files.quotes import write_csv, write_json
+from zephyrant.loans.questions.comparison import QuoteList
+from zephyrant.loans.questions.side_by_side import Beside
 
 from .cases import document_of
 from .models import Case

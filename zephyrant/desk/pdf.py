@@ -23,7 +23,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph
 
 from zephyrant.loans.budget import look
-from zephyrant.loans.read_dates import write_day
+from zephyrant.loans.calendars.days_in_words import write_day
 
 INK, SOFT, RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
 _FONTS: Final = {

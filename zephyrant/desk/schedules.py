@@ -10,12 +10,12 @@ import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
 
 from zephyrant.loans import Answer, Loan, Marks, solve
-from zephyrant.loans.aim import aimed
-from zephyrant.loans.answer import RowTold
+from zephyrant.loans.answer.aim import aimed
+from zephyrant.loans.answer.answer import RowTold
 from zephyrant.loans.budget import grown
-from zephyrant.loans.live import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
-from zephyrant.loans.sentence import terms_in_words
-from zephyrant.loans.solved import due
+from zephyrant.loans.document.sentence import terms_in_words
+from zephyrant.loans.files.workbook import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
+from zephyrant.loans.solve.worked import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have.

@@ -14,10 +14,10 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from zephyrant.loans import Answer, Loan, Marks, solve
-from zephyrant.loans.aim import aimed
+from zephyrant.loans.answer.aim import aimed
 from zephyrant.loans.budget import grown
-from zephyrant.loans.read_dates import write_day
-from zephyrant.loans.sentence import TAKEN_IN_WORDS, terms_in_words
+from zephyrant.loans.calendars.days_in_words import write_day
+from zephyrant.loans.document.sentence import TAKEN_IN_WORDS, terms_in_words
 
 from .pdf import (
     BODY,

@@ -11,11 +11,11 @@ from typing import IO, Any, Final, Protocol
 from pydantic import ValidationError
 
 from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.document import field_errors
-from zephyrant.loans.tape import solve_tape
-from zephyrant.loans.tape_apart import APART_SAYS, apart
-from zephyrant.loans.tape_match import counted_in, look, match, together, unanswered, unmatched
-from zephyrant.loans.tape_rows import FIELDS, RESULTS, Defaults, FieldName
+from zephyrant.loans.document.loan import field_errors
+from zephyrant.loans.tape.matching import counted_in, look, match, together, unanswered, unmatched
+from zephyrant.loans.tape.not_loans import APART_SAYS, apart
+from zephyrant.loans.tape.rows import FIELDS, RESULTS, Defaults, FieldName
+from zephyrant.loans.tape.solving import solve_tape
 
 from . import table_files
 

@@ -21,7 +21,7 @@ from python_calamine import CalamineError, load_workbook
 
 from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.budget import grown, look
-from zephyrant.loans.cells import as_text
+from zephyrant.loans.wording.cells import as_text
 
 #: A file of a table that is read on the desk.
 MOST_BYTES: Final = 50_000_000

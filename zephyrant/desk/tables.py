@@ -19,12 +19,12 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
-from zephyrant.loans.entry import restate
-from zephyrant.loans.tape import solve_tape
-from zephyrant.loans.tape_apart import apart
-from zephyrant.loans.tape_match import Looked, counted_in, look, match, unanswered, unmatched
-from zephyrant.loans.tape_rows import RESULTS, Defaults, FieldName, row_document
-from zephyrant.loans.tape_summary import outliers, summarise
+from zephyrant.loans.statement.statement import restate
+from zephyrant.loans.tape.matching import Looked, counted_in, look, match, unanswered, unmatched
+from zephyrant.loans.tape.not_loans import apart
+from zephyrant.loans.tape.rows import RESULTS, Defaults, FieldName, row_document
+from zephyrant.loans.tape.solving import solve_tape
+from zephyrant.loans.tape.summary import outliers, summarise
 
 from . import heavy, table_files
 from .cases import Content, marks_of, start

@@ -11,9 +11,9 @@ from django.utils import timezone
 from ninja import Schema
 
 from zephyrant.loans import MARKS, MarksName, check
-from zephyrant.loans.changes import changes
-from zephyrant.loans.entry import Statement, Worked
-from zephyrant.loans.sentence import terms_in_words
+from zephyrant.loans.document.sentence import terms_in_words
+from zephyrant.loans.statement.differences import changes
+from zephyrant.loans.statement.statement import Statement, Worked
 
 from .models import Case, TrailPoint
 from .revisions import kept

@@ -5,8 +5,8 @@ from functools import cache
 from ninja import Schema
 
 from zephyrant.loans import MARKS, MarksName
-from zephyrant.loans.clock import PERIODS
-from zephyrant.loans.currencies import currencies
+from zephyrant.loans.calendars.frequencies import PERIODS
+from zephyrant.loans.numbers.currencies import currencies
 
 
 class CurrencyWord(Schema):

@@ -1,10 +1,10 @@
 """The core of Zephyrant: loan documents in, answers out. No interface, no files, no clock."""
 
-from .answer import ENGINE, Answer, solve
+from .answer.answer import ENGINE, Answer, solve
 from .budget import BudgetSpentError, within
-from .document import Loan, check, parse, read, write
+from .document.loan import Loan, check, parse, read, write
 from .errors import Errors, FieldError, NotALoan
-from .words import MARKS, PLAIN, Marks, MarksName
+from .wording.marks import MARKS, PLAIN, Marks, MarksName
 
 __all__ = [
     "ENGINE",

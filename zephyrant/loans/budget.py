@@ -10,10 +10,10 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from typing import Final, NamedTuple
 
-from .document import Loan
+from .document.fields import UNKNOWN
+from .document.loan import Loan
 from .errors import FieldError
-from .fields import UNKNOWN
-from .words import PLAIN, Marks, Number, Sentence
+from .wording.marks import PLAIN, Marks, Number, Sentence
 
 #: Tells whether the budget is spent.
 Spent = Callable[[], bool]

@@ -8,15 +8,15 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import answers
-from zephyrant.loans.asked import Owed, Payoff, StretchTold
-from zephyrant.loans.entry import Statement
-from zephyrant.loans.held_against import HeldAgainst, Matched
-from zephyrant.loans.moves import Moves, Varied, variant, what_moves
-from zephyrant.loans.paying_more import More, PaidMore, paying_more
-from zephyrant.loans.points import Points, TwoOffers, two_offers
-from zephyrant.loans.rate_curve import RateCurve
-from zephyrant.loans.settled import Charge, Settled
-from zephyrant.loans.sweep import MOST_POINTS
+from zephyrant.loans.questions.balance_at import Owed, Payoff, StretchTold
+from zephyrant.loans.questions.paying_more import More, PaidMore, paying_more
+from zephyrant.loans.questions.payoff import Charge, Settled
+from zephyrant.loans.questions.points import Points, TwoOffers, two_offers
+from zephyrant.loans.questions.rate_curve import RateCurve
+from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched
+from zephyrant.loans.questions.sensitivity import MOST_POINTS
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.variations import Moves, Varied, variant, what_moves
 
 from .base import REFUSALS, SignedIn, answered, worked_apart
 

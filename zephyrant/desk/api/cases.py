@@ -13,8 +13,8 @@ from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
 from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
-from zephyrant.loans.entry import Statement, restate
-from zephyrant.loans.flow_files import read_flows
+from zephyrant.loans.files.flows import read_flows
+from zephyrant.loans.statement.statement import Statement, restate
 
 from .base import REFUSALS, Making, SignedIn, answered, file_of, made, noted, refuse, said
 

@@ -2,10 +2,10 @@
 
 from ninja import Router, Schema
 
-from zephyrant.loans.entry import Statement
-from zephyrant.loans.equivalents import RateAnswer, RateQuestion, answer
-from zephyrant.loans.fields import Every
-from zephyrant.loans.requote import Quoting, Way, repace, requote
+from zephyrant.loans.document.fields import Every
+from zephyrant.loans.questions.equivalents import RateAnswer, RateQuestion, answer
+from zephyrant.loans.statement.requoting import Quoting, Way, repace, requote
+from zephyrant.loans.statement.statement import Statement
 
 from .base import REFUSALS, SignedIn, answered
 

@@ -7,7 +7,7 @@ from ninja import Query, Router
 
 from zephyrant.desk import answers, words
 from zephyrant.loans import Answer, BudgetSpentError, Loan
-from zephyrant.loans.entry import Statement, Worked, unworked
+from zephyrant.loans.statement.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, SignedIn, answered
 

@@ -10,8 +10,8 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from zephyrant import loans
 from zephyrant.loans import Errors, FieldError, NotALoan
+from zephyrant.loans.document.fields import MOST_TEXT
 from zephyrant.loans.errors import at_fault
-from zephyrant.loans.fields import MOST_TEXT
 
 ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT = 0, 1, 2, 3
 

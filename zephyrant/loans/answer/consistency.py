@@ -1,0 +1,82 @@
+"""Every figure stated: whether they fit, and what each would have to be."""
+
+from decimal import Decimal
+
+from typing_extensions import TypedDict
+
+from ..document.fields import FIGURES, UNKNOWN, FigureName
+from ..document.loan import Loan
+from ..line.terms import levelled, payable_terms, stated_terms
+from ..numbers.decimals import plain, told
+from ..solve.last_payment import fits, gap
+from ..solve.worked import value_as_paid, work_out
+from ..wording.marks import Marks, Money, Sentence
+
+
+class WouldFit(TypedDict):
+    """What a figure would have to be for the others: as it would be paid, unrounded; or why none
+    fits."""
+
+    value: str | None
+    exact: str | None
+    reason: str | None
+
+
+class Fit(TypedDict):
+    """`gap`: what is left over at the end, unrounded; below zero, what is paid too much."""
+
+    gap: str
+    fits: bool
+    says: str
+    would_fit: dict[FigureName, WouldFit]
+
+
+def _asking(loan: Loan, name: FigureName) -> Loan:
+    """The same loan with one figure asked for."""
+    if name == "rate":
+        return loan.model_copy(update={"rate": loan.rate.model_copy(update={"percent": UNKNOWN})})
+    bought = {"purchase": None} if name == "principal" else {}
+    return loan.model_copy(update={name: UNKNOWN, **bought})
+
+
+def fit(loan: Loan, marks: Marks) -> Fit:
+    """The stated figures held against each other."""
+    terms = payable_terms(loan, Decimal(0))
+    over, do_fit = gap(loan, levelled(stated_terms(loan))), fits(loan, terms)
+    return {
+        "gap": plain(told(over)),
+        "fits": do_fit,
+        "says": _says(loan, over, fits=do_fit).say(marks),
+        "would_fit": {name: _would_fit(_asking(loan, name), marks) for name in FIGURES},
+    }
+
+
+def _says(loan: Loan, left: Decimal, *, fits: bool) -> Sentence:
+    over = Money(abs(left), loan.decimals)
+    if abs(left) < loan.minor_unit / 2:
+        return Sentence("The figures fit: they end at exactly what is to be left.")
+    if fits:
+        return Sentence(
+            "The figures fit as cash is paid: rounding each payment makes {over} at the end, which "
+            "the last payment settles.",
+            over=over,
+        )
+    if left > 0:
+        return Sentence("The figures do not fit: at the end {over} too much is owed.", over=over)
+    return Sentence("The figures do not fit: by the end {over} too much has been paid.", over=over)
+
+
+def _would_fit(loan: Loan, marks: Marks) -> WouldFit:
+    if loan.rate.quoted == "flat" and loan.unknown in ("count", "balance"):
+        reason = "A flat quote speaks of a stated number of payments that repay to nothing."
+        return {"value": None, "exact": None, "reason": reason}
+    found, terms, laid, _ = work_out(loan)
+    why = found.note if found.reason is None and found.ordinary is None else found.reason
+    if why is not None or terms is None:
+        return {"value": None, "exact": None, "reason": why.say(marks) if why else None}
+    solution = found.solutions[found.ordinary or 0]
+    return {
+        "value": value_as_paid(loan, solution, terms, laid),
+        "exact": plain(told(solution)),
+        "reason": None,
+    }

@@ -1,0 +1,215 @@
+"""The proof: every answer checked on a second way, and the schedule on its own sums."""
+
+from decimal import Decimal
+from typing import Final
+
+from typing_extensions import TypedDict
+
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..ledger.present_value import discounted
+from ..ledger.roll import Schedule, unrounded_end
+from ..line.periods import Line, Terms
+from ..line.stretches import lay_out
+from ..line.terms import Found, digits_for, levelled, solved_terms
+from ..numbers import annuity
+from ..numbers.decimals import DIGITS_TOLD, precise, told
+from ..quotes.conversion import as_decimal
+from ..solve.last_payment import rounding_reach
+from ..wording.marks import Marks
+from .working import Writer
+
+#: A proof holds where both ways agree to at least so many digits.
+_DIGITS_PROVED: Final = 15
+
+
+#: What is less than this, in any currency, is the noise of many digits.
+_NO_MONEY: Final = Decimal("1e-30")
+
+
+class Check(TypedDict):
+    """One thing checked: what, what was found, what it should be, whether it holds."""
+
+    what: str
+    found: str
+    expected: str
+    holds: bool
+
+
+class Proof(TypedDict):
+    """Every check made of an answer; `digits` to which roll and formula agree."""
+
+    holds: bool
+    digits: int
+    says: str
+    checks: list[Check]
+
+
+def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
+    """Leading digits, of a number of the size of `scale`, in which two figures agree."""
+    gap = abs(found - expected)
+    size = max(abs(scale), abs(expected))
+    if gap < _NO_MONEY or not size:
+        return DIGITS_TOLD
+    return min(DIGITS_TOLD, max(0, -(gap / size).adjusted() - 1))
+
+
+def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks) -> Proof:
+    """The answer checked on a second way, and the schedule on its own sums."""
+    write = Writer(loan, marks)
+    solved = solved_terms(loan, found)
+    with precise(digits_for(terms) + 20):
+        if solved.count is None:
+            digits, checks = _prove_count(solved, found.solutions[0], write)
+        else:
+            digits, checks = _prove_by_both_ways(levelled(solved), write)
+    if laid:
+        with precise():
+            left = _closes_at(loan, found, terms, laid)
+        checks += _schedule_checks(laid, left, write)
+    holds = all(check["holds"] for check in checks)
+    second = "the closed form agrees" if solved.is_level else "discounted to the start it agrees"
+    return {
+        "holds": holds,
+        "digits": digits,
+        "says": _proof_says(laid, digits, second, write) if holds else "A check failed: see below.",
+        "checks": checks,
+    }
+
+
+def _proof_says(laid: Schedule | None, digits: int, second: str, write: Writer) -> str:
+    if not laid:
+        return f"Both ways agree to {digits} digits; there is no schedule to the cent."
+    closing = write.money(laid.unit.amount(laid.rows[-1].closing))
+    last = write.marks.write(str(laid.rows[-1].number))
+    return f"Rolls forward to {closing} after payment {last}; {second} to {digits} digits."
+
+
+def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]:
+    """Rolled forward period by period, and by a second way: both must end as stated."""
+    count = solved.count or 0
+    line = lay_out(solved)
+    owed, rate = unrounded_end(line), as_decimal(solved.rate)
+    if solved.is_level:
+        by = annuity.factors(rate, count, solved.timing)
+        found = annuity.balance(solved.principal, solved.payment, by)
+        grown = scale = solved.principal * by.growth
+        expected, what = solved.balance, "By the closed form"
+    else:
+        grown = unrounded_end(_added_up(line))
+        expected, found = discounted(line)
+        scale, what = expected, "What is paid and left, discounted to the start"
+    rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
+    second = _digits_agreed(found, expected, scale)
+    return min(rolled, second), [
+        {
+            "what": f"Rolled forward unrounded, {count or line.stretches[-1].last} periods",
+            "found": write.money(owed),
+            "expected": write.money(solved.balance),
+            "holds": rolled >= _DIGITS_PROVED,
+        },
+        {
+            "what": f"{what}, agreeing to {second} digits",
+            "found": write.money(found),
+            "expected": write.money(expected),
+            "holds": second >= _DIGITS_PROVED,
+        },
+    ]
+
+
+def _added_up(line: Line) -> Line:
+    """The line with all that moves on it added to what is owed: the size of what is rolled."""
+    stretches = tuple(
+        stretch._replace(
+            payment=-abs(stretch.payment),
+            repay=-abs(stretch.repay),
+            advance=abs(stretch.advance),
+            fee=abs(stretch.fee),
+            interest_only=False,
+            inner=tuple(each._replace(amount=abs(each.amount)) for each in stretch.inner),
+        )
+        for stretch in line.stretches
+    )
+    return line._replace(principal=abs(line.principal), stretches=stretches)
+
+
+def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
+    """The balance lies between those after the whole periods below and above the count."""
+    exact, balance = told(solution), terms.balance
+    whole, rate = int(exact), as_decimal(terms.rate)
+    line = lay_out(terms)
+    before, after = (unrounded_end(line, periods) for periods in (whole, whole + 1))
+    if terms.is_level:
+        by = annuity.factors(rate, solution, terms.timing)
+        found = annuity.balance(terms.principal, terms.payment, by)
+        expected, what = balance, "By the closed form at the fraction"
+        scale = max(terms.principal * by.growth, terms.payment * by.accumulated)
+    else:
+        expected, found = discounted(line, whole, before)
+        scale = expected
+        what = f"{whole} payments and what is owed then, discounted to the start"
+    digits = _digits_agreed(found, expected, scale)
+    lowest, highest = sorted((before, after))
+    slack = max(scale, terms.principal).scaleb(-_DIGITS_PROVED)
+    return digits, [
+        {
+            "what": f"Rolled forward unrounded, after {whole} and {whole + 1} periods",
+            "found": f"{write.money(before)} and {write.money(after)}",
+            "expected": f"{write.money(balance)} between them",
+            "holds": lowest - slack <= balance <= highest + slack,
+        },
+        {
+            "what": f"{what}, agreeing to {digits} digits",
+            "found": write.money(found),
+            "expected": write.money(expected),
+            "holds": digits >= _DIGITS_PROVED,
+        },
+    ]
+
+
+def _closes_at(loan: Loan, found: Found, terms: Terms, laid: Schedule) -> int:
+    """What the last row is to close at, in units: the balance stated, or as found, off by no more
+    than rounding explains."""
+    unit, closing = laid.unit, laid.rows[-1].closing
+    if loan.balance != UNKNOWN:
+        overpaid = laid.overpaid if closing < 0 else 0
+        return unit.count(loan.balance) - overpaid
+    exact = told(found.solutions[0])
+    if abs(unit.amount(closing) - exact) <= rounding_reach(loan, lay_out(terms)):
+        return closing
+    return unit.count(round(exact, unit.places))
+
+
+def _schedule_checks(laid: Schedule, left: int, write: Writer) -> list[Check]:
+    """`left`: what is to be left, in units."""
+    rows, amount = laid.rows, laid.unit.amount
+    principal = sum(row.principal for row in rows)
+    lent, closing = rows[0].opening, rows[-1].closing
+    lent += sum(row.advance + row.fee for row in rows)
+    chained = all(
+        row.interest + row.principal == row.paid
+        and row.opening + row.advance + row.fee - row.principal == row.closing
+        and (number == 0 or row.opening == rows[number - 1].closing)
+        for number, row in enumerate(rows)
+    )
+    return [
+        {
+            "what": "Principal parts add up to the amount lent less what is left",
+            "found": write.money(amount(principal)),
+            "expected": write.money(amount(lent - left)),
+            "holds": principal == lent - left,
+        },
+        {
+            "what": "The last row closes at",
+            "found": write.money(amount(closing)),
+            "expected": write.money(amount(left)),
+            "holds": closing == left,
+        },
+        {
+            "what": "In every row interest + principal = what is paid, and each opens where the "
+            "last closed",
+            "found": f"{len(rows)} rows" if chained else "not in every row",
+            "expected": f"{len(rows)} rows",
+            "holds": chained,
+        },
+    ]

@@ -1,0 +1,279 @@
+"""What a loan costs beside its interest: fees, net proceeds, yearly cost, the carrying amount.
+
+Worked on what moves to the cent. A fee kept back or paid apart at the start lessens what is
+received; one paid apart later is paid besides. A balance left counts as paid at the end.
+"""
+
+from collections.abc import Callable
+from datetime import date
+from decimal import Decimal
+from itertools import groupby
+from math import exp
+from typing import Final, NamedTuple
+
+from typing_extensions import TypedDict
+
+from ..document.loan import Loan
+from ..ledger.roll import Schedule
+from ..line.periods import Terms
+from ..line.stretches import Between, Fee, between, fees_of
+from ..numbers.decimals import percent_text, plain, precise, to_step
+from ..solve.worked import due
+from .yearly_cost import (
+    Flows,
+    Moved,
+    Run,
+    YearlyCost,
+    general_cost,
+    times_of,
+    us_force,
+    yearly_cost,
+)
+
+#: Nearer than this to a tie a float is looked at exactly; and where there are so many units.
+_TIE: Final = 1e-4
+_MOST_UNITS: Final = 1e11
+#: Less than a day, in periods of any length.
+_MOMENT: Final = 1e-6
+
+
+class CostsTold(TypedDict):
+    """Money as decimal strings, rates in percent with ten decimals.
+
+    `net_proceeds`: what the borrower receives; `total_cost`: all that is paid beyond it;
+    `per_thousand`: of each 1,000 lent. The lender's yield is nominal at the payment frequency and
+    effective a year, none where the periods are not alike.
+    """
+
+    net_proceeds: str
+    total_cost: str
+    per_thousand: str
+    yield_nominal: str | None
+    yield_effective: str | None
+
+
+class FeeTold(TypedDict):
+    """A fee: before or with which payment (0: the start) and when it is taken, and how."""
+
+    number: int
+    date: str | None
+    amount: str
+    taken: str
+
+
+class Costs(NamedTuple):
+    """What a schedule costs; the carrying amount after each row, where there are fees."""
+
+    told: CostsTold
+    yearly: YearlyCost
+    fees: Decimal
+    carrying: tuple[str, ...]
+    fees_told: tuple[FeeTold, ...]
+
+
+def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
+    """The costs of a loan; `periodic` is the rate of one period, a guess for its yearly cost."""
+    flows = _flows_of(loan, terms, laid)
+    yearly, force = flows.cost(loan, laid, periodic)
+    fees = flows.fees
+    lent = laid.unit.amount(laid.rows[0].opening)
+    advanced = laid.unit.amount(sum(row.advance for row in laid.rows))
+    kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
+    apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
+    received = lent - _added_at_start(fees) + advanced - kept_back
+    paid = laid.unit.amount(sum(row.paid for row in laid.rows) + laid.rows[-1].closing)
+    total = paid + apart - received
+    with precise():
+        base = received + kept_back
+        per_thousand = 1000 * total / base if base else Decimal(0)
+    rate = None if force is None else float(force)
+    told: CostsTold = {
+        "net_proceeds": _money(received, loan),
+        "total_cost": _money(total, loan),
+        "per_thousand": _money(per_thousand, loan),
+        "yield_nominal": _percent(rate, loan, effective=False),
+        "yield_effective": _percent(rate, loan, effective=True),
+    }
+    all_fees = sum((fee.amount for fee in fees), Decimal(0))
+    carrying = _carrying(loan, laid, flows.moved, rate) if fees else ()
+    return Costs(
+        told, yearly, all_fees, carrying, tuple(_fee_told(loan, laid, fee) for fee in fees)
+    )
+
+
+def yearly_costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> YearlyCost:
+    """Both yearly costs alone."""
+    return _flows_of(loan, terms, laid).cost(loan, laid, periodic)[0]
+
+
+class _FlowsOf(NamedTuple):
+    """The fees of a loan, and all that moves where payments are not alone."""
+
+    fees: list[Fee]
+    moved: list[Moved]
+
+    def cost(
+        self, loan: Loan, laid: Schedule, periodic: Decimal
+    ) -> tuple[YearlyCost, float | None]:
+        """Both yearly costs, and the force of one period."""
+        if self.moved:
+            return general_cost(
+                [*self.moved, *_left(loan, laid)],
+                loan.calendar,
+                loan.payments_a_year,
+                in_advance=loan.timing == "in-advance",
+            )
+        flows, guess = _level_flows(loan, laid), float(periodic)
+        is_regular = loan.calendar is None or loan.calendar.is_regular
+        return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
+
+
+def _flows_of(loan: Loan, terms: Terms, laid: Schedule) -> _FlowsOf:
+    happens = _until_the_end(loan, terms, laid)
+    fees = [fee for fee in fees_of(terms) if happens(fee.place)]
+    on_days = [each for each in between(terms) if happens(each.day)]
+    last = laid.rows[-1]
+    ends_on_a_day = last.day is not None or last.ended is not None
+    back = last.closing < 0 or any(row.paid < 0 or row.advance for row in laid.rows)
+    if not (fees or on_days or back or ends_on_a_day or loan.count == 0):
+        return _FlowsOf(fees, [])
+    return _FlowsOf(fees, _moved(laid, fees, [] if laid.by_day else on_days))
+
+
+def _added_at_start(fees: list[Fee]) -> Decimal:
+    return sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
+
+
+def _fee_told(loan: Loan, laid: Schedule, fee: Fee) -> FeeTold:
+    calendar, place = loan.calendar, fee.place
+    if isinstance(place, date):
+        day: date | None = place
+        number = next((row.number for row in laid.rows if (due(loan, row) or place) >= place), 0)
+    else:
+        number = place
+        day = calendar and (calendar.payment(place) if place else calendar.start)
+    return {
+        "number": number,
+        "date": day.isoformat() if day else None,
+        "amount": _money(fee.amount, loan),
+        "taken": fee.taken,
+    }
+
+
+def _money(amount: Decimal, loan: Loan) -> str:
+    return plain(to_step(amount, loan.minor_unit, "nearest"), loan.decimals)
+
+
+def _money_of(amount: float, loan: Loan) -> str:
+    """The same of a float: written by its own digits, but where they are too near to a tie."""
+    units = abs(amount) * 10**loan.decimals
+    if abs(units % 1 - 0.5) < _TIE or not 1 < units < _MOST_UNITS:
+        return _money(Decimal(amount), loan)
+    return f"{amount:.{loan.decimals}f}"
+
+
+def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
+    if force is None:
+        return None
+    often = loan.payments_a_year
+    with precise():
+        rate = Decimal(force).exp() - 1
+        told = (1 + rate) ** often - 1 if effective else often * rate
+        return percent_text(100 * told)
+
+
+def _level_flows(loan: Loan, laid: Schedule) -> Flows:
+    """What is paid to the cent, in runs, and what is left as paid at the end."""
+    scale = 10.0**-laid.unit.places
+    rows, calendar = laid.rows, loan.calendar
+    # Places count from the first payment where there are dates, else from the start.
+    place = 0 if calendar or loan.timing == "in-advance" else 1
+    runs: list[Run] = []
+    for paid, group in groupby(rows, key=lambda row: row.paid):
+        members = list(group)
+        runs.append(Run(paid * scale, place, len(members)))
+        place += len(members)
+    if rows[-1].closing:
+        end = place if loan.timing == "in-advance" else place - 1
+        runs.append(Run(rows[-1].closing * scale, end))
+    return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
+
+
+def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | date], bool]:
+    """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
+    row = laid.rows[-1]
+    ended = row.stands_at
+    if row.day and not laid.by_day:
+        # Settled on a day between two payments: with what stands there by then.
+        ended = row.number - 1
+    elif row.ended and loan.timing == "in-arrears":
+        ended -= 1
+    elif not row.ended and (loan.count == 0 or ended == terms.count):
+        return lambda place: True
+    day = row.ended.day if row.ended else due(loan, row)
+    return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
+
+
+def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
+    """What moves between lender and borrower, but for what is left: above zero what the borrower
+    receives."""
+    told_with: dict[int, int] = {}
+    for each in on_days:
+        told_with[each.number] = told_with.get(each.number, 0) + laid.unit.count(each.amount)
+    unit = laid.unit
+    # A quotient of whole numbers is the nearest float.
+    scale = 10**unit.places
+    moved = [Moved(0, float(unit.amount(laid.rows[0].opening) - _added_at_start(fees)))]
+    # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
+    for row in reversed(laid.rows):
+        net = row.advance - row.paid
+        stated = told_with.pop(row.stands_at, 0)
+        if row.ended:
+            # What ended the loan is cut on its day; what was paid before stands at its payment.
+            by_then = row.ended.moved
+            moved.append(Moved(row.ended.day, (by_then - stated) / scale))
+            stated = by_then
+        if net - stated:
+            moved.append(Moved(row.day or row.stands_at, (net - stated) / scale))
+    moved += [Moved(each.day, float(each.amount)) for each in on_days]
+    moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
+    return moved
+
+
+def _left(loan: Loan, laid: Schedule) -> list[Moved]:
+    """What is left, as paid at the end."""
+    last = laid.rows[-1]
+    if not last.closing:
+        return []
+    # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
+    late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
+    place = last.day or (last.ended.day if last.ended else last.stands_at + late)
+    return [Moved(place, -float(laid.unit.amount(last.closing)))]
+
+
+def _carrying(
+    loan: Loan, laid: Schedule, moved: list[Moved], force: float | None
+) -> tuple[str, ...]:
+    """What has moved, rolled at the lender's yield (the effective-interest method), after each
+    row."""
+    if force is None or loan.count == 0:
+        return ()
+    in_advance, often = loan.timing == "in-advance", loan.payments_a_year
+    years = times_of(loan.calendar, often, in_advance).years
+
+    def time(place: int | date) -> float:
+        return often * years(place)
+
+    flows = sorted((time(each.place), each.amount) for each in moved)
+    carried, at, next_flow, told = 0.0, 0.0, 0, []
+    for row in laid.rows:
+        ends = time(row.number + 1) if in_advance else time(row.number)
+        # In advance a row ends just before the next payment.
+        until = ends - _MOMENT if in_advance else ends + _MOMENT
+        while next_flow < len(flows) and flows[next_flow][0] <= until:
+            when, amount = flows[next_flow]
+            carried = carried * exp(force * (when - at)) + amount
+            at, next_flow = when, next_flow + 1
+        carried, at = carried * exp(force * (ends - at)), ends
+        told.append(_money_of(carried, loan))
+    return tuple(told)

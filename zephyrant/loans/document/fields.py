@@ -1,0 +1,322 @@
+"""What stands in a field of a loan document: figures, counts, days, places, and how each is read.
+
+A value that cannot be read raises with a sentence for whoever wrote it.
+"""
+
+import re
+from datetime import date
+from decimal import Decimal
+from typing import Annotated, Any, Final, Literal, get_args
+
+from pydantic import BeforeValidator, PlainSerializer, WithJsonSchema
+from pydantic_core import PydanticCustomError
+
+from ..calendars import frequencies
+from ..numbers.currencies import currencies
+from ..numbers.decimals import decimal_places
+
+UNKNOWN: Final = "?"
+Unknown = Literal["?"]
+FigureName = Literal["principal", "rate", "count", "payment", "balance"]
+FIGURES: Final[tuple[FigureName, ...]] = get_args(FigureName)
+
+#: A hundred years of daily payments.
+MOST_PAYMENTS: Final = 36_500
+#: The largest amount: one below a quadrillion.
+MOST_MONEY: Final = Decimal(10) ** 15
+#: Percents a year are below this.
+MOST_PERCENT: Final = Decimal(10_000)
+MOST_PLACES: Final = 40
+MOST_COMPOUNDINGS: Final = 10_000
+MOST_PAYMENTS_A_YEAR: Final = 366
+MOST_CLAUSES: Final = 1_000
+#: Years are counted back from days, and payments laid out after them: within the calendar.
+FIRST_YEAR: Final = 1000
+LAST_YEAR: Final = 9900
+#: Characters of JSON a document may have.
+MOST_TEXT: Final = 1_000_000
+
+_DECIMAL = re.compile(r"[+-]?(\d+(\.\d*)?|\.\d+)", re.ASCII)
+_DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+(\.\d*)?|\.\d+)$"}
+#: Zero or more: only nothing has a sign.
+_NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+(\.\d*)?|\.\d+)|-(0+(\.0*)?|\.0+))$"}
+
+
+def wrong(message: str) -> PydanticCustomError:
+    """A figure that cannot be, with the sentence that says why."""
+    # Pydantic reads braces as places to fill.
+    return PydanticCustomError("figure", "{sentence}", {"sentence": message})
+
+
+def wrong_at(field: str, message: str) -> PydanticCustomError:
+    """What is wrong with one field of the part that is validated."""
+    return PydanticCustomError("figure", "{sentence}", {"sentence": message, "fields": (field,)})
+
+
+def in_quotes(value: object) -> str:
+    """What was written, at most its first forty characters."""
+    text = str(value)
+    return f"“{text[:40]}…”" if len(text) > 40 else f"“{text}”"
+
+
+def decimal_of(value: object, example: str) -> Decimal:
+    """A number; what is none raises, with an `example` of one."""
+    if isinstance(value, bool) or not isinstance(value, str | int | float | Decimal):
+        raise wrong(f'A number belongs here, written as "{example}".')
+    if isinstance(value, str):
+        if not value.strip():
+            raise wrong(f'Nothing is stated here. Write a number such as "{example}", or "?".')
+        if len(value) > 80 or not _DECIMAL.fullmatch(value):
+            raise wrong(f'{in_quotes(value)} is not a number. Write it as "{example}".')
+    number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
+    if not number.is_finite():
+        raise wrong(f'A finite number belongs here, written as "{example}".')
+    if number.adjusted() > 40 or decimal_places(number) > MOST_PLACES:
+        raise wrong(f"This number has too many digits: at most {MOST_PLACES} after the point.")
+    return number
+
+
+def _amount(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = decimal_of(value, "48250.00")
+    if number < 0:
+        raise wrong("An amount is zero or more: the field itself says who pays whom.")
+    if number >= MOST_MONEY:
+        raise wrong(f"An amount is below {MOST_MONEY:f}.")
+    return abs(number)
+
+
+def _percent(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = decimal_of(value, "6.35")
+    if number >= MOST_PERCENT:
+        raise wrong(f"A rate is below {MOST_PERCENT} %. Is the decimal point in its place?")
+    return number
+
+
+def _fee_percent(value: object) -> Decimal | Unknown:
+    percent = _percent(value)
+    if isinstance(percent, Decimal) and percent < 0:
+        raise wrong("A fee is zero percent or more.")
+    return percent
+
+
+def _whole(value: object, least: int, most: int, what: str) -> int:
+    if isinstance(value, str) and value.strip():
+        if not re.fullmatch(r"[+-]?\d{1,80}(\.\d{1,80})?", value, re.ASCII):
+            raise wrong(f"{in_quotes(value)} is not a whole number. {what}")
+        value = Decimal(value)
+    if isinstance(value, bool) or not isinstance(value, int | float | Decimal):
+        raise wrong(f"A whole number belongs here. {what}")
+    number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
+    if not number.is_finite() or number != number.to_integral_value():
+        raise wrong(f"A whole number belongs here. {what}")
+    if not least <= number <= most:
+        raise wrong(what)
+    return int(number)
+
+
+def _count(value: object) -> int | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    return _whole(
+        value,
+        0,
+        MOST_PAYMENTS,
+        f"The number of payments is between 1 and {MOST_PAYMENTS}, or 0 where the clauses alone "
+        "are the loan.",
+    )
+
+
+def _frequency(value: object) -> frequencies.Frequency:
+    if isinstance(value, str) and value in frequencies.PERIODS:
+        return value
+    names = ", ".join(frequencies.PERIODS)
+    return _whole(
+        value,
+        1,
+        MOST_PAYMENTS_A_YEAR,
+        f"Write one of {names}, or how many payments a year, from 1 to {MOST_PAYMENTS_A_YEAR}.",
+    )
+
+
+def _compounding(value: object) -> frequencies.Compounding:
+    if isinstance(value, str) and (value in frequencies.PERIODS or value == "continuous"):
+        return value  # type: ignore[return-value]
+    names = ", ".join(frequencies.PERIODS)
+    return _whole(
+        value,
+        1,
+        MOST_COMPOUNDINGS,
+        f"Write one of {names}, continuous, or how many times a year, "
+        f"from 1 to {MOST_COMPOUNDINGS}.",
+    )
+
+
+def _currency(value: object) -> str:
+    if isinstance(value, str) and value.upper() in currencies():
+        return value.upper()
+    raise wrong(f"{in_quotes(value)} is no currency code of ISO 4217. Write one such as EUR.")
+
+
+def _periods(value: object) -> Decimal:
+    number = decimal_of(value, "90")
+    if not 0 < number <= MOST_PAYMENTS:
+        raise wrong(f"A number of periods is above 0 and at most {MOST_PAYMENTS}.")
+    return number
+
+
+def read_date(value: object) -> date:
+    """A day of the calendar, written 2027-03-01; raises for what is none."""
+    if isinstance(value, date):
+        return value
+    found = re.fullmatch(r"(\d{4})-(\d{2})-(\d{2})", value) if isinstance(value, str) else None
+    if not found:
+        raise wrong(f'{in_quotes(value)} is not a date. Write it as "2027-03-01".')
+    try:
+        day = date(*(int(part) for part in found.groups()))
+    except ValueError:
+        raise wrong(f"{in_quotes(value)} is no day of the calendar.") from None
+    if not FIRST_YEAR <= day.year <= LAST_YEAR:
+        raise wrong(f"Days lie in the years {FIRST_YEAR} to {LAST_YEAR}.")
+    return day
+
+
+def _place(value: object) -> int | date:
+    if isinstance(value, date) or (isinstance(value, str) and "-" in value[1:]):
+        return read_date(value)
+    what = f"Write the number of a payment, from 0 (the start) to {MOST_PAYMENTS}, or a day."
+    return _whole(value, 0, MOST_PAYMENTS, what)
+
+
+def _month(value: object) -> int:
+    return _whole(value, 1, 12, "A month of the calendar is a number from 1 to 12.")
+
+
+def _step_every(value: object) -> int:
+    return _whole(
+        value,
+        1,
+        MOST_PAYMENTS,
+        f"Between two steps lie at least one payment and at most {MOST_PAYMENTS}.",
+    )
+
+
+def _change(value: object) -> Decimal | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    number = decimal_of(value, "3")
+    if abs(number) >= MOST_MONEY:
+        raise wrong(f"A change is below {MOST_MONEY:f}.")
+    return number
+
+
+def _step(value: object) -> Decimal:
+    number = decimal_of(value, "0.01")
+    if not 0 < number <= 1_000_000:
+        raise wrong("A rounding step is above 0 and at most 1000000.")
+    return number
+
+
+def _written(value: object) -> object:
+    return f"{value:f}" if isinstance(value, Decimal) else value
+
+
+def number_schema(*extra: dict[str, Any]) -> dict[str, Any]:
+    """The JSON Schema of a number, as text or not; `extra`: what may stand there besides."""
+    return {"anyOf": [*extra, _DECIMAL_SCHEMA, {"type": "number"}]}
+
+
+def least_schema(*extra: dict[str, Any]) -> dict[str, Any]:
+    """The JSON Schema of a number of zero or more, as text or not."""
+    return {"anyOf": [*extra, _NOT_BELOW_ZERO, {"type": "number", "minimum": 0}]}
+
+
+def _whole_schema(least: int, most: int) -> dict[str, Any]:
+    """That of a whole number, as text or not."""
+    text = {"type": "string", "pattern": r"^\+?\d+(\.0+)?$"}
+    return {"anyOf": [{"type": "integer", "minimum": least, "maximum": most}, text]}
+
+
+_ASKED = {"const": UNKNOWN, "type": "string"}
+_WRITTEN = PlainSerializer(_written, return_type=str | int)
+
+Amount = Annotated[
+    Decimal | Unknown,
+    BeforeValidator(_amount),
+    _WRITTEN,
+    WithJsonSchema(
+        {
+            "anyOf": [
+                _ASKED,
+                _NOT_BELOW_ZERO,
+                {"type": "number", "minimum": 0, "exclusiveMaximum": int(MOST_MONEY)},
+            ]
+        }
+    ),
+]
+Percent = Annotated[
+    Decimal | Unknown, BeforeValidator(_percent), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
+]
+FeePercent = Annotated[
+    Decimal | Unknown,
+    BeforeValidator(_fee_percent),
+    _WRITTEN,
+    WithJsonSchema(least_schema(_ASKED)),
+]
+Count = Annotated[
+    int | Unknown,
+    BeforeValidator(_count),
+    WithJsonSchema({"anyOf": [_ASKED, *_whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
+]
+Every = Annotated[
+    frequencies.Frequency,
+    BeforeValidator(_frequency),
+    WithJsonSchema(
+        {
+            "anyOf": [
+                {"enum": list(frequencies.PERIODS), "type": "string"},
+                *_whole_schema(1, MOST_PAYMENTS_A_YEAR)["anyOf"],
+            ]
+        }
+    ),
+]
+CompoundingField = Annotated[
+    frequencies.Compounding,
+    BeforeValidator(_compounding),
+    WithJsonSchema(
+        {
+            "anyOf": [
+                {"enum": [*frequencies.PERIODS, "continuous"], "type": "string"},
+                *_whole_schema(1, MOST_COMPOUNDINGS)["anyOf"],
+            ]
+        }
+    ),
+]
+CurrencyCode = Annotated[
+    str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
+]
+Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(least_schema())]
+DAY_SCHEMA = {"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}
+Day = Annotated[date, BeforeValidator(read_date), WithJsonSchema(DAY_SCHEMA)]
+_PLACE_SCHEMA = {"anyOf": [*_whole_schema(0, MOST_PAYMENTS)["anyOf"], DAY_SCHEMA]}
+Place = Annotated[int | date, BeforeValidator(_place), WithJsonSchema(_PLACE_SCHEMA)]
+Month = Annotated[
+    int,
+    BeforeValidator(_month),
+    WithJsonSchema(_whole_schema(1, 12)),
+]
+StepEvery = Annotated[
+    int,
+    BeforeValidator(_step_every),
+    WithJsonSchema(_whole_schema(1, MOST_PAYMENTS)),
+]
+#: A growth: above zero or below it.
+Change = Annotated[
+    Decimal | Unknown, BeforeValidator(_change), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
+]
+Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(least_schema())]
+Timing = Literal["in-arrears", "in-advance"]
+OddDays = Literal["simple", "compound"]

@@ -1,0 +1,495 @@
+"""The loan document: typed, validated, immutable.
+
+The one definition of it, with its fields and parts: the JSON Schema, the OpenAPI schema and the
+front end's types are generated from the models here.
+"""
+
+import json
+from datetime import date
+from decimal import Decimal
+from functools import lru_cache
+from typing import Any, Final, Literal, Self
+
+from pydantic import ConfigDict, Field, ValidationError, model_validator
+from pydantic_core import ErrorDetails, PydanticCustomError
+
+from ..calendars import frequencies
+from ..calendars.dates import Calendar, DayCount, later, pace
+from ..errors import FieldError, NotALoan
+from ..numbers.currencies import currencies
+from ..quotes.styles import Style
+from .fields import (
+    FIGURES,
+    MOST_CLAUSES,
+    MOST_PAYMENTS,
+    MOST_TEXT,
+    UNKNOWN,
+    Amount,
+    Count,
+    CurrencyCode,
+    Day,
+    Every,
+    OddDays,
+    Timing,
+    Unknown,
+    in_quotes,
+    wrong_at,
+)
+from .parts import (
+    FEE_KINDS,
+    FINEST_SHARE,
+    Aim,
+    Clause,
+    Part,
+    Purchase,
+    Quote,
+    Rounding,
+    Share,
+    outside,
+)
+
+
+def _what_may_be_left_out(schema: dict[str, Any]) -> None:
+    """The principal where a purchase says what is lent, the payment where clauses are the loan."""
+    left_out = ("principal", "payment")
+    schema["required"] = [name for name in schema["required"] if name not in left_out]
+    no_payments = {"properties": {"count": {"enum": [0, "0"]}}}
+    schema["allOf"] = [
+        {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
+        {"anyOf": [{"required": ["payment"]}, no_payments]},
+    ]
+
+
+@lru_cache(maxsize=256)
+def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> Calendar | None:
+    """Made once for a document, so that what it has counted is kept."""
+    step, in_advance = pace(every), timing == "in-advance"
+    if step is None:
+        return None
+    if first is None:
+        first = start if in_advance else later(start, step, 1)
+    return Calendar(start, first, step, in_advance)
+
+
+class Loan(Part):
+    """A loan, one figure of which may be unknown (`"?"`); with none the figures are checked."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_what_may_be_left_out)
+
+    zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
+    name: str = Field(default="", max_length=200)
+    currency: CurrencyCode
+    principal: Amount = Field(description='The amount lent, or "?".')
+    rate: Quote
+    count: Count = Field(description='The number of regular payments, or "?".')
+    every: Every = "month"
+    payment: Amount = Field(
+        description='Each regular payment, or "?"; may be left out where `count` is 0.',
+    )
+    balance: Amount = Field(
+        default=Decimal(0),
+        description='What is still owed at the end of the last period (0, or a balloon), or "?".',
+    )
+    timing: Timing = "in-arrears"
+    rounding: Rounding = Rounding()
+    start: Day | None = Field(default=None, description="When the money is lent.")
+    first_payment: Day | None = Field(
+        default=None,
+        description="When the first payment is due; left out, one period after the start, "
+        "in advance at the start.",
+    )
+    day_count: DayCount = "equal"
+    odd_days: OddDays = "simple"
+    clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
+    purchase: Purchase | None = None
+    aim: Aim | None = None
+
+    @property
+    def unknown(self) -> str | None:
+        """The figure that is asked for: its name, of a clause its path; none where all are
+        stated."""
+        return next(iter(self._asked()), None)
+
+    def _asked(self) -> tuple[str, ...]:
+        purchase = self.purchase
+        bought = (f"purchase.{purchase.asked}",) if purchase and purchase.asked else ()
+        figures = (
+            name
+            for name in FIGURES
+            if not (name == "principal" and bought)
+            and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
+        )
+        clauses = (
+            f"clauses.{number}.{clause.asked}"
+            for number, clause in enumerate(self.clauses)
+            if clause.asked
+        )
+        return (*bought, *figures, *clauses)
+
+    @property
+    def calendar(self) -> Calendar | None:
+        """When payments fall due; none where no dates are stated."""
+        if self.start is None:
+            return None
+        return _calendar(self.start, self.first_payment, self.every, self.timing)
+
+    @property
+    def decimals(self) -> int:
+        """Decimals of the currency's minor unit."""
+        return currencies()[self.currency].decimals
+
+    @property
+    def minor_unit(self) -> Decimal:
+        """The smallest amount of the currency that can be paid."""
+        return Decimal(1).scaleb(-self.decimals)
+
+    @property
+    def step(self) -> Decimal:
+        """What payments are rounded to a multiple of."""
+        return self.rounding.to or self.minor_unit
+
+    @property
+    def payments_a_year(self) -> int:
+        """How many payments make a year."""
+        return frequencies.a_year(self.every)
+
+    @property
+    def compounding(self) -> frequencies.Compounding:
+        """The compounding of a nominal quote, the payments' own where none is stated."""
+        return self.every if self.rate.compounding is None else self.rate.compounding
+
+    @model_validator(mode="after")
+    def _lends_what_the_purchase_leaves(self) -> Self:
+        if self.purchase is None:
+            return self
+        lent: Decimal | Unknown = UNKNOWN
+        if self.purchase.asked is None:
+            lent = self.purchase.lent(
+                self.minor_unit if self.rounding.payment != "none" else FINEST_SHARE
+            )
+            if lent < 0:
+                raise wrong_at("purchase.down.amount", "The down payment is more than the price.")
+        object.__setattr__(self, "principal", lent)
+        return self
+
+    @model_validator(mode="after")
+    def _one_unknown(self) -> Self:
+        asked = tuple("rate.percent" if name == "rate" else name for name in self._asked())
+        if len(asked) > 1:
+            named = " and ".join(asked)
+            raise PydanticCustomError(
+                "unknowns",
+                "{sentence}",
+                {
+                    "sentence": f'Only one figure can be "?": here {named} are. '
+                    "State all but the one to find.",
+                    "fields": asked,
+                },
+            )
+        return self
+
+    @model_validator(mode="after")
+    def _dates_can_be(self) -> Self:
+        if self.start is None:
+            if self.first_payment is not None:
+                raise wrong_at("first_payment", "State the start too: the day the money is lent.")
+            if self.day_count != "equal":
+                raise wrong_at("day_count", "Days are counted between dates: state the start.")
+            return self
+        if self.first_payment is not None and self.first_payment < self.start:
+            raise wrong_at(
+                "first_payment",
+                f"The first payment, {self.first_payment}, lies before the start, {self.start}.",
+            )
+        if pace(self.every) is None:
+            raise wrong_at(
+                "every",
+                f"{frequencies.a_year(self.every)} payments a year fall on no regular dates: leave "
+                "the start out, or pay yearly, half-yearly, quarterly, two-monthly, monthly, twice "
+                "a month, four-weekly, two-weekly, weekly or daily.",
+            )
+        try:
+            calendar = self.calendar
+            if calendar and self.count != UNKNOWN:
+                calendar.end(self.count)
+        except OverflowError:
+            raise wrong_at("count", "The last payment would fall beyond the year 9999.") from None
+        return self
+
+    @model_validator(mode="before")
+    @classmethod
+    def _may_be_left_out(cls, content: Any) -> Any:  # noqa: ANN401
+        if not isinstance(content, dict):
+            return content
+        if str(content.get("count")) == "0":
+            content = {"payment": "0", **content}
+        if content.get("purchase") is not None:
+            if "principal" in content:
+                raise wrong_at(
+                    "principal", "A purchase states what is lent: leave the principal out."
+                )
+            # Filled in from the purchase once that has been read.
+            content = {"principal": "0", **content}
+        return content
+
+    @model_validator(mode="after")
+    def _aims_with_a_figure_of_its_own(self) -> Self:
+        aim = self.aim
+        if aim is None:
+            return self
+        paths = self.paths()
+        if aim.by not in paths:
+            raise wrong_at(
+                "aim.by",
+                f"{in_quotes(aim.by)} is no figure of this loan that can move: "
+                f"take one of {', '.join(paths)}.",
+            )
+        asked = "rate.percent" if self.unknown == "rate" else self.unknown
+        if aim.by == asked:
+            raise wrong_at(
+                "aim.by",
+                "This is the figure asked for: an aim moves another one. State it, or put the ? "
+                "elsewhere.",
+            )
+        if aim.figure == "end_date" and self.start is None:
+            raise wrong_at(
+                "aim.figure", "A loan without dates has no end date: say when it is lent."
+            )
+        if aim.by == aim.figure:
+            raise wrong_at("aim.by", "The figure that moves cannot be the one that is aimed at.")
+        return self
+
+    def paths(self) -> tuple[str, ...]:
+        """Where figures stand in the document."""
+        lent = ["principal"]
+        if self.purchase is not None:
+            kind = "percent" if self.purchase.down.percent is not None else "amount"
+            lent = ["purchase.price", f"purchase.down.{kind}"]
+        own = ("rate.percent", "count", "payment", "balance")
+        clauses = []
+        for number, clause in enumerate(self.clauses):
+            verb, figure = clause.verb, getattr(clause, clause.verb)
+            if verb == "rate":
+                clauses.append(f"clauses.{number}.rate.percent")
+            elif isinstance(figure, Decimal) or figure == UNKNOWN:
+                clauses.append(f"clauses.{number}.{verb}")
+            elif isinstance(figure, Share):
+                clauses.append(f"clauses.{number}.{verb}.percent")
+            elif verb == "step":
+                kind = "percent" if figure.percent is not None else "amount"
+                clauses.append(f"clauses.{number}.step.{kind}")
+        return (*lent, *own, *clauses)
+
+    @model_validator(mode="after")
+    def _clauses_have_their_places(self) -> Self:
+        seen = set()
+        for number, clause in enumerate(self.clauses):
+            field = f"clauses.{number}"
+            for name, place in (("at", clause.at), ("from", clause.begin), ("to", clause.to)):
+                if place is not None and (message := self._misplaced(place)):
+                    raise wrong_at(f"{field}.{name}", message)
+            if clause.months and self.calendar is None:
+                raise wrong_at(
+                    f"{field}.months", "Months belong to loans with dates: state the start."
+                )
+            if clause.payment is not None and clause.at is not None:
+                if clause.at in seen:
+                    message = f"Another clause already says what payment {clause.at} is."
+                    raise wrong_at(f"{field}.at", message)
+                seen.add(clause.at)
+            if clause.rate is not None and clause.rate.percent != UNKNOWN:
+                if clause.rate.quoted == "flat":
+                    message = "A flat quote speaks of a whole loan, not of a stretch of it."
+                    raise wrong_at(f"{field}.rate.quoted", message)
+                if message := outside(clause.rate.percent, self.style_of(clause.rate)):
+                    raise wrong_at(f"{field}.rate.percent", message)
+            if clause.then and self.count in (0, UNKNOWN):
+                message = "A payment is set anew for a stated number of payments: state the count."
+                raise wrong_at(f"{field}.then", message)
+        if self.count == 0 and not self.clauses:
+            raise wrong_at(
+                "count",
+                f"The number of payments is between 1 and {MOST_PAYMENTS}; 0 is for a deal of "
+                "clauses alone, and there are none here.",
+            )
+        if self.count == 0 and any(
+            clause.is_stretch and clause.to is None and clause.rate is None
+            for clause in self.clauses
+        ):
+            raise wrong_at("clauses", "Without payments every stretch needs its end: state its to.")
+        return self
+
+    def _misplaced(self, place: int | date) -> str | None:
+        calendar = self.calendar
+        count = self.count if isinstance(self.count, int) and self.count else None
+        if isinstance(place, int):
+            if count and place > count:
+                return f"There is no payment {place}: the loan has {count}."
+            if calendar and place > calendar.most_payments():
+                return f"Payment {place} would fall beyond the year 9999."
+            return None
+        if calendar is None:
+            return "Days belong to loans with dates: state the start."
+        if place < calendar.start:
+            return f"{place} lies before the start, {calendar.start}."
+        if count and place > calendar.end(count):
+            return f"{place} lies after the end, {calendar.end(count)}."
+        return None
+
+    @property
+    def style(self) -> Style:
+        """How the rate is quoted, and for which payments."""
+        return self.style_of(self.rate)
+
+    def style_of(self, rate: Quote) -> Style:
+        """How a rate of this loan is quoted."""
+        flat = rate.quoted == "flat"
+        return Style(
+            quoted=rate.quoted,
+            compounding=self.every if rate.compounding is None else rate.compounding,
+            every=self.every,
+            over=rate.over.time if rate.over else None,
+            year_days=rate.year_days or 365,
+            payments=self.count if flat and self.count != UNKNOWN else None,
+            in_advance=flat and self.timing == "in-advance",
+        )
+
+    @model_validator(mode="after")
+    def _flat_speaks_of_level_payments(self) -> Self:
+        if self.rate.quoted != "flat":
+            return self
+        if self.count in (UNKNOWN, 0):
+            raise wrong_at(
+                "count",
+                "A flat quote needs its term: state the number of payments, or quote the rate "
+                "in another style.",
+            )
+        if self.balance != 0:
+            raise wrong_at(
+                "balance",
+                "A flat quote speaks of a loan that its payments repay to nothing: leave a "
+                "balance of 0, or quote the rate in another style.",
+            )
+        return self
+
+    @model_validator(mode="after")
+    def _money_does_not_vanish(self) -> Self:
+        percent = self.rate.percent
+        if percent != UNKNOWN and (message := outside(percent, self.style)):
+            raise wrong_at("rate.percent", message)
+        return self
+
+    @model_validator(mode="after")
+    def _step_can_be_paid(self) -> Self:
+        if self.step % self.minor_unit:
+            raise wrong_at(
+                "rounding.to",
+                f"A step of {self.step:f} cannot be paid: {self.currency} has "
+                f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
+            )
+        return self
+
+
+_SENTENCES: Final = {
+    "missing": "This is missing: state it, or put “?” for the figure to find.",
+    "json_invalid": "This is not JSON.",
+    "model_type": "A group of fields in braces belongs here.",
+    "model_attributes_type": "A loan document, an object in braces, belongs here.",
+    "string_type": "Text belongs here.",
+}
+
+
+def _sentence(error: ErrorDetails) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    if kind == "extra_forbidden":
+        return (
+            f"Unknown key {in_quotes(error['loc'][-1])}: the loan document has none of this name."
+        )
+    if kind == "literal_error":
+        given = error.get("input")
+        said = in_quotes(given) if isinstance(given, str | int | Decimal) else "This"
+        return f"{said} is not known here. Write {context['expected']}."
+    if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):
+        example = "loan/1" if error["loc"][-1] == "zephyrant" else "EUR"
+        return f'This is missing: a loan document says "{error["loc"][-1]}": "{example}".'
+    if kind == "string_too_long":
+        return f"At most {context['max_length']} characters fit here."
+    return _SENTENCES.get(kind) or str(error["msg"])
+
+
+def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:
+    """Pydantic's errors as ours; `prefix` leading steps of each path are not the document's."""
+    found = []
+    for error in errors:
+        path = ".".join(str(step) for step in error["loc"][prefix:] if step not in FEE_KINDS)
+        for field in error.get("ctx", {}).get("fields") or ("",):
+            place = ".".join(step for step in (path, field) if step)
+            found.append(FieldError(field=place, message=_sentence(error)))
+    return tuple(found)
+
+
+def check(content: object) -> Loan:
+    """A loan from what JSON held; raises `NotALoan` with the path of each wrong field."""
+    if not isinstance(content, dict):
+        message = "This is not a loan document: an object in braces is expected."
+        raise NotALoan([FieldError(field="", message=message)])
+    try:
+        return Loan.model_validate(content)
+    except ValidationError as error:
+        raise NotALoan(field_errors(error.errors())) from None
+
+
+def _no_constant(name: str) -> None:
+    raise ValueError(f"{name} is no number of JSON")
+
+
+def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    content = dict(pairs)
+    if len(content) != len(pairs):
+        names = [name for name, _ in pairs]
+        twin = next(name for name in names if names.count(name) > 1)
+        raise ValueError(f"the key {in_quotes(twin)} stands there twice")
+    return content
+
+
+def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
+    """JSON as strictly as money needs it: exact decimals, no NaN, no key twice.
+
+    Raises `NotALoan` where the text is not JSON or is longer than `MOST_TEXT`.
+    """
+    if len(text) > MOST_TEXT:
+        message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
+        raise NotALoan([FieldError(field="", message=message)])
+    try:
+        parsed = json.loads(
+            text,
+            parse_float=Decimal,
+            parse_int=Decimal,
+            parse_constant=_no_constant,
+            object_pairs_hook=_no_twins,
+        )
+        json.dumps(parsed, ensure_ascii=False, default=str).encode()
+    except UnicodeEncodeError:
+        reason = "it holds half of a character"
+    except UnicodeDecodeError:
+        reason = "it is not UTF-8 text"
+    except RecursionError:
+        reason = "it is nested too deeply"
+    except ValueError as error:
+        reason = str(error)
+    else:
+        return parsed
+    raise NotALoan([FieldError(field="", message=f"This is not JSON: {reason}.")])
+
+
+def read(text: str | bytes) -> Loan:
+    """A loan from JSON text; raises `NotALoan`."""
+    return check(parse(text))
+
+
+def write(loan: Loan) -> dict[str, Any]:
+    """The document as JSON holds it, without what was left out of it."""
+    told = loan.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    if loan.purchase is not None:
+        del told["principal"]
+    return told

@@ -1,0 +1,447 @@
+"""A schedule as live arithmetic: formulas of a sheet that a reviewer can re-check and change.
+
+Interest multiplies first, divides last and is rounded once its noise is gone, so that binary
+arithmetic gives the ledger's cents. Where it would not, or where no formula tells a figure, the
+cell holds ours as a number, its row says so, and what does not follow is said at the input.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from decimal import ROUND_HALF_UP, Decimal
+from fractions import Fraction
+from typing import Final, NamedTuple
+
+from ..budget import look
+from ..calendars import frequencies
+from ..calendars.dates import odd_time
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..ledger.roll import Row, Schedule
+from ..line.periods import NO_TIME, Line, Span, Stretch, Terms
+from ..line.stretches import lay_out
+from ..line.terms import asks_rate
+from ..numbers.decimals import precise
+from ..quotes.conversion import as_decimal
+from ..solve.last_payment import line_to_settle
+from ..solve.worked import work_out
+
+#: Where the terms stand on their sheet, and what the cells are called.
+PRINCIPAL, PERCENT, PER_PERIOD = "Terms!$B$3", "Terms!$B$4", "Terms!$B$5"
+PAYMENT, BALANCE = "Terms!$B$6", "Terms!$B$7"
+NAMES: Final = {
+    "Principal": PRINCIPAL,
+    "Percent": PERCENT,
+    "Percent_of_one_period": PER_PERIOD,
+    "Regular_payment": PAYMENT,
+    "Balance_at_the_end": BALANCE,
+}
+#: The first row of the schedule's sheet that holds a payment.
+FIRST_ROW: Final = 2
+#: Decimals at which the noise of binary arithmetic is gone and no cent has been decided.
+_QUIET: Final = 8
+#: Digits that a spreadsheet program holds of a number.
+_DIGITS: Final = 15
+
+
+class LiveRow(NamedTuple):
+    """The cells of a payment: formulas as text, our values beside them.
+
+    `measured`: days or parts of a year, where interest needs them. `percent`: of the period, where
+    it is not that of the terms. `added` and `repaid`: what was lent or taken as a fee meanwhile,
+    and what was paid on top. `marked`: why a cell holds a number in place of a formula. `without`
+    and `each`: the balance rolled unrounded without the figure that is asked for, and with 1 of it.
+    """
+
+    row: Row
+    opening: str
+    interest: str
+    principal: str
+    payment: str
+    closing: str
+    measured: Decimal | None
+    percent: Decimal | None
+    added: str
+    repaid: str
+    marked: str | None
+    without: str
+    each: str
+
+
+class LiveTerm(NamedTuple):
+    """A figure of the terms: its value or, where others tell it, its formula; `note` says what
+    follows it and what does not. `is_input`: it is there to be changed."""
+
+    value: Decimal
+    formula: str | None
+    note: str
+    is_input: bool
+
+
+class LiveTerms(NamedTuple):
+    """The terms the formulas refer to."""
+
+    principal: LiveTerm
+    percent: LiveTerm
+    per_period: LiveTerm
+    payment: LiveTerm
+    balance: LiveTerm
+
+
+class Live(NamedTuple):
+    """A whole schedule as formulas; `busy`: money moves besides the payments; `finds`: a formula
+    finds the figure that is asked for; `says`: what does not follow."""
+
+    terms: LiveTerms
+    rows: tuple[LiveRow, ...]
+    schedule: Schedule
+    measured_in: str | None
+    busy: bool
+    finds: bool
+    says: tuple[str, ...]
+
+
+def live(loan: Loan) -> Live | None:
+    """The loan's schedule as formulas; none where it has none."""
+    worked = work_out(loan)
+    if worked.terms is None or worked.laid is None:
+        return None
+    writer = _Writer(loan, worked.terms, worked.laid)
+    rows = tuple(writer.rows())
+    terms = writer.live_terms(worked.found.solutions)
+    return Live(
+        terms, rows, worked.laid, writer.measured_in, writer.busy, writer.finds, writer.says(rows)
+    )
+
+
+def _per_period(loan: Loan) -> str | None:
+    """The percent of one period from the percent as quoted; multiplications and powers only. None
+    where there is no formula for it."""
+    often, style = loan.payments_a_year, loan.style
+    p = PERCENT if style.scale == 1 else f"{PERCENT}*365/360"
+    if style.quoted == "continuous" or (
+        style.quoted == "nominal" and style.compounding == "continuous"
+    ):
+        return f"=100*(EXP({p}/100/{often})-1)"
+    match style.quoted:
+        case "periodic":
+            return f"={PERCENT}"
+        case "effective":
+            return f"=100*((1+{PERCENT}/100)^(1/{often})-1)"
+        case "simple" | "discount" if style.over:
+            years = f"({style.over.in_years()})"
+            if style.quoted == "simple":
+                return f"=100*((1+{p}/100*{years})^(1/({often}*{years}))-1)"
+            return f"=100*((1-{p}/100*{years})^(-1/({often}*{years}))-1)"
+        case "nominal" if style.compounding != "continuous":
+            times = frequencies.a_year(style.compounding)
+            if times == often:
+                return f"={p}/{often}"
+            return f"=100*((1+{p}/100/{times})^({times}/{often})-1)"
+    return None
+
+
+class _Writer:
+    """Writes the formulas of a schedule row by row."""
+
+    def __init__(self, loan: Loan, terms: Terms, laid: Schedule) -> None:
+        self.loan, self.terms, self.laid = loan, terms, laid
+        self.line: Line = line_to_settle(loan, terms)
+        self.advance = loan.timing == "in-advance" and loan.count != 0
+        self.decimals = loan.decimals
+        self.rounds = loan.rounding.interest == "nearest" and laid.unit.places == loan.decimals
+        self.busy = any(row.advance or row.repay or row.fee for row in laid.rows)
+        self.last_row = FIRST_ROW + len(laid.rows) - 1
+        self.measured_in = {
+            "equal": None,
+            "actual/actual": "part of a year",
+        }.get(loan.day_count, "days")
+        self.shares = self._shares()
+        self.finds = self._can_find()
+
+    # What follows
+
+    def _shares(self) -> list[tuple[int | None, Decimal]]:
+        """Up to which payment the payment moves by how much with the regular one."""
+        free = replace(self.terms, cash=None)
+        more = lay_out(free.having("payment", free.payment + 1)).stretches
+        once = [(s.first, s.last, s.payment) for s in lay_out(free).stretches]
+        starts = sorted({first for first, *_ in once} | {s.first for s in more})
+        shares: list[tuple[int | None, Decimal]] = []
+        for place, first in enumerate(starts):
+            mine = next(p for f, last, p in once if f <= first and (last is None or first <= last))
+            theirs = next(
+                s.payment for s in more if s.first <= first and (s.last is None or first <= s.last)
+            )
+            until = starts[place + 1] - 1 if place + 1 < len(starts) else None
+            shares.append((until, theirs - mine))
+        return shares
+
+    def _share(self, place: int) -> Decimal:
+        """By how much the payment there moves with the regular one."""
+        return next(share for until, share in self.shares if until is None or place <= until)
+
+    def _can_find(self) -> bool:
+        """Whether the balance, rolled without the figure asked for and with 1 of it, tells it: an
+        amount, in periods whose interest formulas know."""
+        known = self.loan.unknown in ("payment", "principal") and self.loan.count not in (
+            0,
+            UNKNOWN,
+        )
+        stub = self.advance and self.terms.beats[0].before != NO_TIME
+        plain = not any(s.inner or s.interest_only for s in self.line.stretches)
+        fees = any(put.of_money for put in self.terms.puts)
+        levels = any(put.levels for put in self.terms.puts)
+        whole = self.terms.count == self.laid.rows[-1].number
+        even = all(share in (0, 1) for _, share in self.shares)
+        return bool(known and plain and whole and even and not (stub or fees or levels))
+
+    def live_terms(self, solutions: tuple[Decimal, ...]) -> LiveTerms:
+        """The inputs, and which of them a formula tells."""
+        loan, terms, asks = self.loan, self.terms, self.loan.unknown
+        percent = loan.rate.percent
+        stated = round(solutions[0], 10) if percent == UNKNOWN else Decimal(percent)
+        per_period = 100 * as_decimal(terms.rate)
+        formula = _per_period(loan)
+        without, each = f"Schedule!$L${self.last_row}", f"Schedule!$M${self.last_row}"
+        follows = "change it, and the schedule follows"
+        given = "found by Zephyrant; no formula finds it again"
+
+        def figure(name: str, value: Decimal, found: str) -> LiveTerm:
+            if asks == name and self.finds:
+                return LiveTerm(value, f"={found}", "found from the other figures", False)
+            return LiveTerm(value, None, given if asks == name else follows, True)
+
+        flat = "of a flat quote no formula tells the rate: change the percent of one period"
+        quoted = flat if formula is None else given if asks_rate(loan) else follows
+        balance = self.laid.unit.amount(self.laid.rows[-1].closing)
+        left = LiveTerm(balance, None, follows, True)
+        if asks == "balance":
+            ends = f"=Schedule!$G${self.last_row}"
+            left = LiveTerm(balance, ends, "what the last payment leaves", False)
+        return LiveTerms(
+            figure(
+                "principal",
+                terms.principal,
+                self._cash(f"({BALANCE}-{without})/{each}", is_payment=False),
+            ),
+            LiveTerm(stated, None, quoted, formula is not None),
+            LiveTerm(
+                per_period, formula, "from the quote" if formula else follows, formula is None
+            ),
+            figure(
+                "payment",
+                terms.payment,
+                self._cash(f"({BALANCE}-{without})/{each}", is_payment=True),
+            ),
+            left,
+        )
+
+    def _cash(self, text: str, *, is_payment: bool) -> str:
+        """An amount found, as it is paid."""
+        rounding = self.loan.rounding
+        if rounding.payment == "none":
+            return text
+        step = self.loan.step if is_payment else self.loan.minor_unit
+        way = "ROUNDUP" if rounding.payment == "up" and is_payment else "ROUND"
+        if step == self.loan.minor_unit:
+            return f"{way}(ROUND({text},{_QUIET}),{self.decimals})"
+        return f"{way}(ROUND({text}/{step:f},{_QUIET}),0)*{step:f}"
+
+    def says(self, rows: tuple[LiveRow, ...]) -> tuple[str, ...]:
+        """What of the sheet does not follow."""
+        loan = self.loan
+        said = ["The number of rows does not change; those after nothing is owed stand at zero."]
+        if loan.unknown is not None and not self.finds and loan.unknown != "balance":
+            said.append(
+                "The figure that was asked for was found by Zephyrant and stands as a number: "
+                "change another and it is not found again."
+            )
+        if any(row.marked for row in rows):
+            said.append("Marked cells hold numbers: they do not follow what is changed.")
+        if self.busy:
+            said.append(
+                "What is lent, taken as a fee or paid on top by clauses, and payments that are not "
+                "the regular one, stand as numbers that can be changed in their rows."
+            )
+        return tuple(said)
+
+    # Rows
+
+    def rows(self) -> Iterator[LiveRow]:
+        """Every row."""
+        beats, stretches = iter(self.terms.beats), iter(lay_out(self.terms).stretches)
+        beat, stretch = next(beats), next(stretches)
+        for number, row in enumerate(self.laid.rows, FIRST_ROW):
+            while beat.last is not None and beat.last < row.stands_at:
+                beat = next(beats)
+            while stretch.last is not None and stretch.last < row.stands_at:
+                stretch = next(stretches)
+            span = beat.after if self.advance else beat.before
+            yield self._row(row, number, stretch, span)
+
+    def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> LiveRow:
+        look()
+        opening = f"=G{number - 1}"
+        if number == FIRST_ROW:
+            more = row.opening - self.laid.unit.count(self.terms.principal)
+            opening = f"={PRINCIPAL}" + (f"+{self._stated(more)}" if more else "")
+        is_last = number == self.last_row
+        own = 100 * as_decimal(stretch.after if self.advance else stretch.before)
+        is_own = (stretch.before, stretch.after) != self._by_terms(row, stretch, span)
+        fraction = span.simple / self.loan.payments_a_year
+        factor = self._factor(row, number, stretch, fraction, is_own=is_own)
+        beyond = self._beyond(row, stretch)
+        moved = f"+J{number}-K{number}" if self.busy else ""
+        base = f"(C{number}{moved}-F{number})" if self.advance else f"C{number}"
+        interest = (
+            self._stated(row.interest) if factor is None else self._rounded(f"{base}*{factor}")
+        )
+        payment = self._payment(row, number, moved, beyond, caps=factor is not None)
+        marked = None if factor is not None else "stated: money moves, or the rate turns, inside it"
+        settles = is_last or (
+            self.line.settles_by == "interest-before" and number == self.last_row - 1
+        )
+        if factor is not None and not settles and not self._agrees(row, stretch):
+            interest, marked = self._stated(row.interest), "stated: binary arithmetic may differ"
+        if is_last:
+            payment, interest = self._settled(row, number, moved, factor, (payment, interest))
+        elif settles:
+            after = f"+F{number + 1}" + (f"+K{number + 1}-J{number + 1}" if self.busy else "")
+            interest = f"=0{after}-(C{number}{moved}-F{number})"
+        return LiveRow(
+            row,
+            opening,
+            interest,
+            f"=F{number}+K{number}-D{number}" if self.busy else f"=F{number}-D{number}",
+            payment,
+            self._rounded(f"C{number}+D{number}{moved}-F{number}"),
+            as_decimal(fraction * self._divisor()) if self.measured_in and not is_own else None,
+            own if is_own and factor is not None else None,
+            self._stated(row.advance + row.fee),
+            self._stated(row.repay),
+            marked,
+            *self._helpers(number, moved, factor or "0", beyond, stretch),
+        )
+
+    def _beyond(self, row: Row, stretch: Stretch) -> Decimal | None:
+        """By how much a payment lies above the regular one that it moves with; None where a clause
+        states it, whatever that is."""
+        if self.loan.count == 0 or stretch.interest_only or self._share(row.stands_at) != 1:
+            return None
+        return stretch.payment - self.terms.payment
+
+    def _helpers(
+        self, number: int, moved: str, factor: str, beyond: Decimal | None, stretch: Stretch
+    ) -> tuple[str, str]:
+        """The balance without the figure that is asked for, and with 1 of it."""
+        if not self.finds:
+            return "", ""
+        asks_payment = self.loan.unknown == "payment"
+        without, each = f"L{number - 1}", f"M{number - 1}"
+        if number == FIRST_ROW:
+            more = self.laid.rows[0].opening - self.laid.unit.count(self.terms.principal)
+            without = f"C{number}" if asks_payment else self._stated(more)
+            each = "0" if asks_payment else "1"
+        paid, one = f"-{stretch.payment:f}", "0"
+        if beyond is not None:
+            paid, one = f"-{PAYMENT}-({beyond:f})", "0"
+            if asks_payment:
+                paid, one = f"-({beyond:f})", "1"
+        if self.advance:
+            return f"=({without}{moved}{paid})*(1+{factor})", f"=({each}-{one})*(1+{factor})"
+        return f"=({without})*(1+{factor}){moved}{paid}", f"=({each})*(1+{factor})-{one}"
+
+    def _payment(
+        self, row: Row, number: int, moved: str, beyond: Decimal | None, *, caps: bool
+    ) -> str:
+        """The regular payment, no more than is owed; another one as it is stated."""
+        if beyond is None:
+            return self._stated(row.payment)
+        regular = f"{PAYMENT}+{beyond:f}" if beyond else PAYMENT
+        if not caps or not self.line.cuts or row.number < self.line.lent_until:
+            return f"={regular}"
+        owed = f"C{number}{moved}" if self.advance else f"C{number}+D{number}{moved}"
+        return f"=MAX(0,MIN({regular},{owed}))"
+
+    def _settled(
+        self, row: Row, number: int, moved: str, factor: str | None, usual: tuple[str, str]
+    ) -> tuple[str, str]:
+        """The payment and the interest of the last row, which closes at the balance."""
+        payment, interest = usual
+        by = self.line.settles_by
+        if self.laid.early:
+            # Overpaid as shown: the payment stands beside what is repaid too much.
+            return (self._stated(row.payment) if row.closing else payment), interest
+        if by == "payment" and self.loan.count != 0:
+            if not self.advance:
+                return f"=C{number}+D{number}{moved}-{BALANCE}", interest
+            if factor is None:
+                return self._stated(row.payment), self._stated(row.interest)
+            kept = f"({BALANCE}/(1+{factor}))"
+            kept = self._rounded(kept)[1:] if self.rounds else kept
+            return f"=C{number}{moved}-{kept}", f"={BALANCE}-{kept}"
+        if by in ("interest", "interest-before"):
+            return payment, f"={BALANCE}-(C{number}{moved}-F{number})"
+        if by == "balance":
+            return payment, interest
+        return self._stated(row.payment), self._stated(row.interest)
+
+    # Interest
+
+    def _divisor(self) -> int:
+        return {"actual/365": 365, "actual/360": 360, "30/360": 360, "30E/360": 360}.get(
+            self.loan.day_count, 1
+        )
+
+    def _by_terms(self, row: Row, stretch: Stretch, span: Span) -> tuple[Fraction, Fraction]:
+        """Interest on 1 before and after the payment where nothing but the terms decides it."""
+        if not self.terms.puts:
+            return stretch.before, stretch.after
+        whole = span.interest(self.terms.rate)
+        if self.advance:
+            return (stretch.before if row.number == 1 else Fraction(0)), whole
+        return whole, Fraction(0)
+
+    def _factor(
+        self, row: Row, number: int, stretch: Stretch, fraction: Fraction, *, is_own: bool
+    ) -> str | None:
+        """Interest on 1 in a row, as a formula; None where none tells it."""
+        if stretch.inner or stretch.interest_only or self.laid.by_day:
+            return None
+        if stretch.before and stretch.after:
+            return None
+        if self.advance and row.number == 1 and stretch.before:
+            return None
+        if is_own or self.loan.count == 0:
+            return f"I{number}/100"
+        calendar, often = self.loan.calendar, self.loan.payments_a_year
+        if self.measured_in:
+            return f"{PER_PERIOD}*{often}*H{number}/{100 * self._divisor()}"
+        if calendar and row.number == 1 and not calendar.is_regular and not self.advance:
+            odd = odd_time(calendar.start, calendar.first, calendar.step)
+            i = f"{PER_PERIOD}/100"
+            if self.loan.odd_days == "compound":
+                return f"((1+{i})^({odd.whole}+{odd.fraction})-1)"
+            return f"((1+{odd.fraction}*{i})*(1+{i})^{odd.whole}-1)"
+        return f"{PER_PERIOD}/100"
+
+    def _agrees(self, row: Row, stretch: Stretch) -> bool:
+        """Whether the formula, rounded once its noise is gone, comes to the ledger's cents."""
+        if not self.rounds:
+            return True
+        rate = stretch.after if self.advance else stretch.before
+        unit = self.laid.unit
+        moved = row.advance + row.fee - row.repay - row.payment if self.advance else 0
+        with precise():
+            worked = unit.amount(row.opening + moved) * as_decimal(rate)
+            quiet = worked.quantize(Decimal(1).scaleb(-_QUIET), ROUND_HALF_UP)
+            told = quiet.quantize(Decimal(1).scaleb(-self.decimals), ROUND_HALF_UP)
+        # A sheet keeps fifteen digits: the cents, and one more to round them by, are among them.
+        return told == unit.amount(row.interest) and worked.adjusted() + self.decimals < _DIGITS - 2
+
+    def _stated(self, units: int) -> str:
+        return self.laid.unit.write(units)
+
+    def _rounded(self, text: str) -> str:
+        """To the cent, ties away from zero: the noise of binary arithmetic goes first."""
+        return f"=ROUND(ROUND({text},{_QUIET}),{self.decimals})" if self.rounds else f"={text}"

@@ -1,0 +1,163 @@
+"""A loan ended early: what it costs, and the yearly cost if it does."""
+
+from datetime import date
+from decimal import Decimal
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+from typing_extensions import TypedDict
+
+from ..cost.costs import costs
+from ..cost.yearly_cost import YearlyCost
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..ledger.roll import Row, Schedule
+from ..line.periods import Terms
+from ..line.stretches import between
+from ..line.terms import footing_rate
+from ..numbers.decimals import Unit, precise, to_step
+from ..solve.worked import due, schedule_of, work_out
+from ..wording.marks import Marks
+from .balance_at import Owed
+from .balance_at import owed as owed_at
+
+
+class Charge(BaseModel):
+    """What is agreed for ending early: a percent of what is then owed, months of interest on it,
+    or an amount."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    kind: Literal["none", "percent", "months", "amount"] = "none"
+    figure: Decimal = Field(default=Decimal(0), ge=0, le=1_000_000_000)
+
+
+class Settled(TypedDict):
+    """`owed` after the payment, or on the day with the interest to it, and the `charge` make the
+    `payoff`; the costs if it ends so. `number`: of the last payment before it."""
+
+    number: int
+    date: str | None
+    on_a_day: bool
+    owed: str
+    charge: str
+    payoff: str
+    total_cost: str
+    yearly_cost: YearlyCost
+
+
+def settled(loan: Loan, typed: str, charge: Charge, marks: Marks) -> Settled:
+    """The loan ended right after a payment ("12") or on a day ("1 Mar 2029"), to be paid off to the
+    cent upwards; raises `NotALoan` at `at` where there is no such moment."""
+    laid = schedule_of(loan, marks)
+    found, terms, *_ = work_out(loan)
+    if terms is None:
+        raise ValueError("a loan with a schedule has its terms")
+    moment = _moment(loan, typed, marks)
+    number, day = moment["number"], moment["date"]
+    on_a_day = moment["what"].startswith("on ")
+    if not on_a_day and number == 0:
+        raise _refused("Nothing has been paid at the start: name a payment from 1 on, or a day.")
+    unit, rate = laid.unit, footing_rate(loan, found) or Decimal(0)
+    owed = Decimal(moment["owed"])
+    with precise():
+        share = {
+            "none": Decimal(0),
+            "percent": owed * charge.figure / 100,
+            "months": owed * rate * loan.payments_a_year / 12 * charge.figure,
+            "amount": charge.figure,
+        }[charge.kind]
+    asked = to_step(share, loan.minor_unit, "nearest")
+    units = unit.count(round(owed + asked, unit.places))
+    if on_a_day:
+        rows = _ending_on(loan, terms, laid, moment, units)
+    else:
+        *before, row = (row for row in laid.rows if row.number <= number)
+        rows = (*before, _ending(loan, terms, laid, row, units))
+    cost = costs(loan, terms, Schedule(rows, unit, by_day=laid.by_day), rate)
+    return {
+        "number": number,
+        "date": day,
+        "on_a_day": on_a_day,
+        "owed": f"{owed:.{loan.decimals}f}",
+        "charge": f"{asked:.{loan.decimals}f}",
+        "payoff": unit.write(units),
+        "total_cost": cost.told["total_cost"],
+        "yearly_cost": cost.yearly,
+    }
+
+
+def _refused(message: str) -> NotALoan:
+    return NotALoan([FieldError(field="at", message=message)])
+
+
+def _moment(loan: Loan, typed: str, marks: Marks) -> Owed:
+    moments = owed_at(loan, typed, marks, "up")
+    if len(moments) != 1:
+        raise _refused("A loan is settled once: name one payment or one day.")
+    return moments[0]
+
+
+def _without_later(unit: Unit, terms: Terms, row: Row, after: date | None) -> Row:
+    """A row without what would have moved in its period after a day, and no longer does."""
+    unmoved = [
+        unit.count(each.amount)
+        for each in between(terms)
+        if each.number == row.stands_at and after is not None and each.day > after
+    ]
+    return row._replace(
+        advance=row.advance - sum(amount for amount in unmoved if amount > 0),
+        repay=row.repay + sum(amount for amount in unmoved if amount < 0),
+    )
+
+
+def _ending(loan: Loan, terms: Terms, laid: Schedule, row: Row, units: int) -> Row:
+    """The last row of a loan ended right after its payment: in advance what would move between it
+    and the next no longer does."""
+    return _without_later(laid.unit, terms, row, due(loan, row))._replace(
+        payment=row.payment + units,
+        principal=row.principal + units,
+        interest=row.interest - (row.closing - row.rest),
+        closing=0,
+        rest=0,
+    )
+
+
+def _ending_on(
+    loan: Loan, terms: Terms, laid: Schedule, moment: Owed, units: int
+) -> tuple[Row, ...]:
+    """The rows of a loan ended on a day between two payments: one more, of that day."""
+    unit, number = laid.unit, moment["number"]
+    rows = [row for row in laid.rows if row.number <= number]
+    in_advance = loan.timing == "in-advance" and not laid.by_day
+    opening = laid.rows[0].opening
+    if rows:
+        last = rows[-1]
+        opening = last.rest
+        # In advance the interest from the payment on is told with the row: now up to the day.
+        later = last.closing - last.rest if in_advance else 0
+        rows[-1] = _without_later(unit, terms, last, due(loan, last))._replace(
+            interest=last.interest - later, closing=opening
+        )
+    day = date.fromisoformat(moment["date"] or "")
+    period = max(1, number if in_advance else number + 1)
+    happened = [
+        unit.count(each.amount)
+        for each in ([] if laid.by_day else between(terms))
+        if each.number == period and each.day <= day
+    ]
+    accrued = unit.count(Decimal(moment["accrued"]))
+    end = Row(
+        number + 1,
+        opening,
+        accrued,
+        units - accrued,
+        units,
+        0,
+        0,
+        advance=sum(amount for amount in happened if amount > 0),
+        repay=-sum(amount for amount in happened if amount < 0),
+        place=period,
+        day=day,
+    )
+    return (*rows, end)

@@ -1,0 +1,56 @@
+"""The curve of what is left at the end against the rate: where it crosses zero, drawn."""
+
+from decimal import Decimal
+
+from typing_extensions import TypedDict
+
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..line.terms import quote_of, stated_terms
+from ..numbers.decimals import plain, precise, told
+from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
+from ..solve.all_rates import drawn
+from ..solve.worked import work_out
+
+
+class Point(TypedDict):
+    """A rate, effective percent a year, and what is then left too much, as a share of what is
+    lent; both for drawing only."""
+
+    effective: float
+    gap: float
+
+
+class RateCurve(TypedDict):
+    """The points of the curve, and the rates that fit: as quoted and effective a year."""
+
+    points: list[Point]
+    fits: list[Point]
+    percents: list[str]
+
+
+def rate_curve(loan: Loan) -> RateCurve:
+    """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
+    unknown = loan.unknown or ""
+    if unknown != "rate" and not unknown.endswith("rate.percent"):
+        raise NotALoan([FieldError(field="", message="Only a rate that is asked for has a curve.")])
+    terms, often = stated_terms(loan), loan.payments_a_year
+    if terms.count is None:
+        raise NotALoan([FieldError(field="count", message="The curve needs the count.")])
+    found = work_out(loan).found
+    style = loan.style_of(quote_of(loan))
+    rates = [_periodic(percent, loan) for percent in found.solutions]
+    with precise():
+        points = [
+            Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=float(gap))
+            for rate, gap in drawn(terms, unknown, rates)
+        ]
+        fits = [Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=0.0) for rate in rates]
+        percents = [plain(told(quoted_percent(rate, style))) for rate in rates]
+    return {"points": points, "fits": fits, "percents": percents}
+
+
+def _periodic(percent: Decimal, loan: Loan) -> Decimal:
+    style = loan.style_of(quote_of(loan))
+    with precise():
+        return as_decimal(periodic_rate(percent, style))

@@ -1,0 +1,285 @@
+"""Somebody's schedule held against ours, row by row."""
+
+import csv
+import io
+import re
+from collections.abc import Callable, Sequence
+from decimal import Decimal
+from typing import Final, Literal, NamedTuple, get_args
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..budget import look
+from ..calendars.days_in_words import read_day
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..ledger.roll import Row
+from ..solve.worked import due, work_out
+from ..wording.marks import Marks, Money, Number, Sentence
+
+Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
+COLUMNS: Final[tuple[Column, ...]] = get_args(Column)
+MONEY: Final[tuple[Column, ...]] = ("opening", "interest", "principal", "payment", "closing")
+MOST_ROWS: Final = 40_000
+#: Differences told one by one.
+MOST_TOLD: Final = 200
+
+#: Names by which columns are known without asking.
+_KNOWN: Final[dict[Column, tuple[str, ...]]] = {
+    "number": ("number", "no", "no.", "nr", "payment no.", "payment no", "period", "#"),
+    "date": ("date", "due", "due date", "payment date"),
+    "opening": ("opening", "opening balance", "balance before", "beginning balance"),
+    "interest": ("interest", "interest part", "interest paid"),
+    "principal": ("principal", "principal part", "principal paid"),
+    "payment": ("payment", "instalment", "installment", "amount paid", "total payment"),
+    "closing": ("closing", "closing balance", "balance after", "ending balance"),
+}
+
+
+class TheirTable(BaseModel):
+    """A table as its file holds it: the names of its columns and what is in them."""
+
+    model_config = ConfigDict(frozen=True)
+
+    names: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+
+
+class Matched(BaseModel):
+    """Which of their columns is which of ours, by their places from 0."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    number: int | None = None
+    date: int | None = None
+    opening: int | None = None
+    interest: int | None = None
+    principal: int | None = None
+    payment: int | None = None
+    closing: int | None = None
+
+
+class Difference(BaseModel):
+    """A figure that differs; `gap` is theirs less ours."""
+
+    model_config = ConfigDict(frozen=True)
+
+    number: int
+    column: Column
+    ours: str
+    theirs: str
+    gap: str
+
+
+class HeldAgainst(BaseModel):
+    """Two schedules held against each other.
+
+    Where the columns are not known by their names, `ask` is true and `names`, `sample` and the
+    guess `matched` are what to ask with. `unread` are rows that could not be read.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    ask: bool = False
+    names: tuple[str, ...] = ()
+    sample: tuple[tuple[str, ...], ...] = ()
+    matched: Matched = Matched()
+    says: str = ""
+    compared: int = 0
+    rows_differing: int = 0
+    began: int | None = None
+    differences: tuple[Difference, ...] = ()
+    unread: tuple[FieldError, ...] = Field(default=())
+
+
+class _Theirs(NamedTuple):
+    number: int
+    figures: dict[Column, Decimal]
+    date: str | None
+
+
+def _refused(field: str, message: str) -> NotALoan:
+    return NotALoan([FieldError(field=field, message=message)])
+
+
+def read_table(text: str) -> TheirTable:
+    """A CSV with a row of names on top; raises `NotALoan` where it is none."""
+    text = text.removeprefix("\ufeff")
+    head = next(iter(text.splitlines()), "")
+    mark = max(";,\t|", key=head.count)
+    try:
+        rows = [row for row in csv.reader(io.StringIO(text), delimiter=mark) if any(row)]
+    except csv.Error as error:
+        raise _refused("text", f"This is not a table that can be read: {error}.") from None
+    if len(rows) < 2 or len(rows[0]) < 2:
+        raise _refused("text", "A table with the names of its columns on top is expected.")
+    if len(rows) > MOST_ROWS:
+        raise _refused("text", f"A schedule of at most {MOST_ROWS} rows can be read.")
+    width = len(rows[0])
+    body = tuple(tuple((*row, *[""] * width)[:width]) for row in rows[1:])
+    return TheirTable(names=tuple(name.strip() for name in rows[0]), rows=body)
+
+
+def guess(table: TheirTable) -> Matched:
+    """Columns known by their names; what is not known is left open."""
+    places: dict[str, int] = {}
+    for place, name in enumerate(table.names):
+        for column, known in _KNOWN.items():
+            if name.lower() in known and column not in places:
+                places[column] = place
+    return Matched(**places)
+
+
+#: Characters of a cell beyond which no number is meant.
+_MOST_CHARACTERS: Final = 80
+
+
+def decimal_mark(cells: Sequence[str]) -> str:
+    """The mark that stands before the decimals, told by cells in which only one reading fits."""
+    for cell in cells:
+        marks = [mark for mark in ",." if mark in cell]
+        if len(marks) == 2:
+            return max(marks, key=cell.rfind)
+        if len(marks) == 1 and not re.search(rf"\{marks[0]}\d{{3}}(\D|$)", cell):
+            return marks[0]
+    return "."
+
+
+def number_in(cell: str, mark: str) -> Decimal | None:
+    """The number a cell holds, its decimals after `mark`; None where it holds none."""
+    group = "," if mark == "." else "."
+    if len(cell) > _MOST_CHARACTERS:
+        return None
+    text = re.sub(r"[\s'’]|[A-Za-z]{3}\s?|[€$£¥]", "", cell).replace(group, "")
+    text = text.replace(mark, ".").replace("−", "-")
+    if re.fullmatch(r"\(.*\)", text):
+        text = f"-{text[1:-1]}"
+    return Decimal(text) if re.fullmatch(r"-?(\d+(\.\d*)?|\.\d+)", text, re.ASCII) else None
+
+
+def hold_against(
+    loan: Loan, text: str, matched: Matched | None, tolerance: Decimal, marks: Marks
+) -> HeldAgainst:
+    """Their schedule against ours; asks which column is which rather than guess.
+
+    Raises `NotALoan` where their text is no table or our loan has no schedule.
+    """
+    table = read_table(text)
+    known = matched or guess(table)
+    if not any(getattr(known, column) is not None for column in MONEY) or (
+        matched is None and known.closing is None and known.payment is None
+    ):
+        return HeldAgainst(ask=True, names=table.names, sample=table.rows[:4], matched=known)
+    laid = work_out(loan).laid
+    if laid is None:
+        raise _refused("", "Our loan has no schedule to the cent to hold theirs against.")
+    theirs, unread = _read_rows(table, known)
+    ours = {row.number: row for row in laid.rows}
+    differences = [
+        difference
+        for row in theirs
+        if row.number in ours
+        for difference in _differing(row, ours[row.number], laid.unit.amount, tolerance, loan)
+    ]
+    numbers = {difference.number for difference in differences}
+    said = _says(len(theirs), laid.rows, sorted(numbers), differences, loan)
+    return HeldAgainst(
+        names=table.names,
+        matched=known,
+        says=said.say(marks),
+        compared=len([row for row in theirs if row.number in ours]),
+        rows_differing=len(numbers),
+        began=min(numbers, default=None),
+        differences=tuple(differences[:MOST_TOLD]),
+        unread=tuple(unread),
+    )
+
+
+def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[FieldError]]:
+    places = {column: getattr(known, column) for column in COLUMNS}
+    money = {column: place for column in MONEY if (place := places[column]) is not None}
+    wide = [place for place in places.values() if place is not None and place >= len(table.names)]
+    if wide:
+        raise _refused("matched", "A column that was named is not in the table.")
+    mark = decimal_mark([row[place] for row in table.rows for place in money.values()])
+    read: list[_Theirs] = []
+    unread: list[FieldError] = []
+    for line, row in enumerate(table.rows, 2):
+        look()
+        figures = {column: number_in(row[place], mark) for column, place in money.items()}
+        number = len(read) + len(unread) + 1
+        if places["number"] is not None:
+            stated = number_in(row[places["number"]], mark)
+            if stated is None or stated % 1 or stated < 1:
+                unread.append(_cannot(line, "number", row[places["number"]]))
+                continue
+            number = int(stated)
+        wrong = next((column for column, value in figures.items() if value is None), None)
+        if wrong:
+            unread.append(_cannot(line, wrong, row[money[wrong]]))
+            continue
+        day = read_day(row[places["date"]]) if places["date"] is not None else None
+        told = {column: value for column, value in figures.items() if value is not None}
+        read.append(_Theirs(number, told, day.isoformat() if day else None))
+    return read, unread
+
+
+def _cannot(line: int, column: str, cell: str) -> FieldError:
+    return FieldError(field=f"row {line}", message=f"{column}: “{cell[:40]}” is no number.")
+
+
+def _differing(
+    theirs: _Theirs, ours: Row, amount: Callable[[int], Decimal], tolerance: Decimal, loan: Loan
+) -> list[Difference]:
+    found = []
+    for column, value in theirs.figures.items():
+        held = amount(getattr(ours, column))
+        if column == "payment" and ours.repay:
+            # Theirs may count what is paid on top with the payment, or not.
+            held = min(held, amount(ours.paid), key=lambda each: abs(value - each))
+        gap = value - held
+        if abs(gap) > tolerance:
+            found.append(
+                Difference(
+                    number=ours.number,
+                    column=column,
+                    ours=f"{held:.{loan.decimals}f}",
+                    theirs=f"{value:f}",
+                    gap=f"{gap:f}",
+                )
+            )
+    day = due(loan, ours)
+    if day is not None and theirs.date is not None and day.isoformat() != theirs.date:
+        ours_on = day.isoformat()
+        found.append(
+            Difference(number=ours.number, column="date", ours=ours_on, theirs=theirs.date, gap="")
+        )
+    return found
+
+
+def _says(
+    read: int,
+    ours: Sequence[Row],
+    numbers: list[int],
+    differences: list[Difference],
+    loan: Loan,
+) -> Sentence:
+    lengths = ""
+    if read != len(ours):
+        lengths = " They have {read} rows, we {ours}."
+    figures: dict[str, Money | Number | str] = {"read": Number(read), "ours": Number(len(ours))}
+    if not numbers:
+        return Sentence("Every row agrees within the tolerance." + lengths, **figures)
+    first = differences[0]
+    figures |= {"rows": Number(len(numbers)), "began": Number(numbers[0]), "column": first.column}
+    text = "{rows} rows differ. It began with payment {began}: its {column} "
+    if numbers == [numbers[0]]:
+        text = "One row differs, payment {began}: its {column} "
+    if first.gap:
+        gap = Decimal(first.gap)
+        figures["gap"] = Money(abs(gap), max(loan.decimals, 2))
+        text += "is {gap} " + ("more" if gap > 0 else "less") + " than ours."
+    else:
+        figures["theirs"], figures["due"] = first.theirs, first.ours
+        text += "is {theirs} there and {due} here."
+    return Sentence(text + lengths, **figures)

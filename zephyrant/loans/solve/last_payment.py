@@ -1,0 +1,127 @@
+"""How a schedule to the cent comes to the balance it is to end with.
+
+As a rule the last payment settles. An amount that is asked for in the last place takes what
+rounding leaves itself; where payments are facts (a rate is asked for) or the last one is paused,
+the last interest does.
+"""
+
+from dataclasses import replace
+from decimal import Decimal
+
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..ledger.roll import Schedule, unrounded_end
+from ..line.periods import Line, Settling, Terms
+from ..line.stretches import lay_out, moves_only_last
+from ..line.terms import asks_rate, digits_for, linear
+from ..numbers.decimals import precise
+from ..quotes.conversion import as_decimal
+
+#: Figures in a clause that are amounts, by what of a row they are told in.
+_AMOUNTS: dict[str, Settling] = {
+    "payment": "payment",
+    "repay": "repay",
+    "advance": "advance",
+    "fee": "fee",
+    "amount": "payment",
+}
+
+
+def line_to_settle(loan: Loan, terms: Terms) -> Line:
+    """The line of a loan as it will be paid, and what settles it."""
+    line = lay_out(terms)
+    if asks_rate(loan):
+        return line._replace(settles_by=_by_interest(terms, line), cuts=False)
+    return line._replace(settles_by=_settles_by(loan, terms, line))
+
+
+def _by_interest(terms: Terms, line: Line) -> Settling:
+    """In advance nothing bears interest after a last payment that leaves nothing: then the interest
+    before it takes the cents."""
+    last = line.stretches[-1]
+    idle = terms.in_advance and not line.balance and not last.inner
+    several = line.has_payments and (last.last or last.first) > 1
+    return "interest-before" if idle and several else "interest"
+
+
+def _settles_by(loan: Loan, terms: Terms, line: Line) -> Settling:
+    if loan.unknown == "balance":
+        return "balance"
+    if (own := asked_last(loan, terms)) is not None:
+        return own
+    last = line.stretches[-1]
+    if not line.has_payments:
+        pays = bool(last.repay)
+    elif loan.unknown is None:
+        pays = line.is_open or not _is_paused(terms, line)
+    else:
+        pays = line.is_open or bool(last.payment)
+    if pays:
+        return "payment"
+    if abs(gap(loan, terms)) <= rounding_reach(loan, line):
+        return "interest"
+    return "nothing" if not line.has_payments or _is_paused(terms, line) else "payment"
+
+
+def rounding_reach(loan: Loan, line: Line) -> Decimal:
+    """How far rounding every interest and payment to the cent can move the balance at the end."""
+    step = loan.step if loan.rounding.payment != "none" else Decimal(0)
+    each, reach = 2 * loan.minor_unit + step, Decimal(0)
+    with precise():
+        for stretch in line.stretches:
+            growth = abs((1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after)))
+            for _ in range((stretch.last or stretch.first) - stretch.first + 1):
+                reach = reach * growth + each
+    return reach
+
+
+def _is_paused(terms: Terms, line: Line) -> bool:
+    """Whether a clause says that the last payment is none, or the interest only."""
+    last = line.stretches[-1]
+    return last.interest_only or (not last.payment and any(put.pay for put in terms.puts))
+
+
+def asked_last(loan: Loan, terms: Terms) -> Settling | None:
+    """What of the last row the amount that is asked for is told in, where it stands there alone."""
+    unknown = loan.unknown or ""
+    by = _AMOUNTS.get(unknown.rsplit(".", 1)[-1])
+    is_amount = unknown == "payment" or (unknown.startswith("clauses.") and by is not None)
+    return by if is_amount and moves_only_last(terms, unknown) else None
+
+
+def as_settled(loan: Loan, terms: Terms, line: Line, laid: Schedule) -> Terms:
+    """The terms with an amount that is asked for in the last place as the schedule shows it."""
+    own = asked_last(loan, terms)
+    last, row = line.stretches[-1], laid.rows[-1]
+    if own is None or row.stands_at != (last.last or last.first):
+        return terms
+    name, unit = loan.unknown or "", laid.unit
+    told = {"payment": row.payment, "repay": row.repay, "advance": row.advance, "fee": row.fee}
+    on_the_line = {
+        "payment": last.payment,
+        "repay": last.repay,
+        "advance": last.advance,
+        "fee": last.fee,
+    }
+    amount = terms.payment if name == "payment" else terms.puts[int(name.split(".")[1])].amount
+    with precise():
+        return terms.having(name, amount + unit.amount(told[own]) - on_the_line[own])
+
+
+def gap(loan: Loan, terms: Terms) -> Decimal:
+    """What is left over at the end beyond what is to be left, unrounded."""
+    free = replace(terms, cash=None)
+    with precise(digits_for(free)):
+        return unrounded_end(lay_out(free)) - free.balance
+
+
+def fits(loan: Loan, terms: Terms) -> bool:
+    """Whether stated figures fit as cash is paid: no more is left over than rounding explains."""
+    if abs(gap(loan, terms)) < loan.minor_unit / 2:
+        return True
+    free = replace(terms, cash=None)
+    with precise(digits_for(free)):
+        exact = linear(free, "payment")
+    if exact is None or terms.cash is None or loan.payment == UNKNOWN:
+        return False
+    return terms.cash.payment(exact) == terms.cash.payment(terms.payment)

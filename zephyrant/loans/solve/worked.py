@@ -1,0 +1,198 @@
+"""A document worked out: what was found, its terms as they will be paid, the schedule."""
+
+from dataclasses import replace
+from datetime import date
+from decimal import Decimal
+from functools import lru_cache
+from typing import Final, NamedTuple
+
+from ..document.fields import MOST_MONEY
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..ledger.roll import NeverSettlesError, Row, Schedule, cash_rule, schedule
+from ..line.periods import Terms
+from ..line.terms import (
+    Found,
+    asks_of_purchase,
+    cash_of,
+    levelled,
+    payable_percent,
+    payable_terms,
+    purchase_figure,
+    solved_terms,
+)
+from ..numbers.decimals import percent_text, plain, told
+from ..wording.marks import Marks, Money, Number, Sentence
+from .last_payment import as_settled, asked_last, fits, line_to_settle
+from .unknown import find, never_repays
+
+
+class Solved(NamedTuple):
+    """Without an answer there are no terms; where a loan cannot end to the cent as stated, no
+    schedule, and why stands in `unlaid`."""
+
+    found: Found
+    terms: Terms | None
+    laid: Schedule | None
+    unlaid: Sentence | None = None
+
+
+@lru_cache(maxsize=32)
+def work_out(loan: Loan) -> Solved:
+    """The figure found (none where all are stated) and the loan to the cent."""
+    found = _found(loan)
+    if not _is_one(found):
+        return Solved(found, None, None)
+    solution = found.solutions[found.ordinary or 0] if found.solutions else Decimal(0)
+    return _laid_out(loan, found, payable_terms(loan, solution))
+
+
+@lru_cache(maxsize=32)
+def _found(loan: Loan) -> Found:
+    return find(loan) if loan.unknown else Found(())
+
+
+def _is_one(found: Found) -> bool:
+    """Whether there is one answer, or none is asked for."""
+    return not found.reason and not (found.solutions and found.ordinary is None)
+
+
+def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
+    """Why a loan has no answer, or the figure found as it would be stated; without the schedule
+    where that does not tell it."""
+    found = _found(loan)
+    if found.reason or not found.solutions or not _is_one(found):
+        return found.reason, None
+    solution = found.solutions[found.ordinary or 0]
+    if loan.unknown not in ("count", "balance"):
+        terms = payable_terms(loan, solution)
+        if asked_last(loan, terms) is None:
+            return None, value_as_paid(loan, solution, terms, None)
+    found, terms_, laid, _ = work_out(loan)
+    if found.reason or terms_ is None:
+        return found.reason, None
+    return None, value_as_paid(loan, solution, terms_, laid)
+
+
+@lru_cache(maxsize=32)
+def work_out_unrounded(loan: Loan) -> Solved:
+    """The same with what was found put back as it is, not as it will be paid."""
+    found = _found(loan)
+    if loan.unknown in (None, "count") or not _is_one(found):
+        return work_out(loan)
+    terms = levelled(solved_terms(loan, found))
+    return _laid_out(loan, found, replace(terms, cash=cash_of(loan)))
+
+
+def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
+    """The loan to the cent, on terms that have no unknown any more."""
+    line, rounding = line_to_settle(loan, terms), loan.rounding
+    rule = cash_rule(
+        line,
+        loan.decimals,
+        rounding.payment,
+        rounding.interest,
+        shows_overpaid=rounding.overpaid == "shown",
+    )
+    try:
+        laid = schedule(line, rule)
+        return Solved(found, as_settled(loan, terms, line, laid), laid)
+    except NeverSettlesError as error:
+        if loan.unknown != "count":
+            return Solved(found, terms, None, _why_unlaid(loan, terms, error))
+        never = error.why in ("rounding", "payment")
+        why = _unsettled(loan, terms) if never else _why_unlaid(loan, terms, error)
+        return Solved(Found((), why), None, None)
+
+
+def _unsettled(loan: Loan, terms: Terms) -> Sentence:
+    """Why a count that the mathematics knows is not reached in cents."""
+    if terms.balance < terms.principal and terms.rate > 0 and not terms.puts:
+        return never_repays(loan, terms)
+    return Sentence(
+        "Rounded to the cent, payments of {payment} never bring the balance to exactly {balance}.",
+        payment=Money(terms.payment, loan.decimals),
+        balance=Money(terms.balance, loan.decimals),
+    )
+
+
+_UNLAID: Final = "There is no schedule to the cent: "
+
+
+def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
+    """Why there is no schedule though there is an answer, or every figure is stated."""
+    figures: dict[str, Number | Money] = {
+        "number": Number(error.number),
+        "balance": Money(terms.balance, loan.decimals),
+        "most": Money(MOST_MONEY, loan.decimals),
+    }
+    if error.why == "interest":
+        text = (
+            "at a rate below zero the interest, which alone is to be paid with payment {number}, "
+            "lies below zero."
+        )
+    elif error.why == "size":
+        text = "with payment {number} the balance grows beyond {most}."
+    elif loan.unknown is None and not fits(loan, terms):
+        text = "the figures do not fit. "
+        text += (
+            "With payment {number} all is repaid, and {balance} is to be left."
+            if error.why == "repaid"
+            else "To end with {balance}, payment {number} would have to be below zero."
+        )
+    elif error.why == "repaid":
+        text = (
+            "as rounded, the payments repay all with payment {number}, and {balance} is to be left."
+        )
+    else:
+        text = (
+            "rounded as stated, the payments drift so far that the loan cannot end with what is to "
+            "be left. Round less coarsely."
+        )
+    return Sentence(_UNLAID + text, **figures)
+
+
+def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
+    """The figure found, as it would be stated and as the schedule has it."""
+    if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
+        return percent_text(payable_percent(solution))
+    if loan.unknown == "count" and laid:
+        return str(len(laid.rows))
+    if loan.unknown == "balance":
+        if laid:
+            return laid.unit.write(laid.rows[-1].closing)
+        return plain(told(solution), loan.decimals)
+    if asks_of_purchase(loan):
+        return plain(purchase_figure(loan, solution), loan.decimals)
+    if (loan.unknown or "").startswith("clauses."):
+        place = int((loan.unknown or "").split(".")[1])
+        return plain(terms.puts[place].amount, loan.decimals)
+    return plain(getattr(terms, loan.unknown or ""), loan.decimals)
+
+
+def due(loan: Loan, row: Row) -> date | None:
+    """When what a row tells happens; none without dates."""
+    if row.day is not None or loan.calendar is None:
+        return row.day
+    return loan.calendar.payment(row.stands_at)
+
+
+def end_of(loan: Loan, laid: Schedule) -> date | None:
+    """When a loan ends: with its last row or on a day in it, in advance a period later where a
+    balance is left."""
+    row, calendar = laid.rows[-1], loan.calendar
+    if row.ended:
+        return row.ended.day
+    if calendar is not None and row.closing > 0 and loan.count != 0:
+        return calendar.end(row.number)
+    return due(loan, row)
+
+
+def schedule_of(loan: Loan, marks: Marks) -> Schedule:
+    """The loan to the cent; raises `NotALoan` with the reason where it has no schedule."""
+    found, _, laid, unlaid = work_out(loan)
+    if laid is None:
+        reason = found.reason or unlaid
+        said = reason.say(marks) if reason else "The loan has no schedule to the cent."
+        raise NotALoan([FieldError(field="", message=said)])
+    return laid

@@ -1,0 +1,148 @@
+"""Changing a quote or a clock in place: what may be kept, and what each choice comes to."""
+
+from decimal import Decimal
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..calendars import frequencies
+from ..document.fields import MOST_PERCENT, UNKNOWN, CompoundingField
+from ..document.parts import outside
+from ..numbers.decimals import precise
+from ..quotes.conversion import as_decimal, footings, periodic_rate, quoted_percent
+from ..quotes.styles import Quoted, Style, YearDays
+from ..wording.marks import MARKS, Number, Percent, Sentence
+from .statement import Statement, readings, style_of
+
+_PLACES = 10
+
+
+class Way(BaseModel):
+    """One way to make a change: what it keeps, the statement it leads to, and that in words."""
+
+    model_config = ConfigDict(frozen=True)
+
+    keeps: Literal["number", "rate", "term", "count", "quote"]
+    statement: Statement
+    says: str
+
+
+class Quoting(BaseModel):
+    """A style as a statement holds it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    quoted: Quoted
+    compounding: CompoundingField | None = None
+    over: str = Field(default="", max_length=200)
+    year_days: YearDays = 365
+
+
+def _rate(statement: Statement, percent: Decimal) -> Fraction | None:
+    """The rate of one payment period, or none where the statement's style cannot say it."""
+    style = style_of(statement)
+    if style is None or percent >= MOST_PERCENT or outside(percent, style):
+        return None
+    return periodic_rate(percent, style)
+
+
+def _told(style: Style, percent: Decimal, rate: Fraction) -> Sentence:
+    with precise():
+        rates = footings(as_decimal(rate), frequencies.a_year(style.every))
+    return Sentence(
+        "{percent} {quoted} = {periodic} a {often} payment = {effective} a year, effective",
+        percent=Percent(percent, _PLACES, 2),
+        quoted=style.in_words(),
+        periodic=Percent(rates.periodic),
+        often=frequencies.period(style.every).often,
+        effective=Percent(rates.effective),
+    )
+
+
+def requote(statement: Statement, quoting: Quoting) -> list[Way]:
+    """The statement quoted in another style: the same number, or the same rate.
+
+    Where no rate is stated yet, or a style lacks its time or its term, there is nothing to keep,
+    and one way.
+    """
+    after = statement.model_copy(update=quoting.model_dump())
+    percent = readings(statement)["percent"].value
+    style = style_of(after)
+    if percent is None or percent == UNKNOWN or style is None:
+        return [Way(keeps="number", statement=after, says="")]
+    marks, number = MARKS[statement.marks], Decimal(percent)
+    ways = []
+    same_number = _rate(after, number)
+    if same_number is not None:
+        says = _told(style, number, same_number).say(marks)
+        ways.append(Way(keeps="number", statement=after, says=says))
+    rate = _rate(statement, number)
+    if rate is None:
+        return ways or [Way(keeps="number", statement=after, says="")]
+    with precise(80):
+        quoted = quoted_percent(as_decimal(rate), style)
+        if quoted >= MOST_PERCENT:
+            return ways or [Way(keeps="number", statement=after, says="")]
+        other = round(quoted, _PLACES)
+    if ways and other == number:
+        return ways
+    text = marks.number(other, _PLACES, 2)
+    says = _told(style, other, rate).say(marks)
+    restated = after.model_copy(update={"percent": text})
+    return [*ways, Way(keeps="rate", statement=restated, says=says)]
+
+
+def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
+    """The statement with payments made more or less often: the same term, or the same count.
+
+    The term comes first; where it is no whole number of the new payments, the count alone is left.
+    A nominal quote compounded as it is paid would be another rate then: that is said, and the first
+    way can keep the compounding instead.
+    """
+    after = statement.model_copy(update={"every": every})
+    count = readings(statement)["count"].value
+    if count is None or count == UNKNOWN or not count.isdecimal():
+        return [Way(keeps="count", statement=after, says="")]
+    marks = MARKS[statement.marks]
+
+    def way(keeps: Literal["term", "count"], payments: int) -> Way:
+        says = Sentence(
+            "{count} {often} payments = {term}",
+            count=Number(payments),
+            often=frequencies.period(every).often,
+            term=frequencies.term(payments, every),
+        ).say(marks)
+        stated = after.model_copy(update={"count": marks.write(str(payments))})
+        return Way(keeps=keeps, statement=stated, says=says)
+
+    ways = [way("count", int(count))]
+    total = Fraction(int(count) * frequencies.a_year(every), frequencies.a_year(statement.every))
+    if total.denominator == 1 and total != int(count):
+        ways.insert(0, way("term", int(total)))
+    moved = _quote_moves(statement, after)
+    if moved is None:
+        return ways
+    kept = ways[0].statement.model_copy(update={"compounding": statement.every})
+    stays, goes = (each.say(marks) for each in moved)
+    return [
+        Way(keeps="quote", statement=kept, says=f"{ways[0].says}; the rate stays: {stays}"),
+        *(each.model_copy(update={"says": f"{each.says}; {goes}"}) for each in ways),
+    ]
+
+
+def _quote_moves(statement: Statement, after: Statement) -> tuple[Sentence, Sentence] | None:
+    """What a quote comes to with its compounding kept, and with that going along with the
+    payments; none where that is the same."""
+    percent = readings(statement)["percent"].value
+    if percent is None or percent == UNKNOWN or statement.quoted != "nominal":
+        return None
+    if statement.compounding is not None or after.every == statement.every:
+        return None
+    told = []
+    for each in (after.model_copy(update={"compounding": statement.every}), after):
+        rate, style = _rate(each, Decimal(percent)), style_of(each)
+        if rate is None or style is None:
+            return None
+        told.append(_told(style, Decimal(percent), rate))
+    return told[0], told[1]

@@ -1,0 +1,83 @@
+"""What moves a statement: figures typed to vary, read and swept."""
+
+from collections.abc import Callable
+from decimal import Decimal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..answer.aim import aimed, figure_at, nearest_to_aim, put
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..numbers.decimals import plain
+from ..questions.sensitivity import MOST_POINTS, Axis, Nudge, Swept, not_yet, nudges, sweep
+from .statement import Statement, loan_of, read_values, restate, suggested_values
+
+
+class Varied(BaseModel):
+    """A figure to vary, by its path, and what was typed for its values; nothing typed: some around
+    the one that stands."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    path: str = Field(max_length=100)
+    typed: str = Field(default="", max_length=2_000)
+
+
+class Moves(BaseModel):
+    """A sweep told: what each figure was varied over, where it stands, and the small changes, which
+    stand in the first part of it."""
+
+    varied: list[Varied]
+    standing: list[str | None]
+    swept: Swept
+    nudges: list[Nudge]
+
+
+def what_moves(
+    statement: Statement,
+    varied: list[Varied],
+    results: list[str],
+    start: int = 0,
+    enough: Callable[[], bool] = not_yet,
+) -> Moves:
+    """Results of a statement for every value of one or two of its figures, or a part of them (see
+    `sweep`).
+
+    Raises `NotALoan` with what is wrong at its place.
+    """
+    loan = nearest_to_aim(loan_of(statement))
+    axes, told, standing = [], [], []
+    for number, each in enumerate(varied):
+        stands = _standing(loan, each.path, number)
+        typed = each.typed.strip() or suggested_values(each.path, stands or Decimal(0), statement)
+        try:
+            values = read_values(typed, each.path, statement, MOST_POINTS)
+        except ValueError as error:
+            field = f"varied.{number}.typed"
+            raise NotALoan([FieldError(field=field, message=str(error))]) from None
+        axes.append(Axis(path=each.path, values=values))
+        told.append(Varied(path=each.path, typed=typed))
+        standing.append(None if stands is None else plain(stands))
+    swept = sweep(loan, axes, results, start, enough)
+    changes = nudges(loan) if start == 0 else []
+    return Moves(varied=told, standing=standing, swept=swept, nudges=changes)
+
+
+def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
+    if path not in loan.paths():
+        raise NotALoan([_no_figure(path, f"varied.{number}.path")])
+    return figure_at(loan, path)
+
+
+def _no_figure(path: str, field: str) -> FieldError:
+    return FieldError(field=field, message=f"“{path[:40]}” is no figure of this loan.")
+
+
+def variant(statement: Statement, values: dict[str, str]) -> Statement:
+    """The statement with other values in place, as a point of a sweep has them."""
+    loan = aimed(loan_of(statement))
+    for path, value in values.items():
+        if path not in loan.paths():
+            raise NotALoan([_no_figure(path, "values")])
+        loan = put(loan, path, value)
+    return restate(loan, statement.marks)

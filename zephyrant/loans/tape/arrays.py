@@ -1,0 +1,436 @@
+"""Rows of a table of loans side by side, as arrays: those that are regular and sure to the cent."""
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..calendars import frequencies
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..ledger.arrays import (
+    Flags,
+    Floats,
+    Level,
+    Rolled,
+    Wholes,
+    balances,
+    counts,
+    payments,
+    principals,
+    rates,
+    rolled,
+    to_whole,
+    true_rates,
+)
+from ..numbers.decimals import PERCENT_PLACES
+from ..wording.marks import MARKS, Marks
+from .rows import ASKABLE, COST_PLACES, Defaults, FieldName
+
+#: Cells of a column.
+Texts = NDArray[np.object_]
+#: What is told of every row of a table, by result.
+Results = dict[str, Texts]
+
+#: Terms longer than this go the exact way.
+_LONGEST: Final = 5_000
+_MOST_UNITS: Final = 1e13
+_LARGEST_PERCENT: Final = 1_000.0
+_SCALE: Final = 10.0**PERCENT_PLACES
+_COST_SCALE: Final = 10.0**COST_PLACES
+#: What floats may leave unsure of a balance at the end before they are not asked, in minor units.
+_MOST_NOISE: Final = 0.1
+_PLAIN: Final = re.compile(r"[\d.\n-]*", re.ASCII)
+_NEAR_GAP: Final = 1e-3
+#: What floats leave unsure of a rate that is stated, relatively.
+_UNSURE: Final = 4e-15
+
+
+def is_plain(defaults: Defaults, loan: Loan) -> bool:
+    """Whether rows like this one are such as arrays can work: rounded to the minor unit, quoted in
+    a style without a time of its own."""
+    rounding = defaults.rounding
+    return (
+        (rounding.payment, rounding.interest) == ("nearest", "nearest")
+        and rounding.to is None
+        and loan.rate.quoted in ("nominal", "effective", "periodic", "continuous")
+        and loan.style.scale == 1
+    )
+
+
+@dataclass
+class _Solved:
+    """Rows with the same unknown: their figures as paid, the percent as quoted, the rate of a
+    period as it was found or stated, and what floats leave `unsure` of it, relatively; `found` is
+    NaN where that is not sure."""
+
+    found: Floats
+    level: Level
+    percent: Floats
+    footing: Floats
+    unsure: Floats | float = _UNSURE
+    gap: Floats | None = None
+
+
+class Group:
+    """Rows alike in everything but their figures; `rows` are their places in the table, `columns`
+    their cells without spaces round them."""
+
+    def __init__(
+        self, columns: Mapping[FieldName, Texts], defaults: Defaults, loan: Loan, rows: Wholes
+    ) -> None:
+        self.columns, self.defaults, self.loan, self.rows = columns, defaults, loan, rows
+        self.often = loan.payments_a_year
+        self.figures = {name: self._figures(name) for name in ASKABLE}
+
+    def solve(self, told: Results) -> Wholes:
+        """Tells what is sure into `told`; the places in the table of the rows that were."""
+        unknown, readable = self._unknowns()
+        after = self._after()
+        readable &= after >= 0
+        sure = [np.array([], dtype=np.int64)]
+        for place in range(-1, len(ASKABLE)):
+            here = np.flatnonzero(readable & (unknown == place))
+            if len(here):
+                name = ASKABLE[place] if place >= 0 else None
+                sure.append(self._solve(name, here, after[here], told))
+        return np.concatenate(sure)
+
+    # Reading
+
+    def _unknowns(self) -> tuple[Wholes, Flags]:
+        """Which of the five is the unknown of each row (-1: none), and whether all else is read.
+
+        An empty cell is the unknown of its row where no other is marked; an empty balance is
+        nothing.
+        """
+        size = len(self.rows)
+        asked = np.zeros((len(ASKABLE), size), dtype=bool)
+        blank = np.ones_like(asked)
+        for place, name in enumerate(ASKABLE):
+            texts = self.columns.get(name)
+            if texts is not None:
+                asked[place], blank[place] = texts == UNKNOWN, texts == ""
+        unmarked = ~asked.any(axis=0)
+        asked[:-1] |= blank[:-1] & unmarked
+        nothing = blank[-1] & ~asked[-1]
+        self.figures["balance"] = np.where(nothing, 0.0, self.figures["balance"])
+        readable = asked.sum(axis=0) <= 1
+        for place, name in enumerate(ASKABLE):
+            readable &= asked[place] | ~np.isnan(self.figures[name])
+        unknown = np.where(asked.any(axis=0), asked.argmax(axis=0), -1)
+        return unknown, readable
+
+    def _figures(self, name: FieldName) -> Floats:
+        """A column as numbers, money in minor units; NaN where a cell is not plainly one."""
+        texts = self.columns.get(name)
+        if texts is None:
+            return np.full(len(self.rows), np.nan)
+        values = read_plainly(texts, MARKS[self.defaults.marks], percent=name == "percent")
+        with np.errstate(invalid="ignore"):
+            if name == "percent":
+                return self._percents(values, texts)
+            if name == "count":
+                return self._counts(values)
+            units = np.round(values * 10.0**self.loan.decimals)
+            fits = np.abs(units / 10.0**self.loan.decimals - values) <= 1e-12 * np.abs(values)
+            return np.where(fits & (units >= 0) & (units < _MOST_UNITS), units, np.nan)
+
+    def _percents(self, values: Floats, texts: Texts) -> Floats:
+        if self.defaults.percent_as != "percent":
+            part = np.array(["%" not in text for text in texts.tolist()])
+            if self.defaults.percent_as == "part-below-one":
+                part &= (np.abs(values) < 1) & (values != 0)
+            # Percents have a dozen decimals at most: rounding there undoes what floats add.
+            values = np.where(part, np.round(values * 100, 12), values)
+        return np.where((values >= 0) & (values < _LARGEST_PERCENT), values, np.nan)
+
+    def _counts(self, values: Floats) -> Floats:
+        if self.defaults.count_in != "payments":
+            values = values * self.often / (12 if self.defaults.count_in == "months" else 1)
+        whole = (values >= 1) & (values <= _LONGEST) & (values % 1 == 0)
+        return np.where(whole, values, np.nan)
+
+    def _after(self) -> Wholes:
+        """The payment after which what is owed is told; -1 where that cannot be read."""
+        otherwise = self.defaults.after
+        texts = self.columns.get("after")
+        if texts is None:
+            return np.full(len(self.rows), otherwise, dtype=np.int64)
+        told = [
+            otherwise if not text else int(text) if text.isdecimal() and len(text) < 6 else -1
+            for text in texts.tolist()
+        ]
+        return np.array(told, dtype=np.int64)
+
+    # Rates between the quote and the period
+
+    def _periodic(self, percent: Floats) -> Floats:
+        quote, compounding = self.loan.rate.quoted, self.loan.compounding
+        share = percent / 100
+        if quote == "periodic":
+            return share
+        if quote == "effective":
+            return np.expm1(np.log1p(share) / self.often)
+        if quote == "continuous" or compounding == "continuous":
+            return np.expm1(share / self.often)
+        times = frequencies.a_year(compounding)
+        if times == self.often:
+            return share / times
+        return np.expm1(np.log1p(share / times) * (times / self.often))
+
+    def _quoted(self, periodic: Floats) -> Floats:
+        quote, compounding = self.loan.rate.quoted, self.loan.compounding
+        force: Floats = np.log1p(periodic) * self.often
+        if quote == "periodic":
+            return 100 * periodic
+        if quote == "effective":
+            return 100 * np.expm1(force)
+        if quote == "continuous" or compounding == "continuous":
+            return 100 * force
+        times = frequencies.a_year(compounding)
+        if times == self.often:
+            return 100 * times * periodic
+        return 100 * times * np.expm1(force / times)
+
+    def _ratio(self, percent: Floats) -> tuple[Wholes, Wholes]:
+        """The rate of a period as a small ratio, where it is one; else 0 / 1."""
+        quote, compounding, times = self.loan.rate.quoted, self.loan.compounding, 1
+        if quote == "nominal" and compounding != "continuous":
+            times = frequencies.a_year(compounding)
+        is_ratio = quote == "periodic" or (quote == "nominal" and times == self.often)
+        scaled = np.round(percent * 10_000)
+        exact = is_ratio & (np.abs(scaled / 10_000 - percent) < 1e-13) & (scaled < 1e8)
+        top = np.where(exact, scaled, 0).astype(np.int64)
+        return top, np.where(exact, 1_000_000 * times, 1).astype(np.int64)
+
+    # Solving
+
+    def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Results) -> Wholes:
+        """Rows with one unknown (None: checked), told; their places that are sure."""
+        with np.errstate(all="ignore"):
+            solved = self._found(name, self._stated(here))
+            level = solved.level
+            noise = _noise(level)
+            sure = ~np.isnan(solved.found) & (level.principal > 0) & (noise < _MOST_NOISE)
+            # One advance and one payment are costed by their term, the exact way.
+            sure &= level.count > 1 + level.in_advance
+            if name == "balance":
+                sure &= solved.found > noise + 0.5
+            schedule = self._rolled(name, level, after, sure)
+            if name == "percent":
+                # Payments are facts: the last one stands, and the last interest takes the cents.
+                schedule = replace(schedule, paid=level.payment * level.count, final=level.payment)
+                sure &= after < level.count
+            if name == "balance":
+                solved.level = level = replace(level, balance=schedule.left)
+            sure &= ~np.isnan(schedule.paid) & (level.balance >= 0) & (level.payment > 0)
+            results = self._results(solved, schedule)
+            for column in results.values():
+                sure &= ~np.isnan(column)
+            if solved.gap is not None:
+                self._held(solved, noise, sure, results)
+        places = np.flatnonzero(sure)
+        rows = self.rows[here[places]]
+        self._tell(name, rows, {key: column[places] for key, column in results.items()}, told)
+        self._tell_owed(rows, schedule.owed[places], after[places], told)
+        return rows
+
+    def _stated(self, here: Wholes) -> _Solved:
+        """The figures of some rows as they are stated, nothing where they are asked for."""
+
+        def figure(name: FieldName) -> Floats:
+            stated: Floats = np.nan_to_num(self.figures[name][here])
+            return stated
+
+        percent = figure("percent")
+        top, bottom = self._ratio(percent)
+        rate = self._periodic(percent)
+        level = Level(
+            principal=figure("principal"),
+            rate=rate,
+            numerator=top,
+            denominator=bottom,
+            count=figure("count").astype(np.int64),
+            balance=figure("balance"),
+            payment=figure("payment"),
+            in_advance=np.full(len(here), self.loan.timing == "in-advance"),
+        )
+        return _Solved(np.zeros(len(here)), level, percent, rate)
+
+    def _found(self, name: FieldName | None, stated: _Solved) -> _Solved:
+        """The unknown found, and put in its place as it will be paid."""
+        level = stated.level
+        if name == "payment":
+            found = _money(payments(level), level)
+            return replace(stated, found=found, level=replace(level, payment=found))
+        if name == "principal":
+            found = _money(principals(level), level)
+            return replace(stated, found=found, level=replace(level, principal=found))
+        if name == "percent":
+            return self._found_rate(stated)
+        if name == "count":
+            found = _ended(level)
+            count = np.nan_to_num(found).astype(np.int64)
+            return replace(stated, found=found, level=replace(level, count=count))
+        if name == "balance":
+            return replace(stated, found=balances(level))
+        return replace(stated, gap=balances(level) - level.balance)
+
+    def _found_rate(self, stated: _Solved) -> _Solved:
+        level = stated.level
+        periodic = rates(level)
+        percent = self._quoted(periodic) * _SCALE
+        unsure = _unsure(level, periodic)
+        near = np.abs(percent) * unsure
+        whole = to_whole(percent, np.maximum(near, 1e-6))
+        whole = np.where((whole >= 0) & (near < _MOST_NOISE), whole, np.nan)
+        told = whole / _SCALE
+        top, bottom = self._ratio(np.nan_to_num(told))
+        rated = replace(level, rate=self._periodic(told), numerator=top, denominator=bottom)
+        return _Solved(whole, rated, told, periodic, unsure)
+
+    @staticmethod
+    def _rolled(name: FieldName | None, level: Level, after: Wholes, sure: Flags) -> Rolled:
+        """The schedules of those that may be sure; the others stand idle."""
+        some = np.flatnonzero(sure)
+        laid = rolled(
+            level.at(some), is_open=name == "count", absorbs=name == "balance", after=after[some]
+        )
+        columns = np.full((5, len(sure)), np.nan)
+        columns[:, some] = [laid.count, laid.paid, laid.final, laid.left, laid.owed]
+        return Rolled(*columns)
+
+    def _results(self, solved: _Solved, schedule: Rolled) -> dict[str, Floats]:
+        """Money in minor units, rates in units of their last decimal."""
+        level, footing = solved.level, solved.footing
+        cost = true_rates(level, schedule)
+        nominal = 100 * self.often * footing
+        # A quote on the clock of the payments is told as it stands.
+        stated = np.abs(solved.percent - nominal) < 1e-11
+        nominal = np.where(stated, solved.percent, nominal)
+        effective = 100 * np.expm1(np.log1p(footing) * self.often)
+
+        def told(value: Floats) -> Floats:
+            near = np.abs(value) * _SCALE * solved.unsure + 1e-6
+            return to_whole(value * _SCALE, np.minimum(0.5, near))
+
+        return {
+            "principal": level.principal,
+            "payment": level.payment,
+            "balance": level.balance,
+            "count": level.count.astype(float),
+            "total_paid": schedule.paid,
+            "total_interest": schedule.paid + level.balance - level.principal,
+            "final_payment": schedule.final,
+            "percent": np.round(solved.percent * _SCALE),
+            "periodic": told(100 * footing),
+            "nominal": told(nominal),
+            "effective": told(effective),
+            "us_apr": to_whole(100 * self.often * cost * _COST_SCALE),
+            "eu_aprc": to_whole(100 * np.expm1(np.log1p(cost) * self.often) * _COST_SCALE),
+        }
+
+    @staticmethod
+    def _held(solved: _Solved, noise: Floats, sure: Flags, results: dict[str, Floats]) -> None:
+        """Whether rows whose figures are all stated fit; what is not sure is given up."""
+        gap, level = solved.gap, solved.level
+        if gap is None:
+            return
+        near = np.minimum(_NEAR_GAP + noise, 0.5)
+        whole, wanted = to_whole(gap, near), to_whole(payments(level))
+        sure &= ~np.isnan(whole) & ~np.isnan(wanted) & (np.abs(np.abs(gap) - 0.5) > near)
+        results["gap"] = whole
+        results["fits"] = ((np.abs(gap) < 0.5) | (wanted == level.payment)).astype(float)
+
+    # Telling
+
+    def _tell(
+        self, name: FieldName | None, rows: Wholes, results: dict[str, Floats], told: Results
+    ) -> None:
+        for column, values in results.items():
+            told[column][rows] = self._written(column, values)
+        if name is not None:
+            told["unknown"][rows] = name
+            told["found"][rows] = told[name][rows]
+
+    def _written(self, column: str, values: Floats) -> list[str]:
+        if column == "fits":
+            return ["yes" if fits else "no" for fits in values.tolist()]
+        if column in ("us_apr", "eu_aprc"):
+            return _decimals(values / _COST_SCALE, COST_PLACES)
+        if column in ("percent", "periodic", "nominal", "effective"):
+            return _decimals(values / _SCALE, PERCENT_PLACES)
+        places = 0 if column == "count" else self.loan.decimals
+        return _decimals(values / 10.0**places, places)
+
+    def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Results) -> None:
+        some = np.flatnonzero((after > 0) & np.isfinite(owed))
+        decimals = self.loan.decimals
+        told["owed"][rows[some]] = _decimals(owed[some] / 10.0**decimals, decimals)
+
+
+def _decimals(values: Floats, places: int) -> list[str]:
+    """Numbers with so many decimals: exactly those that were rounded there, as a float of fifteen
+    digits holds them. Nothing is not below zero."""
+    form = f"%.{places}f"
+    return [form % value for value in (values + 0.0).tolist()]
+
+
+def read_plainly(texts: Texts, marks: Marks, *, percent: bool = False) -> Floats:
+    """Cells as numbers, NaN for each that is not plainly one in these marks."""
+    values = np.full(len(texts), np.nan)
+    some = np.flatnonzero((texts != "") & (texts != UNKNOWN))
+    cells: list[str] = texts[some].tolist()
+    if marks.decimal == "." and _PLAIN.fullmatch("\n".join(cells)):
+        # Digits, points and signs alone: what floats make of them is what stands there.
+        try:
+            values[some] = np.array(cells, dtype=float)
+        except ValueError:
+            pass
+        else:
+            return values
+    group, decimal = re.escape(marks.group), re.escape(marks.decimal)
+    grouped = rf"|\d{{1,3}}({group}\d{{3}})+" if marks.group else ""
+    tail = r"\s*%?" if percent else ""
+    match = re.compile(rf"-?(\d{{1,15}}{grouped})({decimal}\d{{1,12}})?{tail}", re.ASCII).fullmatch
+    for place, text in zip(some.tolist(), cells, strict=True):
+        if match(text):
+            ungrouped = text.replace(marks.group, "") if marks.group else text
+            values[place] = float(ungrouped.rstrip("% ").replace(marks.decimal, "."))
+    return values
+
+
+def _ended(level: Level) -> Floats:
+    """The number of payments until the balance is reached, as rolling them to the cent shows."""
+    unrounded = counts(level)
+    found = np.full(len(unrounded), np.nan)
+    for extra in (0, 1, -1):
+        some = np.flatnonzero(np.isnan(found) & (unrounded < _LONGEST))
+        if len(some):
+            trial = np.maximum(np.ceil(unrounded[some] - 1e-9) + extra, 1)
+            trying = replace(level.at(some), count=trial.astype(np.int64))
+            found[some] = rolled(trying, is_open=True).count
+    return found
+
+
+def _noise(level: Level) -> Floats:
+    """What floats may leave unsure of a balance at the end, in minor units."""
+    growth = np.exp(level.count * np.log1p(level.rate))
+    noise: Floats = (level.principal + level.payment * level.count) * growth * 1e-13
+    return noise
+
+
+def _unsure(level: Level, rate: Floats) -> Floats:
+    """What floats leave unsure of a found rate, relatively: the more the less interest there is."""
+    unsure: Floats = 2e-15 * (1 + 4 / (level.count * np.abs(rate) + 1e-300))
+    return unsure
+
+
+def _money(amount: Floats, level: Level) -> Floats:
+    """An amount found, to the minor unit, where floats of its size can tell."""
+    near = 1e-4 + 1e-12 * (np.abs(amount) + level.principal + level.balance)
+    return np.where(near < _MOST_NOISE, to_whole(amount, near), np.nan)

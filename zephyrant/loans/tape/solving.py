@@ -1,0 +1,149 @@
+"""A table of loans at once: every row solved as a case would be, side by side where arrays can
+promise the same figures to the cent, else one by one. A row that has no answer says why.
+"""
+
+import logging
+from collections.abc import Callable, Iterator, Sequence
+from typing import Final
+
+import numpy as np
+
+from ..document.loan import check
+from ..errors import NotALoan
+from ..ledger.arrays import Flags
+from .arrays import Group, Results, Texts, is_plain
+from .not_loans import APART_SAYS, Apart
+from .rows import (
+    FIELD_NAMES,
+    RESULTS,
+    Columns,
+    Defaults,
+    FieldName,
+    Told,
+    exact_row,
+    is_day,
+    row_document,
+)
+
+_log = logging.getLogger(__name__)
+#: A loan to read the choices of a row by.
+_SAMPLE: Final[dict[FieldName, str]] = {
+    "principal": "1000",
+    "percent": "5",
+    "count": "12",
+    "payment": "?",
+    "balance": "0",
+    "after": "",
+    "start": "",
+    "first_payment": "",
+}
+#: Rows solved one by one between two words of progress.
+_TOLD_EACH: Final = 200
+#: What rows are worked together by.
+_ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "every", "timing")
+
+
+def solve_tape(
+    columns: Columns,
+    defaults: Defaults,
+    progress: Callable[[int], None] = lambda rows: None,
+    set_apart: Sequence[Apart] = (),
+) -> Told:
+    """Every row solved: a list of texts for each name of `RESULTS`, "" where a row has none.
+
+    Money in the row's currency, rates in percent with ten decimals, yearly costs with six; numbers
+    plain. `progress` is told the rows done, now and again. `set_apart`: for each row what it is if
+    it is no loan; such rows are told as that and not solved. Raises `ValueError` where columns are
+    not of one length.
+    """
+    lengths = {len(column) for column in columns.values()}
+    if len(lengths) != 1:
+        raise ValueError("the columns of a table are of one length")
+    size = lengths.pop()
+    skipped = set_apart if defaults.apart == "leave-out" else ()
+    kept = [row for row in range(size) if not (skipped and skipped[row])]
+    if len(kept) == size:
+        return _Tape(columns, defaults, size).solve(progress)
+    some = {name: [column[row] for row in kept] for name, column in columns.items()}
+    told = _Tape(some, defaults, len(kept)).solve(progress) if kept else {}
+    whole: Told = {name: [""] * size for name in RESULTS}
+    for name, texts in told.items():
+        for row, text in zip(kept, texts, strict=True):
+            whole[name][row] = text
+    for row, what in enumerate(skipped):
+        if what:
+            whole["problem"][row] = APART_SAYS[what]
+    return whole
+
+
+class _Tape:
+    """Some rows of a table being solved."""
+
+    def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
+        self.columns: dict[FieldName, Texts] = {
+            name: np.array([cell.strip() for cell in column], dtype=object)
+            for name, column in columns.items()
+        }
+        self.defaults, self.size = defaults, size
+        self.told: Results = {name: np.full(size, "", dtype=object) for name in RESULTS}
+
+    def solve(self, progress: Callable[[int], None]) -> Told:
+        """All of them."""
+        sure = self.side_by_side()
+        done = int(np.count_nonzero(sure))
+        for number, row in enumerate(np.flatnonzero(~sure).tolist()):
+            if number % _TOLD_EACH == 0:
+                progress(done + number)
+            self._alone(row)
+        return {name: texts.tolist() for name, texts in self.told.items()}
+
+    def _alone(self, row: int) -> None:
+        """A row the exact way; what is wrong with it in its own cell."""
+        try:
+            document, after = row_document(self._cells(row), self.defaults)
+            told = exact_row(check(document), after, self.defaults.owed_on)
+        except NotALoan as wrong:
+            error = wrong.errors[0]
+            told = {"problem": f"{FIELD_NAMES.get(error.field, '')}{error.message}"}
+        except Exception:
+            # One row never stops the rest, not even by a mistake of ours.
+            _log.exception("row %d of a table", row)
+            told = {"problem": "Something went wrong on our side with this row."}
+        for name, text in told.items():
+            self.told[name][row] = text
+
+    def _cells(self, row: int) -> dict[FieldName, str]:
+        return {name: column[row] for name, column in self.columns.items()}
+
+    def side_by_side(self) -> Flags:
+        """The rows that arrays can promise, told; which they are."""
+        done = np.zeros(self.size, dtype=bool)
+        for group in self._groups():
+            done[group.solve(self.told)] = True
+        return done
+
+    def _groups(self) -> Iterator[Group]:
+        """Rows alike in currency, clock and quote, without an odd first period."""
+        blank: Texts = np.full(self.size, "", dtype=object)
+        start, later = (self.columns.get(name, blank) for name in ("start", "first_payment"))
+        plain = later == ""
+        if self.defaults.owed_on is not None:
+            # What is owed on a day goes by days: the exact way.
+            plain &= start == ""
+        if "start" in self.columns:
+            plain &= np.array([is_day(cell, self.defaults) for cell in start.tolist()])
+        keys = zip(*(self.columns.get(name, blank).tolist() for name in _ALIKE), strict=True)
+        numbers: dict[tuple[str, ...], int] = {}
+        of_row = np.array([numbers.setdefault(key, len(numbers)) for key in keys])
+        for number in range(len(numbers)):
+            rows = np.flatnonzero((of_row == number) & plain)
+            if not len(rows):
+                continue
+            try:
+                cells = {**self._cells(int(rows[0])), **_SAMPLE}
+                loan = check(row_document(cells, self.defaults)[0])
+            except NotALoan:
+                continue
+            if is_plain(self.defaults, loan):
+                some = {name: column[rows] for name, column in self.columns.items()}
+                yield Group(some, self.defaults, loan, rows)

@@ -1,0 +1,104 @@
+"""Numbers inside sentences, in the marks the reader uses."""
+
+from decimal import ROUND_HALF_UP, Decimal
+from typing import Final, Literal, NamedTuple
+
+from ..numbers.decimals import plain, precise
+
+#: Powers of ten beyond which a number is written with one.
+_MOST_WRITTEN: Final = 24
+
+
+class Marks(NamedTuple):
+    """How digits are grouped and which mark is the decimal one."""
+
+    group: str
+    decimal: str
+    minus: str = "−"
+
+    def write(self, text: str) -> str:
+        """A plain decimal string ("48250.00") in these marks ("48,250.00")."""
+        sign, digits = (self.minus, text[1:]) if text.startswith("-") else ("", text)
+        whole, _, part = digits.partition(".")
+        grouped = f"{int(whole):,}".replace(",", self.group) if self.group else whole
+        return sign + grouped + (self.decimal + part if part else "")
+
+    def amount(self, value: Decimal, decimals: int) -> str:
+        """Money rounded to the currency's decimals."""
+        return self.number(value, decimals, decimals)
+
+    def number(self, value: Decimal, places: int, least_places: int = 0) -> str:
+        """A number rounded to `places` decimals, needless zeros dropped down to `least_places`."""
+        if value.adjusted() > _MOST_WRITTEN:
+            power = value.adjusted()
+            return f"{self.number(value.scaleb(-power), 6)} × 10^{power}"
+        with precise(80):
+            rounded = value.quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+        return self.write(plain(rounded, least_places))
+
+    def percent(self, value: Decimal, places: int = 4, least_places: int = 2) -> str:
+        """A percentage with its sign: "6.35 %"."""
+        return f"{self.number(value, places, least_places)} %"
+
+
+MarksName = Literal["plain", "comma-point", "point-comma", "space-comma", "apostrophe-point"]
+
+#: The marks on offer; `plain` is what files and the command speak.
+MARKS: Final[dict[MarksName, Marks]] = {
+    "plain": Marks("", ".", "-"),
+    "comma-point": Marks(",", "."),
+    "point-comma": Marks(".", ","),
+    "space-comma": Marks("\N{NO-BREAK SPACE}", ","),
+    "apostrophe-point": Marks("’", "."),
+}
+PLAIN: Final = MARKS["plain"]
+
+
+class Money(NamedTuple):
+    """An amount in a sentence, with the decimals of its currency."""
+
+    value: Decimal
+    decimals: int
+
+    def say(self, marks: Marks) -> str:
+        """As it stands in the sentence."""
+        return marks.amount(self.value, self.decimals)
+
+
+class Percent(NamedTuple):
+    """A percentage in a sentence."""
+
+    value: Decimal
+    places: int = 4
+    least_places: int = 4
+
+    def say(self, marks: Marks) -> str:
+        """As it stands in the sentence."""
+        return marks.percent(self.value, self.places, self.least_places)
+
+
+class Number(NamedTuple):
+    """A count or a bare number in a sentence."""
+
+    value: Decimal | int
+    places: int = 0
+
+    def say(self, marks: Marks) -> str:
+        """As it stands in the sentence."""
+        return marks.number(Decimal(self.value), self.places)
+
+
+class Sentence:
+    """A sentence with figures in it, said in the marks of whoever reads it."""
+
+    def __init__(self, text: str, **figures: Money | Percent | Number | str) -> None:
+        self.text = text
+        self.figures = figures
+
+    def say(self, marks: Marks = PLAIN) -> str:
+        """The sentence with its figures written out."""
+        spoken = {
+            name: figure if isinstance(figure, str) else figure.say(marks)
+            for name, figure in self.figures.items()
+        }
+        return self.text.format(**spoken)
