@@ -32,7 +32,6 @@ from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, pri
 from zephyrant.loans.ledger.arrays import rates as rates_of_many
 from zephyrant.loans.ledger.roll import cash_rule, schedule
 from zephyrant.loans.line.stretches import lay_out
-from zephyrant.loans.line.terms import payable_terms
 from zephyrant.loans.numbers.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
@@ -43,6 +42,7 @@ from zephyrant.loans.numbers.crossings import (
     only_crossing,
 )
 from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.solve.solution import payable_terms
 from zephyrant.loans.solve.unknown import find
 from zephyrant.loans.solve.worked import work_out
 

@@ -15,10 +15,10 @@ from zephyrant import loans
 from zephyrant.desk.schedules import xlsx_of
 from zephyrant.desk.statement_pdf import statement_of
 from zephyrant.loans import MARKS
-from zephyrant.loans.budget import price
-from zephyrant.loans.questions.paying_more import More, paying_more
+from zephyrant.loans.document.price import price
 from zephyrant.loans.questions.rate_curve import rate_curve
 from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.statement.offers import More, paying_more
 from zephyrant.loans.statement.statement import restate
 
 DATED: Final[dict[str, Any]] = {"start": "2027-01-31"}

@@ -12,7 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
-from zephyrant.loans.budget import grown, price
+from zephyrant.loans.budget import grown
+from zephyrant.loans.document.price import price
 from zephyrant.loans.ledger.roll import Carrying, carried, rolled
 from zephyrant.loans.line.periods import Stretch
 from zephyrant.loans.numbers.decimals import precise

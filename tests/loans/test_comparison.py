@@ -10,7 +10,7 @@ from mpmath import mp, mpf
 
 from zephyrant import loans
 from zephyrant.loans.files.quotes import read_file, write_csv, write_json
-from zephyrant.loans.questions.comparison import (
+from zephyrant.loans.statement.quote_lists import (
     MOST_QUOTES,
     QuoteLine,
     QuoteList,

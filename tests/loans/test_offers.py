@@ -9,9 +9,16 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from zephyrant import loans
-from zephyrant.loans.questions.paying_more import More, PaidMore, paying_more
-from zephyrant.loans.questions.points import Points, TwoOffers, two_offers
-from zephyrant.loans.questions.side_by_side import Candidate, side_by_side
+from zephyrant.loans.statement.offers import (
+    Candidate,
+    More,
+    PaidMore,
+    Points,
+    TwoOffers,
+    paying_more,
+    side_by_side,
+    two_offers,
+)
 from zephyrant.loans.statement.statement import Statement, TypedClause, loan_of
 from zephyrant.loans.wording.cells import as_text, from_text
 

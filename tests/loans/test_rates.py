@@ -13,7 +13,6 @@ from scipy.optimize import brentq
 
 from zephyrant.loans.calendars.frequencies import PERIODS
 from zephyrant.loans.numbers.decimals import precise
-from zephyrant.loans.questions.equivalents import RateQuestion, answer
 from zephyrant.loans.quotes.conversion import (
     as_decimal,
     growth_of,
@@ -22,6 +21,7 @@ from zephyrant.loans.quotes.conversion import (
     quoted_percent,
 )
 from zephyrant.loans.quotes.styles import Style, Time
+from zephyrant.loans.statement.rate_questions import RateQuestion, answer
 from zephyrant.loans.statement.requoting import Quoting, repace, requote
 from zephyrant.loans.statement.statement import Statement
 

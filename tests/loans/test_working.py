@@ -15,10 +15,10 @@ from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.calendars import frequencies
 from zephyrant.loans.ledger.roll import Schedule, cash_rule, schedule
 from zephyrant.loans.line.stretches import lay_out
-from zephyrant.loans.line.terms import payable_terms
 from zephyrant.loans.numbers.roots import root_of_falling_convex
 from zephyrant.loans.quotes.conversion import periodic_rate
 from zephyrant.loans.quotes.styles import Style
+from zephyrant.loans.solve.solution import payable_terms
 from zephyrant.loans.solve.unknown import find
 
 from . import reference

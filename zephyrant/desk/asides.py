@@ -8,9 +8,8 @@ from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.questions.paying_more import More
-from zephyrant.loans.questions.points import Points
-from zephyrant.loans.questions.side_by_side import MOST_BESIDE, Beside, Candidate, side_by_side
+from zephyrant.loans.questions.side_by_side import MOST_BESIDE, Beside
+from zephyrant.loans.statement.offers import Candidate, More, Points, side_by_side
 from zephyrant.loans.statement.variations import Varied
 
 from . import heavy

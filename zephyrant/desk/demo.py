@@ -7,7 +7,7 @@ from typing import Any, Final
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from zephyrant.loans.questions.comparison import QuoteList
+from zephyrant.loans.statement.quote_lists import QuoteList
 from zephyrant.loans.statement.statement import Statement, work
 from zephyrant.loans.tape.rows import Defaults
 

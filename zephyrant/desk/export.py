@@ -17,8 +17,8 @@ from django.utils.http import content_disposition_header
 
 from zephyrant.loans import Marks, NotALoan, check
 from zephyrant.loans.files.quotes import write_csv, write_json
-from zephyrant.loans.questions.comparison import QuoteList
 from zephyrant.loans.questions.side_by_side import Beside
+from zephyrant.loans.statement.quote_lists import QuoteList
 
 from .cases import document_of
 from .models import Case

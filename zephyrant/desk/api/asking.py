@@ -9,12 +9,18 @@ from pydantic import Field
 
 from zephyrant.desk import answers
 from zephyrant.loans.questions.balance_at import Owed, Payoff, StretchTold
-from zephyrant.loans.questions.paying_more import More, PaidMore, paying_more
 from zephyrant.loans.questions.payoff import Charge, Settled
-from zephyrant.loans.questions.points import Points, TwoOffers, two_offers
 from zephyrant.loans.questions.rate_curve import RateCurve
 from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched
 from zephyrant.loans.questions.sensitivity import MOST_POINTS
+from zephyrant.loans.statement.offers import (
+    More,
+    PaidMore,
+    Points,
+    TwoOffers,
+    paying_more,
+    two_offers,
+)
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.variations import Moves, Varied, variant, what_moves
 

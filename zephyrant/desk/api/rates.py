@@ -3,7 +3,7 @@
 from ninja import Router, Schema
 
 from zephyrant.loans.document.fields import Every
-from zephyrant.loans.questions.equivalents import RateAnswer, RateQuestion, answer
+from zephyrant.loans.statement.rate_questions import RateAnswer, RateQuestion, answer
 from zephyrant.loans.statement.requoting import Quoting, Way, repace, requote
 from zephyrant.loans.statement.statement import Statement
 

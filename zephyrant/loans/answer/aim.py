@@ -23,9 +23,9 @@ from ..document.loan import Loan, check, write
 from ..document.parts import Aim, Rounding
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
-from ..line.terms import footing_rate
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
 from ..quotes.conversion import footings
+from ..solve.solution import footing_rate
 from ..solve.worked import Solved, due, work_out, work_out_unrounded
 from ..wording.marks import PLAIN, Marks, Money, Number, Percent, Sentence
 

@@ -10,19 +10,20 @@ from typing import Any, Final, NotRequired
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
-from ..budget import told_at_its_figure
 from ..calendars import frequencies
 from ..cost.costs import CostsTold, FeeTold, costs
 from ..cost.yearly_cost import YearlyCost
 from ..document.fields import FigureName
 from ..document.loan import Loan
+from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
 from ..line.periods import Terms
-from ..line.terms import Found, asks_rate, footing_rate, quote_of, stated_terms
+from ..line.terms import asks_rate, stated_terms
 from ..numbers.decimals import Unit, percent_text, plain, precise, to_step, told
 from ..quotes.conversion import Rates, footings
+from ..solve.solution import Found, footing_rate, quote_of
 from ..solve.worked import Solved, due, end_of, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Money, Number, Sentence
 from . import working

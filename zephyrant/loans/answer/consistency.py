@@ -6,9 +6,11 @@ from typing_extensions import TypedDict
 
 from ..document.fields import FIGURES, UNKNOWN, FigureName
 from ..document.loan import Loan
-from ..line.terms import levelled, payable_terms, stated_terms
+from ..ledger.levelling import levelled
+from ..line.terms import stated_terms
 from ..numbers.decimals import plain, told
 from ..solve.last_payment import fits, gap
+from ..solve.solution import payable_terms
 from ..solve.worked import value_as_paid, work_out
 from ..wording.marks import Marks, Money, Sentence
 

@@ -7,15 +7,17 @@ from typing_extensions import TypedDict
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..ledger.levelling import levelled
 from ..ledger.present_value import discounted
 from ..ledger.roll import Schedule, unrounded_end
 from ..line.periods import Line, Terms
 from ..line.stretches import lay_out
-from ..line.terms import Found, digits_for, levelled, solved_terms
+from ..line.terms import digits_for
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, told
 from ..quotes.conversion import as_decimal
 from ..solve.last_payment import rounding_reach
+from ..solve.solution import Found, solved_terms
 from ..wording.marks import Marks
 from .working import Writer
 

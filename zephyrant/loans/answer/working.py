@@ -11,23 +11,17 @@ from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.parts import Quote
+from ..ledger.levelling import levelled
 from ..ledger.present_value import discounted, worth
 from ..ledger.roll import Row, Schedule, rolled, unrounded_end
 from ..line.periods import NO_TIME, Stretch, Terms
 from ..line.stretches import lay_out
-from ..line.terms import (
-    Found,
-    asks_of_purchase,
-    digits_for,
-    levelled,
-    payable_percent,
-    quote_of,
-    solved_terms,
-)
+from ..line.terms import digits_for
 from ..numbers import annuity
 from ..numbers.decimals import precise
 from ..quotes.conversion import Rates, as_decimal, periodic_rate
 from ..quotes.formulas import quote_formula
+from ..solve.solution import Found, asks_of_purchase, payable_percent, quote_of, solved_terms
 from ..wording.marks import Marks, Number, Percent, Sentence
 
 _PLACES: Final = 10

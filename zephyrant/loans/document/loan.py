@@ -16,6 +16,7 @@ from pydantic_core import ErrorDetails, PydanticCustomError
 from ..calendars import frequencies
 from ..calendars.dates import Calendar, DayCount, later, pace
 from ..errors import FieldError, NotALoan
+from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
 from ..quotes.styles import Style
 from .fields import (
@@ -30,7 +31,6 @@ from .fields import (
     Day,
     Every,
     OddDays,
-    Timing,
     Unknown,
     in_quotes,
     wrong_at,

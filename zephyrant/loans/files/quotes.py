@@ -14,8 +14,8 @@ from pydantic import ValidationError
 
 from ..document.loan import field_errors, parse
 from ..errors import FieldError, NotALoan
-from ..questions.comparison import MOST_QUOTES, QuoteLine, QuoteList, Yardstick, mistakes, restated
 from ..quotes.styles import YearDays
+from ..statement.quote_lists import MOST_QUOTES, QuoteLine, QuoteList, Yardstick, mistakes, restated
 from ..wording.cells import as_text, from_text
 
 KIND: Final = "quotes/1"

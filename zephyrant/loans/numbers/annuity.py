@@ -6,9 +6,10 @@ Every function works in the decimal context in force; rates are fractions of one
 """
 
 from decimal import Decimal
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
-from ..document.fields import Timing
+#: When a payment falls in its period: at its end or at its start.
+Timing = Literal["in-arrears", "in-advance"]
 
 
 class Factors(NamedTuple):

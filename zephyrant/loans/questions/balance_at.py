@@ -18,10 +18,10 @@ from typing_extensions import TypedDict
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
+from ..ledger.levelling import owed_on
 from ..ledger.roll import Schedule
 from ..line.periods import Terms
 from ..line.stretches import Accruals
-from ..line.terms import owed_on
 from ..numbers.decimals import DIGITS, divide_nearest, precise
 from ..quotes.conversion import as_decimal
 from ..solve.worked import due, end_of, schedule_of, work_out

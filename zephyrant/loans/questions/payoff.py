@@ -14,8 +14,8 @@ from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
 from ..line.periods import Terms
 from ..line.stretches import between
-from ..line.terms import footing_rate
 from ..numbers.decimals import Unit, precise, to_step
+from ..solve.solution import footing_rate
 from ..solve.worked import due, schedule_of, work_out
 from ..wording.marks import Marks
 from .balance_at import Owed

@@ -4,11 +4,12 @@ where the loan ends earlier.
 A point is a percent of what is lent, paid apart when the loan is made (common practice).
 """
 
+from collections.abc import Sequence
 from decimal import ROUND_FLOOR, Decimal
 from itertools import accumulate
 from typing import NamedTuple
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel
 from typing_extensions import TypedDict
 
 from ..answer.aim import put
@@ -17,27 +18,11 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan, check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
-from ..line.terms import footing_rate
 from ..numbers.decimals import precise, to_step
+from ..solve.solution import footing_rate
 from ..solve.worked import schedule_of, work_out
-from ..statement.parsing import Reading, read_percent
-from ..statement.statement import Statement, loan_of, read_values, restate
-from ..wording.marks import MARKS, Marks, Money, Number, Sentence
+from ..wording.marks import Marks, Money, Number, Sentence
 from .payoff import Charge, settled
-
-#: Ends that are told at once.
-MOST_ENDS = 60
-
-
-class Points(BaseModel):
-    """The other offer as typed: its rate, quoted as the loan's, its `points` in percent of what is
-    lent, and the payments after which the loan might end."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    percent: str = Field(default="", max_length=200)
-    points: str = Field(default="1", max_length=200)
-    ends: str = Field(default="", max_length=500)
 
 
 class EndedAt(TypedDict):
@@ -53,7 +38,7 @@ class EndedAt(TypedDict):
     ahead: str
 
 
-class TwoOffers(BaseModel):
+class Offers(BaseModel):
     """`paid_off`: the payment from which the offer with points is ahead in money, what is still
     owed counted; `paid_off_by_payments`: from which its smaller payments alone have made up for it;
     `cheaper_from`: from which it is the cheaper one by its true cost, money later counting for less
@@ -68,89 +53,80 @@ class TwoOffers(BaseModel):
     paid_off_by_payments: int | None
     cheaper_from: int | None
     ends: list[EndedAt]
-    ends_typed: str
     ahead: list[str]
     says: str
-    statement: Statement
 
 
-def two_offers(statement: Statement, other: Points) -> TwoOffers:
-    """The loan as it stands against the same at another rate with points.
+class PointsOffer:
+    """A loan as it stands and the same at another rate with points, both laid out to the cent.
 
-    Raises `NotALoan` with what is wrong at its place.
+    `percent` and `points` are in percent, the one quoted as the loan's, the other of what is lent.
+    Raises `NotALoan` where they do not end together.
     """
-    marks = MARKS[statement.marks]
-    percent, points = _typed(other, marks)
-    mine = _asking_payment(loan_of(statement))
-    theirs = _with_points(mine, percent, points)
-    one, two = schedule_of(mine, marks), schedule_of(theirs, marks)
-    if len(one.rows) != len(two.rows):
-        raise NotALoan([FieldError(field="", message="The two offers do not end together.")])
-    lent = one.unit.amount(one.rows[0].opening)
-    share = to_step(lent * Decimal(points) / 100, mine.minor_unit, "nearest")
-    cost = one.unit.count(share)
-    pairs = list(zip(one.rows, two.rows, strict=True))
-    by_payments = list(accumulate((a.payment - b.payment for a, b in pairs), initial=-cost))
-    owed = [0, *(a.rest - b.rest for a, b in pairs)]
-    ahead = [paid + left for paid, left in zip(by_payments, owed, strict=True)]
-    typed = other.ends.strip() or _suggested(mine, len(one.rows))
-    try:
-        ends = read_values(typed, "count", statement, MOST_ENDS)
-    except ValueError as error:
-        raise NotALoan([FieldError(field="ends", message=str(error))]) from None
-    told = []
-    for end in ends:
-        number = int(end)
-        if not 1 <= number <= len(one.rows):
-            message = f"There is no payment {number}: the loan has {len(one.rows)}."
-            raise NotALoan([FieldError(field="ends", message=message)])
-        a = settled(mine, str(number), Charge(), marks)
-        b = settled(theirs, str(number), Charge(), marks)
-        told.append(
-            EndedAt(
-                number=number,
-                date=a["date"],
-                as_it_stands_eu=a["yearly_cost"]["eu_aprc"],
-                with_points_eu=b["yearly_cost"]["eu_aprc"],
-                as_it_stands_us=a["yearly_cost"]["us_apr"],
-                with_points_us=b["yearly_cost"]["us_apr"],
-                ahead=one.unit.write(ahead[number]),
-            )
+
+    def __init__(self, loan: Loan, percent: str, points: str, marks: Marks) -> None:
+        self.marks = marks
+        self.mine = _asking_payment(loan)
+        self.theirs = _with_points(self.mine, percent, points)
+        self.one, self.two = schedule_of(self.mine, marks), schedule_of(self.theirs, marks)
+        if len(self.one.rows) != len(self.two.rows):
+            raise NotALoan([FieldError(field="", message="The two offers do not end together.")])
+        unit = self.one.unit
+        lent = unit.amount(self.one.rows[0].opening)
+        share = to_step(lent * Decimal(points) / 100, self.mine.minor_unit, "nearest")
+        self.cost = unit.count(share)
+
+    @property
+    def last(self) -> int:
+        """The number of the last payment."""
+        return len(self.one.rows)
+
+    def told(self, ends: Sequence[int]) -> Offers:
+        """Both offers held against each other, ended after the payments `ends` too.
+
+        Raises `NotALoan` where there is no such payment.
+        """
+        one, two, unit = self.one, self.two, self.one.unit
+        pairs = list(zip(one.rows, two.rows, strict=True))
+        by_payments = [
+            *accumulate((a.payment - b.payment for a, b in pairs), initial=-self.cost),
+        ]
+        owed = [0, *(a.rest - b.rest for a, b in pairs)]
+        ahead = [paid + left for paid, left in zip(by_payments, owed, strict=True)]
+        when = _When(_from(ahead), _from(by_payments), _cheaper_from(self.mine, pairs, self.cost))
+        first, second = one.rows[0].payment, two.rows[0].payment
+        return Offers(
+            payment=unit.write(first),
+            payment_with_points=two.unit.write(second),
+            points_cost=unit.write(self.cost),
+            less_each=unit.write(first - second),
+            paid_off=when.ahead,
+            paid_off_by_payments=when.by_payments,
+            cheaper_from=when.cheaper,
+            ends=[self._ended(number, unit.write(ahead[number])) for number in self._of(ends)],
+            ahead=[unit.write(units) for units in ahead],
+            says=_says(self.mine, one, self.cost, when).say(self.marks),
         )
-    when = _When(_from(ahead), _from(by_payments), _cheaper_from(mine, pairs, cost))
-    each = one.rows[0].payment - two.rows[0].payment
-    return TwoOffers(
-        payment=one.unit.write(one.rows[0].payment),
-        payment_with_points=two.unit.write(two.rows[0].payment),
-        points_cost=one.unit.write(cost),
-        less_each=one.unit.write(each),
-        paid_off=when.ahead,
-        paid_off_by_payments=when.by_payments,
-        cheaper_from=when.cheaper,
-        ends=told,
-        ends_typed=typed,
-        ahead=[one.unit.write(units) for units in ahead],
-        says=_says(mine, one, cost, when).say(marks),
-        statement=restate(theirs, statement.marks),
-    )
 
+    def _of(self, ends: Sequence[int]) -> Sequence[int]:
+        for number in ends:
+            if not 1 <= number <= self.last:
+                message = f"There is no payment {number}: the loan has {self.last}."
+                raise NotALoan([FieldError(field="ends", message=message)])
+        return ends
 
-def _typed(other: Points, marks: Marks) -> tuple[str, str]:
-    wrong = []
-    values = []
-    for name, typed in (("percent", other.percent), ("points", other.points)):
-        reading: Reading = read_percent(typed, marks)
-        message = reading.error
-        if reading.value == UNKNOWN:
-            message = "This has to be stated: an offer says its rate and its points."
-        elif reading.value is not None and name == "points" and Decimal(reading.value) < 0:
-            message = "Points are not less than nothing."
-        if message:
-            wrong.append(FieldError(field=name, message=message))
-        values.append(reading.value or "0")
-    if wrong:
-        raise NotALoan(wrong)
-    return values[0], values[1]
+    def _ended(self, number: int, ahead: str) -> EndedAt:
+        a = settled(self.mine, str(number), Charge(), self.marks)
+        b = settled(self.theirs, str(number), Charge(), self.marks)
+        return EndedAt(
+            number=number,
+            date=a["date"],
+            as_it_stands_eu=a["yearly_cost"]["eu_aprc"],
+            with_points_eu=b["yearly_cost"]["eu_aprc"],
+            as_it_stands_us=a["yearly_cost"]["us_apr"],
+            with_points_us=b["yearly_cost"]["us_apr"],
+            ahead=ahead,
+        )
 
 
 def _asking_payment(loan: Loan) -> Loan:
@@ -168,16 +144,6 @@ def _with_points(loan: Loan, percent: str, points: str) -> Loan:
     if Decimal(points):
         content["clauses"] = [*content.get("clauses", []), fee]
     return check(content)
-
-
-def _suggested(loan: Loan, last: int) -> str:
-    """The ends of the first years, and the end of the loan."""
-    year = loan.payments_a_year
-    return "; ".join(
-        str(number)
-        for number in sorted({*(year * each for each in (1, 2, 3, 5, 7, 10)), last})
-        if number <= last
-    )
 
 
 def _from(ahead: list[int]) -> int | None:

@@ -6,10 +6,11 @@ from typing_extensions import TypedDict
 
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..line.terms import quote_of, stated_terms
+from ..line.terms import stated_terms
 from ..numbers.decimals import plain, precise, told
 from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
 from ..solve.all_rates import drawn
+from ..solve.solution import quote_of
 from ..solve.worked import work_out
 
 

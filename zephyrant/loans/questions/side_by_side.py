@@ -20,7 +20,6 @@ from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import plain, precise
 from ..solve.worked import due, work_out
-from ..statement.statement import Statement, loan_of
 from ..wording.marks import MARKS, Marks, MarksName
 
 #: Loans that stand beside each other.
@@ -73,43 +72,45 @@ class Beside(BaseModel):
     lines: list[Line | None]
 
 
-class Candidate(NamedTuple):
-    """A loan to stand beside others; without a statement `wrong` says why there is none."""
+class Contender(NamedTuple):
+    """A loan to stand beside others, its money in `currency`; without a loan `wrong` says why there
+    is none."""
 
     name: str
-    statement: Statement | None
+    currency: str
+    loan: Loan | None
     wrong: str | None = None
 
 
 class _Column:
     """One loan, worked."""
 
-    def __init__(self, candidate: Candidate, marks: Marks) -> None:
+    def __init__(self, contender: Contender, marks: Marks) -> None:
         self.marks = marks
         self.loan: Loan | None = None
-        self.wrong = candidate.wrong
-        self.currency = candidate.statement.currency if candidate.statement else ""
-        if candidate.statement is not None:
+        self.wrong = contender.wrong
+        self.currency = contender.currency
+        if contender.loan is not None:
             try:
-                self.loan = with_the_answer(loan_of(candidate.statement))
+                self.loan = with_the_answer(contender.loan)
             except NotALoan as wrong:
                 self.wrong = wrong.errors[0].message
 
 
-def side_by_side(candidates: Sequence[Candidate], base: int, marks_name: MarksName) -> Beside:
+def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksName) -> Beside:
     """Loans beside each other.
 
     Raises `NotALoan` where there are none or too many, or `base` is none of them.
     """
-    if not 1 <= len(candidates) <= MOST_BESIDE:
+    if not 1 <= len(contenders) <= MOST_BESIDE:
         message = f"From one to {MOST_BESIDE} loans can stand side by side."
         raise NotALoan([FieldError(field="pins", message=message)])
-    if not 0 <= base < len(candidates):
+    if not 0 <= base < len(contenders):
         raise NotALoan([FieldError(field="base", message="The base is one of the loans shown.")])
     marks = MARKS[marks_name]
-    columns = [_Column(candidate, marks) for candidate in candidates]
+    columns = [_Column(contender, marks) for contender in contenders]
     return Beside(
-        names=[candidate.name for candidate in candidates],
+        names=[contender.name for contender in contenders],
         wrong=[column.wrong for column in columns],
         base=base,
         currencies=[column.currency for column in columns],

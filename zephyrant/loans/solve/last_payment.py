@@ -10,10 +10,11 @@ from decimal import Decimal
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..ledger.levelling import linear
 from ..ledger.roll import Schedule, unrounded_end
 from ..line.periods import Line, Settling, Terms
 from ..line.stretches import lay_out, moves_only_last
-from ..line.terms import asks_rate, digits_for, linear
+from ..line.terms import asks_rate, digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal
 

@@ -9,26 +9,19 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..document.fields import MOST_MONEY
 from ..document.loan import Loan
+from ..ledger.levelling import linear, unforeseen
 from ..ledger.present_value import worth
 from ..ledger.roll import rolled, unrounded_end
 from ..line.periods import NO_TIME, Stretch, Terms, interests
 from ..line.stretches import lay_out
-from ..line.terms import (
-    Found,
-    asks_of_purchase,
-    digits_for,
-    linear,
-    price_of,
-    quote_of,
-    stated_terms,
-    unforeseen,
-)
+from ..line.terms import digits_for, stated_terms
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS, precise, to_step, told
 from ..numbers.roots import root_of_falling, root_of_falling_convex, root_of_monotone
 from ..quotes.conversion import as_decimal, quoted_percent
 from ..wording.marks import Money, Number, Percent, Sentence
 from .all_rates import RatesThatFit, rates_that_fit
+from .solution import Found, asks_of_purchase, price_of, quote_of
 
 #: Periods up to which an unknown count is sought before all are laid out.
 _FIRST_TRIED: Final = 800

@@ -9,21 +9,21 @@ from typing import Final, NamedTuple
 from ..document.fields import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
+from ..ledger.levelling import levelled
 from ..ledger.roll import NeverSettlesError, Row, Schedule, cash_rule, schedule
 from ..line.periods import Terms
-from ..line.terms import (
+from ..line.terms import cash_of
+from ..numbers.decimals import percent_text, plain, told
+from ..wording.marks import Marks, Money, Number, Sentence
+from .last_payment import as_settled, asked_last, fits, line_to_settle
+from .solution import (
     Found,
     asks_of_purchase,
-    cash_of,
-    levelled,
     payable_percent,
     payable_terms,
     purchase_figure,
     solved_terms,
 )
-from ..numbers.decimals import percent_text, plain, told
-from ..wording.marks import Marks, Money, Number, Sentence
-from .last_payment import as_settled, asked_last, fits, line_to_settle
 from .unknown import find, never_repays
 
 

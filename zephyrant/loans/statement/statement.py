@@ -13,7 +13,7 @@ from typing import Any, Final
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..answer.answer import Answer, solve
-from ..budget import BudgetSpentError, told_of
+from ..budget import BudgetSpentError
 from ..calendars import frequencies
 from ..calendars.dates import DayCount, later, pace
 from ..calendars.days_in_words import write_day
@@ -25,11 +25,12 @@ from ..document.fields import (
     CurrencyCode,
     Every,
     OddDays,
-    Timing,
 )
 from ..document.loan import Loan, check, write
 from ..document.parts import Clause, Pay, Rounding, Share, Taken, VerbName
+from ..document.price import told_of
 from ..errors import FieldError, NotALoan
+from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
 from ..numbers.decimals import plain, precise, to_step
 from ..quotes.styles import SCALED, TIMED, Quoted, Style, YearDays

@@ -13,23 +13,17 @@ from ..answer.answer import with_the_answer
 from ..answer.consistency import fit
 from ..calendars.days_in_words import read_days
 from ..cost.costs import yearly_costs
-from ..document.fields import (
-    MOST_COMPOUNDINGS,
-    UNKNOWN,
-    CompoundingField,
-    CurrencyCode,
-    Every,
-    Timing,
-)
+from ..document.fields import MOST_COMPOUNDINGS, UNKNOWN, CompoundingField, CurrencyCode, Every
 from ..document.loan import Loan
 from ..document.parts import Rounding
 from ..errors import FieldError, NotALoan
-from ..line.terms import footing_rate
+from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
 from ..numbers.decimals import percent_text, plain
 from ..questions.balance_at import owed
 from ..quotes.conversion import footings
 from ..quotes.styles import Quoted
+from ..solve.solution import footing_rate
 from ..solve.worked import value_as_paid, work_out
 from ..statement.parsing import Reading, read_amount, read_count, read_payment, read_percent
 from ..wording.marks import MARKS, PLAIN, Marks, MarksName

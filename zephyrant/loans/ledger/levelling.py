@@ -1,0 +1,106 @@
+"""Payments set anew, and what is linear in an amount: the terms rolled to where they lead."""
+
+from dataclasses import replace
+from datetime import date
+from decimal import Decimal
+
+from ..calendars.dates import Calendar
+from ..line.periods import Put, Terms
+from ..line.stretches import Ahead, Levelling, lay_out
+from ..line.terms import digits_for
+from ..numbers.decimals import precise
+from .roll import Carrying, carried, unrounded_end
+
+
+def unforeseen(terms: Terms) -> Terms:
+    """The terms without what sets the payment anew: what was not known when it was first set."""
+    return replace(terms, puts=tuple(put for put in terms.puts if not put.levels))
+
+
+def levelled(terms: Terms) -> Terms:
+    """The terms with each payment that is set anew as a clause of its own.
+
+    Each time the regular payment from the next one on is made such that the loan ends as stated
+    with its last payment, later ones of the kind not being foreseen.
+    """
+    if not any(put.levels for put in terms.puts):
+        return terms
+    line = Levelling(terms)
+    anew: list[Put] = []
+    with precise(digits_for(terms)):
+        owed, begins = line.principal, 1
+        ahead: _Ahead | None = None
+        for number in line.points:
+            owed, begins = carried(owed, line.until(begins, number)), number
+            known = line.known_from(number)
+            if ahead is None or ahead.known is not known:
+                ahead = _Ahead(known, number)
+            amount = ahead.payment(number, owed, terms.balance)
+            if amount is None:
+                continue
+            paid = max(amount, Decimal(0))
+            if terms.cash is not None:
+                paid = terms.cash.payment(paid)
+            anew.append(Put("payment", None, number, None, None, paid))
+            line.set_anew(number, paid)
+    return replace(terms, puts=(*terms.puts, *anew))
+
+
+class _Ahead:
+    """What is known of a line, carried through to its end with two payments."""
+
+    def __init__(self, known: Ahead, number: int) -> None:
+        self.known = known
+        self._trials = self._carryings(number)
+
+    def _carryings(self, number: int) -> tuple[Carrying, Carrying]:
+        one, two = (Carrying(self.known.paying(Decimal(trial), number)) for trial in (1, 2))
+        return one, two
+
+    def payment(self, number: int, owed: Decimal, balance: Decimal) -> Decimal | None:
+        """The payment from a number on that leads to the balance; None where it moves nothing."""
+        if not self.known.is_regular:
+            self._trials = self._carryings(number)
+        one, two = (trial.from_payment(number, owed) - balance for trial in self._trials)
+        return None if one == two else 1 + one / (one - two)
+
+
+def linear(terms: Terms, name: str) -> Decimal | None:
+    """An unknown amount: what is left at the end is linear in it, so two rolls tell it.
+
+    None where it moves nothing. In the decimal context in force. Both rolls are made with some
+    amount: where nothing is advanced a fee in percent is of the principal instead.
+    """
+    left = []
+    for trial in (Decimal(1), Decimal(2)):
+        line = lay_out(terms.having(name, trial))
+        left.append(unrounded_end(line) - line.balance)
+    at_one, at_two = left
+    return None if at_one == at_two else 1 + at_one / (at_one - at_two)
+
+
+def owed_on(terms: Terms, day: date) -> Decimal:
+    """What a loan of clauses alone has owing on a day, after what moves on it, unrounded.
+
+    In the decimal context in force.
+    """
+    calendar = terms.time.calendar
+    if calendar is None:
+        raise ValueError("a loan without dates has no days to ask for")
+
+    def by_then(put: Put) -> Put | None:
+        begins = put.at or put.begin or 0
+        on = begins if isinstance(begins, date) else calendar.payment(begins) if begins else None
+        if on is not None and on > day and put.verb != "rate":
+            return None
+        lasts = put.at is None and put.verb != "rate"
+        return put._replace(to=_earlier(put.to, day, calendar)) if lasts else put
+
+    kept = tuple(each for each in map(by_then, terms.puts) if each is not None)
+    end = Put("repay", day, None, None, None, Decimal(0))
+    return unrounded_end(lay_out(replace(terms, puts=(*kept, end))))
+
+
+def _earlier(to: int | date | None, day: date, calendar: Calendar) -> date:
+    ends = calendar.payment(to) if isinstance(to, int) else to
+    return day if ends is None else min(ends, day)

@@ -1,0 +1,155 @@
+"""The solution of a document, put back: unrounded, and as it will be paid."""
+
+from dataclasses import replace
+from decimal import Decimal
+from typing import Final, NamedTuple
+
+from ..document.fields import MOST_PAYMENTS
+from ..document.loan import Loan
+from ..document.parts import Quote
+from ..ledger.levelling import levelled, unforeseen
+from ..line.periods import Cash, Terms
+from ..line.terms import asks_rate, cash_of, stated_rate, stated_terms
+from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
+from ..quotes.conversion import as_decimal, as_fraction, periodic_rate
+from ..wording.marks import Sentence
+
+#: Periods laid out beyond twice a count that was found.
+_ROOM: Final = 60
+
+
+class Found(NamedTuple):
+    """Every solution, ascending; where there is none, the reason.
+
+    A rate is told as the percent of its quote; `periodic` is then the rate of one payment period
+    it stands for. Of several solutions `ordinary` is the place of the one that is meant as a rule,
+    None where the flows do not make that clear; `note` says what is to be known of them.
+    """
+
+    solutions: tuple[Decimal, ...]
+    reason: Sentence | None = None
+    periodic: Decimal | None = None
+    ordinary: int | None = 0
+    note: Sentence | None = None
+
+
+def payable_terms(loan: Loan, solution: Decimal) -> Terms:
+    """The terms with the solution put back as it will be paid, as the schedule starts from.
+
+    A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
+    is asked for.
+    """
+    cash = cash_of(loan)
+    terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
+    terms = terms.having("payment", cash.stated_payment(terms.payment))
+    if unknown and asks_rate(loan):
+        style = loan.style_of(quote_of(loan))
+        terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))
+    elif unknown == "principal":
+        terms = terms.having("principal", cash.amount(solution))
+    elif asks_of_purchase(loan):
+        terms = terms.having("principal", lent_for(loan, purchase_figure(loan, solution)))
+    elif unknown == "payment":
+        terms = terms.having("payment", cash.payment(solution))
+    elif unknown and unknown.startswith("clauses."):
+        terms = terms.having(unknown, _clause_cash(unknown, solution, cash))
+    return levelled(terms)
+
+
+def _clause_cash(path: str, solution: Decimal, cash: Cash) -> Decimal:
+    """A figure found in a clause, as it is put back."""
+    if path.endswith("percent"):
+        return payable_percent(solution)
+    return cash.payment(solution) if path.endswith("payment") else cash.amount(solution)
+
+
+def quote_of(loan: Loan) -> Quote:
+    """The quote whose percent is asked for; the loan's own where none is."""
+    unknown = loan.unknown
+    if unknown and unknown.endswith("rate.percent"):
+        rate = loan.clauses[int(unknown.split(".")[1])].rate
+        if rate is not None:
+            return rate
+    return loan.rate
+
+
+def _terms_around(loan: Loan, solution: Decimal) -> Terms:
+    """The stated terms; of an unknown count with room for what rounding adds to the solution."""
+    return stated_terms(
+        loan, _ROOM + 2 * int(solution) if loan.unknown == "count" else MOST_PAYMENTS
+    )
+
+
+def solved_terms(loan: Loan, found: Found) -> Terms:
+    """The terms with the solution put back unrounded; an unknown count stays open.
+
+    A payment that is asked for is that before anything is set anew.
+    """
+    solution, unknown = found.solutions[0], loan.unknown
+    if found.ordinary is not None:
+        solution = found.solutions[found.ordinary]
+    terms = _terms_around(loan, solution)
+    if unknown == "payment":
+        terms = unforeseen(terms)
+    if unknown and asks_rate(loan):
+        return terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
+    if unknown in (None, "count"):
+        return terms
+    if asks_of_purchase(loan):
+        return terms.having("principal", lent_for(loan, solution, exactly=True))
+    return terms.having(unknown or "", solution)
+
+
+def asks_of_purchase(loan: Loan) -> bool:
+    """Whether the `?` stands in what is bought: the amount lent is what is really found."""
+    return (loan.unknown or "").startswith("purchase.")
+
+
+def purchase_figure(loan: Loan, solution: Decimal) -> Decimal:
+    """A figure found in a purchase as it is put back: money to the minor unit, a percent to ten
+    decimals."""
+    if (loan.unknown or "").endswith("percent"):
+        return payable_percent(solution)
+    return to_step(solution, loan.minor_unit, "nearest")
+
+
+def lent_for(loan: Loan, figure: Decimal, *, exactly: bool = False) -> Decimal:
+    """What is lent with a figure in place of the one asked for in the purchase."""
+    if loan.purchase is None:
+        raise ValueError("a loan without a purchase lends its principal")
+    name = (loan.unknown or "").rsplit(".", 1)[-1]
+    percent = loan.purchase.down.percent
+    if exactly and name == "price" and isinstance(percent, Decimal):
+        return figure * (1 - percent / 100)
+    if exactly and name == "percent":
+        return Decimal(loan.purchase.price) * (1 - figure / 100)
+    return loan.purchase.lent(loan.minor_unit, **{name: figure})
+
+
+def price_of(loan: Loan, principal: Decimal) -> Decimal:
+    """The figure asked for in a purchase from the amount it lends."""
+    if loan.purchase is None:
+        raise ValueError("a loan without a purchase has no price")
+    price, down = loan.purchase.price, loan.purchase.down
+    match (loan.unknown or "").rsplit(".", 1)[-1]:
+        case "price":
+            if isinstance(down.percent, Decimal):
+                return principal / (1 - down.percent / 100)
+            return principal + Decimal(down.amount or 0)
+        case "percent":
+            return 100 * (Decimal(price) - principal) / Decimal(price)
+    return Decimal(price) - principal
+
+
+def payable_percent(solution: Decimal) -> Decimal:
+    """A found percent to the decimals it is put back with."""
+    with precise(80):
+        return round(solution, PERCENT_PLACES)
+
+
+def footing_rate(loan: Loan, found: Found) -> Decimal | None:
+    """The unrounded rate of one payment period, if it is stated or was found."""
+    if loan.unknown == "rate":
+        return found.periodic
+    with precise(DIGITS + 20):
+        return as_decimal(stated_rate(loan))

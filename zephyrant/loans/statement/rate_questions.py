@@ -1,0 +1,158 @@
+"""A quote as typed, one of its figures `?`, and its answer."""
+
+from decimal import Decimal
+from typing import Any, Final
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..calendars import frequencies
+from ..document.fields import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every
+from ..document.parts import outside
+from ..errors import FieldError
+from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
+from ..quotes.styles import TIMED, Quoted, Style, YearDays
+from ..wording.marks import MARKS, MarksName
+from .parsing import Reading, read_count, read_percent, read_time, time_of
+
+_NAMES: Final = ("percent", "times", "effective")
+_TIME: Final = "1 year"
+_COUNT: Final = "60"
+
+
+class RateQuestion(BaseModel):
+    """A quote as typed, one of its figures `?`.
+
+    `times`: how often a year a nominal rate is compounded, a number as text; `continuous` in its
+    place. `over`: the time a simple or a discount quote is charged for. `count` payments, one
+    `every` so often, are those of a flat quote.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    marks: MarksName = "comma-point"
+    percent: str = Field(default="", max_length=200)
+    quoted: Quoted = "nominal"
+    times: str = Field(default="12", max_length=200)
+    over: str = Field(default=_TIME, max_length=200)
+    year_days: YearDays = 365
+    count: str = Field(default=_COUNT, max_length=200)
+    every: Every = "month"
+    effective: str = Field(default="?", max_length=200)
+
+
+class RateAnswer(Equivalents):
+    """A quote worked: how it was read, what was found, and the rate on every footing."""
+
+    readings: dict[str, Reading]
+    errors: tuple[FieldError, ...]
+
+
+def _read(question: RateQuestion) -> dict[str, Reading]:
+    marks = MARKS[question.marks]
+    times = (
+        Reading(value="continuous", text="continuous")
+        if question.times.strip().lower() == "continuous"
+        else read_count(question.times, marks, 1)
+    )
+    if question.quoted != "nominal":
+        times = Reading(value="1")
+    return {
+        "percent": read_percent(question.percent, marks),
+        "times": times,
+        "over": read_time(question.over, marks),
+        "count": read_count(question.count, marks, question.every),
+        "effective": read_percent(question.effective, marks),
+    }
+
+
+def _wrong(field: str, message: str) -> list[FieldError]:
+    return [FieldError(field=field, message=message)]
+
+
+def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[FieldError]:
+    """What cannot be: figures out of their bounds, none or several unknown."""
+    asked = [name for name in _NAMES if value[name] == UNKNOWN]
+    if len(asked) != 1:
+        which = "three" if question.quoted == "nominal" else "two"
+        message = f"One of the {which} is to be found: put ? in its place, and state the rest."
+        return _wrong(asked[0] if asked else "", message)
+    times, count = value["times"] or "", value["count"] or ""
+    if times not in (UNKNOWN, "continuous", "") and not (
+        Decimal(times) % 1 == 0 and 1 <= Decimal(times) <= MOST_COMPOUNDINGS
+    ):
+        return _wrong(
+            "times", f"A whole number of times a year belongs here, from 1 to {MOST_COMPOUNDINGS}."
+        )
+    if not count.isdecimal() or not 1 <= int(count) <= MOST_PAYMENTS:
+        return _wrong("count", f"The number of payments is between 1 and {MOST_PAYMENTS}.")
+    styles = {"effective": Style("effective", 1, 1)}
+    if times != UNKNOWN:
+        styles["percent"] = _style(question, value)
+    for name in ("percent", "effective"):
+        figure = value[name]
+        if figure in (UNKNOWN, None):
+            continue
+        sentence = outside(Decimal(figure), styles[name]) if name in styles else None
+        if Decimal(figure) >= MOST_PERCENT:
+            sentence = f"A rate is below {MOST_PERCENT} %."
+        if sentence:
+            return _wrong(name, sentence)
+    return []
+
+
+def _style(question: RateQuestion, value: dict[str, str | None], **changed: Any) -> Style:  # noqa: ANN401
+    times = value["times"]
+    compounding: frequencies.Compounding = "continuous"
+    if times not in ("continuous", UNKNOWN):
+        compounding = int(_number(times))
+    style = Style(
+        quoted=question.quoted,
+        compounding=compounding,
+        every=question.every,
+        over=time_of(Reading(value=value["over"])),
+        year_days=question.year_days,
+        payments=int(_number(value["count"])),
+    )
+    return style._replace(**changed)
+
+
+def answer(question: RateQuestion) -> RateAnswer:
+    """The question worked; what is wrong is told at its field, no answer with its reason."""
+    readings = _read(question)
+    errors = [
+        FieldError(field=name, message=reading.error)
+        for name, reading in readings.items()
+        if reading.error
+    ]
+    value = {name: reading.value for name, reading in readings.items()}
+    errors = errors or _mistakes(question, value)
+    if errors:
+        return RateAnswer(readings=readings, errors=tuple(errors))
+    found = _found(question, value)
+    return RateAnswer(readings=readings, errors=(), **dict(found))
+
+
+def _number(text: str | None) -> Decimal:
+    return Decimal(text or "0")
+
+
+def _beside(question: RateQuestion, value: dict[str, str | None]) -> tuple[Style, ...]:
+    """The styles that need a time, a term or a year of 360 days, with those of the question."""
+    timed = [_style(question, value, quoted=quoted, year_days=365) for quoted in TIMED]
+    nominal = _style(question, value, quoted="nominal", year_days=365)
+    return (
+        *timed,
+        _style(question, value, quoted="flat"),
+        *(style._replace(year_days=360) for style in (nominal, *timed)),
+    )
+
+
+def _found(question: RateQuestion, value: dict[str, str | None]) -> Equivalents:
+    marks, style = MARKS[question.marks], _style(question, value)
+    beside = _beside(question, value)
+    if value["percent"] == UNKNOWN:
+        return percent_for(_number(value["effective"]), style, beside, marks)
+    percent = _number(value["percent"])
+    if value["effective"] == UNKNOWN:
+        return effective_of(percent, style, beside, marks)
+    return compounding_between(percent, _number(value["effective"]), style, beside, marks)
