@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from mpmath import findroot, mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.answer.aim import put, result
+from zephyrant.loans.answer.results import result
+from zephyrant.loans.document.paths import put
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.statement.statement import Statement, loan_of, restate, work
 from zephyrant.loans.wording.marks import MARKS

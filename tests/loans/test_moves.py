@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans.answer.aim import put
+from zephyrant.loans.document.paths import put
 from zephyrant.loans.numbers.decimals import plain
 from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, nudges, sweep
 from zephyrant.loans.statement.statement import Statement, read_values, suggested_values

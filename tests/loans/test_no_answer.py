@@ -5,7 +5,7 @@ from typing import Any
 from unittest import TestCase
 
 from zephyrant import loans
-from zephyrant.loans.answer.answer import with_the_answer
+from zephyrant.loans.answer.solving import with_the_answer
 from zephyrant.loans.questions.sensitivity import ANSWER, Axis, sweep
 
 from .documents import PERIODIC, loan, solve

@@ -1,6 +1,7 @@
 """The core of Zephyrant: loan documents in, answers out. No interface, no files, no clock."""
 
-from .answer.answer import ENGINE, Answer, solve
+from .answer.answer import ENGINE, Answer
+from .answer.solving import solve
 from .budget import BudgetSpentError, within
 from .document.loan import Loan, check, parse, read, write
 from .errors import Errors, FieldError, NotALoan

@@ -19,7 +19,7 @@ from ..quotes.conversion import as_decimal
 from ..solve.last_payment import rounding_reach
 from ..solve.solution import Found, solved_terms
 from ..wording.marks import Marks
-from .working import Writer
+from .writer import Writer
 
 #: A proof holds where both ways agree to at least so many digits.
 _DIGITS_PROVED: Final = 15

@@ -10,7 +10,8 @@ from typing import Any, Final
 
 from typing_extensions import TypedDict
 
-from ..answer.answer import Answer, solve
+from ..answer.answer import Answer
+from ..answer.solving import solve
 from ..document.loan import check
 from ..errors import NotALoan
 from ..numbers.decimals import DIGITS, plain, precise, told

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel
 
-from ..answer.answer import with_the_answer
+from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan, check, write
 from ..errors import FieldError, NotALoan

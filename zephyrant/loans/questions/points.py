@@ -12,10 +12,10 @@ from typing import NamedTuple
 from pydantic import BaseModel
 from typing_extensions import TypedDict
 
-from ..answer.aim import put
-from ..answer.answer import with_the_answer
+from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan, check, write
+from ..document.paths import put
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
 from ..numbers.decimals import precise, to_step

@@ -16,12 +16,13 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
-from ..answer.aim import as_paid, put
+from ..answer.results import as_paid
 from ..budget import look
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.parts import is_result
+from ..document.paths import put
 from ..errors import FieldError, NotALoan
 from ..ledger.arrays import Level, payments, rates, rolled, to_whole
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise

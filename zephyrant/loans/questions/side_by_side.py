@@ -11,8 +11,8 @@ from typing import Final, NamedTuple
 from pydantic import BaseModel
 from typing_extensions import TypedDict
 
-from ..answer.aim import as_paid
-from ..answer.answer import with_the_answer
+from ..answer.results import as_paid
+from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
 from ..document.loan import Loan

@@ -12,7 +12,8 @@ from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..answer.answer import Answer, solve
+from ..answer.answer import Answer
+from ..answer.solving import solve
 from ..budget import BudgetSpentError
 from ..calendars import frequencies
 from ..calendars.dates import DayCount, later, pace

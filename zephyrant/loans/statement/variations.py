@@ -5,8 +5,9 @@ from decimal import Decimal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..answer.aim import aimed, figure_at, nearest_to_aim, put
+from ..answer.aim import aimed, nearest_to_aim
 from ..document.loan import Loan
+from ..document.paths import figure_at, put
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import plain
 from ..questions.sensitivity import MOST_POINTS, Axis, Nudge, Swept, not_yet, nudges, sweep

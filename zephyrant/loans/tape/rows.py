@@ -8,9 +8,9 @@ from typing import Any, Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..answer.aim import as_paid
-from ..answer.answer import with_the_answer
 from ..answer.consistency import fit
+from ..answer.results import as_paid
+from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import read_days
 from ..cost.costs import yearly_costs
 from ..document.fields import MOST_COMPOUNDINGS, UNKNOWN, CompoundingField, CurrencyCode, Every

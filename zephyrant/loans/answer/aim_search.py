@@ -1,0 +1,264 @@
+"""The search for an aim: every value of one figure that gives a result the value it is to have."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from decimal import ROUND_CEILING, ROUND_FLOOR, Context, Decimal
+from typing import Final
+
+from ..budget import look
+from ..document.fields import MOST_PAYMENTS, UNKNOWN
+from ..document.loan import Loan
+from ..document.parts import Aim, Rounding
+from ..document.paths import figure_at, put
+from ..errors import NotALoan
+from ..numbers.decimals import plain
+from ..solve.worked import work_out_unrounded
+from .results import YEARLY_COSTS, result
+
+#: Digits a solution is told with: those that rolling at twenty decimals leaves sure.
+_DIGITS: Final = 20
+#: Digits where the result is a yearly cost, which is worked in floats.
+_COST_DIGITS: Final = 9
+_MOST_TRIALS: Final = 90
+#: Trials to find where a loan begins to have a result.
+_EDGE_TRIALS: Final = 14
+#: Terms of this many payments are tried where the count may move.
+_LONGEST: Final = 1_200
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A trial: the figure, and what the result then is beyond its aim."""
+
+    at: Decimal
+    gap: Decimal
+
+
+class AimSearch:
+    """One aim being sought."""
+
+    def __init__(self, loan: Loan, aim: Aim) -> None:
+        self.loan, self.aim = loan, aim
+        self.free = loan.model_copy(
+            update={"rounding": Rounding(payment="none", interest="none"), "aim": None}
+        )
+        self.is_cost = aim.figure in YEARLY_COSTS
+        self.is_whole = aim.by == "count"
+        self.by_percent = aim.by.endswith("percent")
+        self.digits = _COST_DIGITS if self.is_cost else _DIGITS
+        self.standing = figure_at(loan, aim.by)
+
+    def gap(self, at: Decimal) -> Decimal | None:
+        """By how much the result lies beyond the aim, the figure being `at`."""
+        look()
+        try:
+            trial = put(self.free, self.aim.by, plain(at))
+            found = result(trial, self.aim.figure, work_out_unrounded(trial))
+        except NotALoan:
+            return None
+        return None if found is None else found - self.aim.number
+
+    def point(self, at: Decimal) -> Trial | None:
+        """A trial, where the loan has that result."""
+        gap = self.gap(at)
+        return None if gap is None else Trial(at, gap)
+
+    def size(self) -> Decimal:
+        """Below this a gap is nothing."""
+        return max(abs(self.aim.number), Decimal(1)).scaleb(-(self.digits - 4))
+
+    # Where to look
+
+    def trials(self) -> list[Decimal]:
+        """The values to try, ascending."""
+        by = self.aim.by
+        if self.is_whole:
+            most = min(MOST_PAYMENTS, max(_LONGEST, int(2 * (self.standing or 0))))
+            counts = {min(most, int(1.08**power)) for power in range(_MOST_TRIALS + 1)}
+            return [Decimal(count) for count in sorted({*counts, *range(1, 25)})]
+        if by.endswith("rate.percent"):
+            scale = Decimal(1)
+            if self.loan.rate.quoted == "periodic":
+                scale = Decimal(1) / self.loan.payments_a_year
+            return [scale * Decimal(each) for each in _PERCENTS]
+        if by.endswith("percent"):
+            least = -50 if ".step." in by else 0
+            return [Decimal(each) for each in range(least, 100, 2)]
+        base = max(
+            Decimal(1),
+            self.standing or Decimal(0),
+            *(
+                Decimal(each)
+                for each in (self.loan.principal, self.loan.payment, self.loan.balance)
+                if each != UNKNOWN
+            ),
+        )
+        powers = range(-24, 25)
+        return [Decimal(0), *(round(base * Decimal(2) ** power, 10) for power in powers)]
+
+    # What fits
+
+    def solutions(self) -> tuple[list[Decimal], list[Trial]]:
+        """Every value that reaches the aim, and the points tried."""
+        if not (self.is_whole or self.is_cost):
+            linear = self._linear()
+            if linear is not None:
+                return linear
+        points = self._scanned()
+        reached = list(self._narrowed(points))
+        return reached, points
+
+    def _scanned(self) -> list[Trial]:
+        """The trials that have the result; where they begin to have it or cease to, up to there."""
+        points: list[Trial] = []
+        before: tuple[Decimal, Trial | None] | None = None
+        for at in self.trials():
+            point = self.point(at)
+            if before and (point is None) != (before[1] is None) and not self.is_whole:
+                found = list(self._up_to_the_edge(before, (at, point)))
+                points += found if point is None else reversed(found)
+            if point is not None:
+                points.append(point)
+            before = at, point
+        return points
+
+    def _up_to_the_edge(
+        self, low: tuple[Decimal, Trial | None], high: tuple[Decimal, Trial | None]
+    ) -> Iterator[Trial]:
+        has, has_not = (low[0], high[0]) if low[1] else (high[0], low[0])
+        for _ in range(_EDGE_TRIALS):
+            middle = cut_to((has + has_not) / 2, 12)
+            point = self.point(middle)
+            if point is None:
+                has_not = middle
+            else:
+                has = middle
+                yield point
+
+    def _linear(self) -> tuple[list[Decimal], list[Trial]] | None:
+        base = self.standing or Decimal(0)
+        if base <= 0:
+            base = Decimal(8) if self.aim.by.endswith("percent") else Decimal(1000)
+        for parts in ((1, 2, 3), (4, 5, 6)):
+            points = [point for part in parts if (point := self.point(base * part / 4))]
+            if len(points) == 3:
+                break
+        else:
+            return None
+        one, two, three = points
+        size = max(abs(point.gap) for point in points).scaleb(-15)
+        if abs(one.gap - 2 * two.gap + three.gap) > size or abs(one.gap - three.gap) <= size:
+            return None
+        at = (one.at * three.gap - three.at * one.gap) / (three.gap - one.gap)
+        again = self.point(cut_to(at, self.digits + 8))
+        if again is None or abs(again.gap) > self.size():
+            return None
+        return [at], points
+
+    def _narrowed(self, points: list[Trial]) -> Iterator[Decimal]:
+        narrow: Callable[[Trial, Trial], Decimal | None] = (
+            self._whole if self.is_whole else self._between
+        )
+        enough = self._cent() if self.is_whole else self.size()
+        for number, point in enumerate(points):
+            before = points[number - 1] if number else point
+            if abs(point.gap) <= enough:
+                yield point.at
+            elif before.gap * point.gap < 0 and abs(before.gap) > enough:
+                found = narrow(points[number - 1], point)
+                if found is not None:
+                    yield found
+
+    def _cent(self) -> Decimal:
+        return self.loan.minor_unit / 2 if self.aim.figure not in YEARLY_COSTS else Decimal("1e-9")
+
+    def _between(self, low: Trial, high: Trial) -> Decimal | None:
+        """A change of sign narrowed by the Illinois variant of the false position."""
+        at_low, at_high, side = low.gap, high.gap, 0
+        left, right = low.at, high.at
+        best = min(low, high, key=lambda point: abs(point.gap))
+        for _ in range(_MOST_TRIALS):
+            at = (left * at_high - right * at_low) / (at_high - at_low)
+            at = cut_to(at, self.digits + 6)
+            if not left < at < right:
+                break
+            point = self.point(at)
+            if point is None:
+                return None
+            if abs(point.gap) <= abs(best.gap):
+                best = point
+            if not point.gap or right - left <= abs(at).scaleb(-self.digits - 1):
+                break
+            if (point.gap > 0) == (at_high > 0):
+                right, at_high = at, point.gap
+                at_low = at_low / 2 if side > 0 else at_low
+                side = 1
+            else:
+                left, at_low = at, point.gap
+                at_high = at_high / 2 if side < 0 else at_high
+                side = -1
+        if not best.gap and self.aim.figure == "end_date" and not self.by_percent:
+            return self._least(low if low.gap else high, best)
+        # Where the result jumps over the aim nothing reaches it.
+        return best.at if abs(best.gap) <= self.size() else None
+
+    def _least(self, beyond: Trial, reached: Trial) -> Decimal:
+        """Of amounts that all reach an aim the one next to those that do not, to the minor unit."""
+        minor = self.loan.minor_unit
+        off, on = beyond.at, reached.at
+        while abs(on - off) > minor / 8:
+            middle = (on + off) / 2
+            point = self.point(middle)
+            if point is not None and not point.gap:
+                on = middle
+            else:
+                off = middle
+        units = (on / minor).to_integral_value(ROUND_CEILING if on > off else ROUND_FLOOR)
+        return units * minor
+
+    def _whole(self, low: Trial, high: Trial) -> Decimal | None:
+        """The whole number within a change of sign that reaches the aim to the cent."""
+        while high.at - low.at > 1:
+            middle = self.point(Decimal(int(low.at + high.at) // 2))
+            if middle is None:
+                return None
+            if abs(middle.gap) <= self._cent():
+                return middle.at
+            low, high = (middle, high) if middle.gap * high.gap < 0 else (low, middle)
+        return None
+
+    def nearest(self, points: list[Trial]) -> Trial | None:
+        """The trial that comes nearest, narrowed between its neighbours."""
+        if not points:
+            return None
+        place = min(range(len(points)), key=lambda number: abs(points[number].gap))
+        best = points[place]
+        low = points[max(0, place - 1)].at
+        high = points[min(len(points) - 1, place + 1)].at
+        for _ in range(24):
+            third = (high - low) / 3
+            spots = [low + third, high - third]
+            if self.is_whole:
+                spots = [spot.to_integral_value() for spot in spots]
+            tried = [self.point(cut_to(spot, 12)) for spot in spots]
+            one, two = tried
+            if one is None or two is None or high - low <= abs(high).scaleb(-8):
+                break
+            best = min(best, one, two, key=lambda point: abs(point.gap))
+            low, high = (low, two.at) if abs(one.gap) <= abs(two.gap) else (one.at, high)
+            if self.is_whole and high - low <= 1:
+                break
+        return best
+
+
+#: Rates tried, in percent a year.
+_PERCENTS: Final = (
+    *("-50", "-20", "-10", "-5", "-2", "-1", "-0.5", "0", "0.25", "0.5"),
+    *(str(each) for each in range(1, 31)),
+    *("35", "40", "50", "60", "80", "100", "150", "200", "300", "500", "1000", "3000"),
+)
+
+
+def cut_to(value: Decimal, digits: int) -> Decimal:
+    """A value at so many significant digits."""
+    return Context(prec=digits).plus(value)

@@ -1,0 +1,98 @@
+"""What might surprise in an answer, in words."""
+
+from decimal import Decimal
+
+from ..document.loan import Loan
+from ..ledger.roll import Schedule
+from ..line.terms import asks_rate
+from ..numbers.decimals import precise, told
+from ..solve.worked import Solved
+from ..wording.marks import Money, Number, Sentence
+
+
+def overpaid_note(loan: Loan, laid: Schedule) -> list[Sentence]:
+    """That a repayment lies above what is owed, and what became of it."""
+    if not laid.overpaid:
+        return []
+    row, amount = laid.rows[-1], laid.unit.amount
+    over = Money(amount(laid.overpaid), loan.decimals)
+    if row.closing < 0:
+        return [
+            Sentence(
+                "With payment {number} the loan is overpaid by {over}: shown as a balance below "
+                "zero.",
+                number=Number(row.number),
+                over=over,
+            )
+        ]
+    return [
+        Sentence(
+            "What is repaid with payment {number} is {over} more than is owed: it is cut to "
+            "{repaid}, and the loan ends there.",
+            number=Number(row.number),
+            over=over,
+            repaid=Money(amount(row.repay), loan.decimals),
+        )
+    ]
+
+
+def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
+    """What is to be known beside the answer, each a sentence."""
+    found, _, laid, unlaid = worked
+    notes = [found.note] if found.note else []
+    if laid is None:
+        return [*notes, *([unlaid] if unlaid else [])]
+    if loan.unknown == "rate" and solution < 0:
+        notes.append(
+            Sentence(
+                "The rate is below zero: payments and the balance left add up to less than the "
+                "amount lent."
+            )
+        )
+    if loan.unknown == "count":
+        with precise():
+            whole = int(told(solution).to_integral_value("ROUND_CEILING"))
+        if whole != len(laid.rows):
+            notes.append(
+                Sentence(
+                    "Rounding to the cent makes it {rows} payments; unrounded it would be {whole}.",
+                    rows=Number(len(laid.rows)),
+                    whole=Number(whole),
+                )
+            )
+    elif laid.early and not laid.overpaid:
+        text = (
+            "The clauses leave nothing to be paid after payment {rows}: with it the loan is repaid."
+            if laid.paused_after
+            else "As rounded, the payments repay the loan with payment {rows}, before the {count} "
+            "stated."
+        )
+        if loan.unknown is None and not laid.paused_after:
+            text = "The payments repay the loan with payment {rows}, before the {count} stated."
+        notes.append(Sentence(text, rows=Number(len(laid.rows)), count=Number(int(loan.count))))
+    return notes + overpaid_note(loan, laid) + _taken(loan, laid)
+
+
+def _taken(loan: Loan, laid: Schedule) -> list[Sentence]:
+    """That the last interest took the cents that rounding left."""
+    if not laid.taken:
+        return []
+    last = next((row for row in reversed(laid.rows) if row.interest), laid.rows[-1])
+    figures = {
+        "taken": Money(abs(laid.unit.amount(laid.taken)), loan.decimals),
+        "interest": Money(laid.unit.amount(last.interest), loan.decimals),
+    }
+    more = "more" if laid.taken > 0 else "less"
+    if not asks_rate(loan):
+        text = (
+            "No payment at the end settles what rounding leaves: the last interest takes it and is "
+            "{taken} " + more + "."
+        )
+    elif last.interest < 0:
+        text = (
+            "All that is stated stands as it is, so the last interest takes what rounding leaves: "
+            "{interest}."
+        )
+    else:
+        return []
+    return [Sentence(text, **figures)]

@@ -1,0 +1,79 @@
+"""A result of a loan, by its name: as its rounding leaves it, as it will be paid."""
+
+from collections.abc import Sequence
+from decimal import Decimal
+from typing import Final
+
+from ..cost.costs import yearly_costs
+from ..document.loan import Loan
+from ..ledger.roll import Row, Schedule
+from ..quotes.conversion import footings
+from ..solve.solution import footing_rate
+from ..solve.worked import Solved, due, work_out
+
+YEARLY_COSTS: Final = ("us_apr", "eu_aprc")
+
+
+def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | None:
+    """A result of a loan, as its rounding leaves it; None where it has none.
+
+    Money in the loan's currency, rates in percent; `figure` is one an aim can name.
+    """
+    found, terms, laid, _ = worked or work_out(loan)
+    if found.reason or found.ordinary is None:
+        return None
+    if figure == loan.unknown:
+        return found.solutions[0]
+    if figure == "count":
+        return Decimal(loan.count)
+    if figure == "end_date":
+        return _ends(loan, laid)
+    if figure == "effective":
+        rate = footing_rate(loan, found)
+        return None if rate is None else footings(rate, loan.payments_a_year).effective
+    if terms is None or laid is None:
+        return None
+    if figure in YEARLY_COSTS:
+        rate = footing_rate(loan, found) or Decimal(0)
+        told = yearly_costs(loan, terms, laid, rate)[figure]  # type: ignore[literal-required]
+        return None if told is None else Decimal(told)
+    units = laid.unit.count(terms.payment) if figure == "payment" else _told_by(laid.rows, figure)
+    return None if units is None else laid.unit.amount(units)
+
+
+def _ends(loan: Loan, laid: Schedule | None) -> Decimal | None:
+    """The day of the last payment, in the count of days."""
+    if laid is None or loan.calendar is None:
+        return None
+    paying = [row for row in laid.rows if row.paid]
+    day = due(loan, paying[-1] if paying else laid.rows[-1])
+    return None if day is None else Decimal(day.toordinal())
+
+
+def _told_by(rows: Sequence[Row], figure: str) -> int | None:
+    """A result that the rows of a schedule tell, in units."""
+    name, _, number = figure.partition("@")
+    if name == "balance":
+        after = {0: rows[0].opening, **{row.number: row.rest for row in rows}}
+        return after.get(int(number))
+    if name == "interest":
+        first, last = map(int, number.split("-"))
+        if not 1 <= first <= last <= len(rows):
+            return None
+        return sum(row.interest for row in rows[first - 1 : last])
+    if name == "total_interest":
+        return sum(row.interest for row in rows)
+    paid = [row.paid for row in rows]
+    if name == "total_paid":
+        return sum(paid)
+    return next((each for each in reversed(paid) if each), 0)
+
+
+def as_paid(loan: Loan, figure: str) -> Decimal | None:
+    """A result of a loan as its schedule to the cent has it."""
+    _, terms, laid, _ = work_out(loan)
+    if figure == "count" and laid is not None:
+        return Decimal(len(laid.rows))
+    if figure == "payment" and terms is not None:
+        return terms.payment
+    return result(loan, figure)

@@ -1,0 +1,237 @@
+"""A document solved, and told."""
+
+from decimal import Decimal
+from typing import Any, Final
+
+from ..answer import working
+from ..calendars import frequencies
+from ..cost.costs import costs
+from ..document.loan import Loan
+from ..document.paths import put
+from ..document.price import told_at_its_figure
+from ..document.sentence import clause_in_words
+from ..errors import FieldError, NotALoan
+from ..ledger.roll import Schedule
+from ..line.periods import Terms
+from ..line.terms import stated_terms
+from ..numbers.decimals import percent_text, plain, told
+from ..quotes.conversion import Rates, footings
+from ..solve.solution import Found, footing_rate, quote_of
+from ..solve.worked import end_of, value_as_paid, work_out
+from ..wording.marks import PLAIN, Marks, Sentence
+from .aim import aimed, reach
+from .answer import ENGINE, Answer, RatesTold
+from .clause_notes import clause_notes
+from .consistency import Fit, fit
+from .notes import notes_of
+from .proof import prove
+from .schedule import iso, paid_as, rows_told, totals_of, years_told
+
+
+def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> Answer:
+    """The answer to a document; numbers inside its sentences are written in `marks`.
+
+    `year_starts`: the month (1 to 12) in which the years of `by_year` start; None for those of the
+    loan, as where it has no dates. With an aim it is the loan with the figure that reaches it.
+    Raises `BudgetSpentError` where a budget stands round it and is spent.
+    """
+    with told_at_its_figure(loan, marks):
+        return _solved(loan, marks, year_starts)
+
+
+def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
+    if loan.aim is not None:
+        aim = reach(loan, loan.aim, marks)
+        if aim["value"] is None:
+            answer = _no_answer(loan, None, None, marks)
+            return answer.model_copy(update={"reason": aim["says"], "aim": aim})
+        answer = _solved(put(loan, loan.aim.by, aim["value"]), marks, year_starts)
+        return answer.model_copy(update={"aim": aim})
+    if loan.unknown is None:
+        return _checked(loan, marks, year_starts)
+    worked = work_out(loan)
+    found, terms, laid, _ = worked
+    rate = footing_rate(loan, found)
+    rates = None if rate is None else footings(rate, loan.payments_a_year)
+    if found.reason:
+        return _no_answer(loan, rates, found.reason, marks)
+    if terms is None:
+        return _several(loan, found, marks)
+    solution = found.solutions[found.ordinary or 0]
+    rates = rates or footings(Decimal(0), loan.payments_a_year)
+    return Answer.model_construct(
+        unknown=loan.unknown,
+        value=value_as_paid(loan, solution, terms, laid),
+        exact=plain(told(solution)),
+        solutions=tuple(plain(told(each)) for each in found.solutions),
+        reason=None,
+        **_headline(loan, marks),
+        rates=_rates_told(rates),
+        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
+        **_fit_told(None),
+        clock=working.clock_sentence(loan, found, rates, laid).say(marks),
+        notes=tuple(note.say(marks) for note in notes_of(loan, worked, solution)),
+        working=working.steps(loan, found, terms, laid, marks),
+        proof=prove(loan, found, terms, laid, marks),
+        engine=ENGINE,
+    )
+
+
+def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
+    """A document in which every figure is stated."""
+    held = fit(loan, marks)
+    worked = work_out(loan)
+    found, terms, laid, _ = worked
+    rate = footing_rate(loan, found) or Decimal(0)
+    rates = footings(rate, loan.payments_a_year)
+    notes = notes_of(loan, worked, Decimal(0))
+    return Answer.model_construct(
+        unknown=None,
+        value=None,
+        exact=None,
+        solutions=(),
+        reason=None,
+        **_headline(loan, marks),
+        rates=_rates_told(rates),
+        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
+        **_fit_told(held),
+        clock=working.clock_sentence(loan, found, rates, laid).say(marks),
+        notes=(held["says"], *(note.say(marks) for note in notes)),
+        working=(),
+        proof=None,
+        engine=ENGINE,
+    )
+
+
+def _fit_told(held: Fit | None) -> dict[str, Any]:
+    if held is None:
+        return {"gap": None, "fits": None, "would_fit": None}
+    return {name: held[name] for name in ("gap", "fits", "would_fit")}
+
+
+def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
+    """The words around the figure that is found."""
+    period = frequencies.period(loan.every)
+    quote = loan.style.in_words()
+    asks, unit = {
+        "payment": (f"Each {period.often} payment is", loan.currency),
+        "principal": ("The amount lent is", loan.currency),
+        "balance": ("Still owed at the end is", loan.currency),
+        "count": ("It is repaid by", f"{period.often} payments"),
+        "rate": ("The rate is", f"% {quote}"),
+        "purchase.price": ("The price is", loan.currency),
+        "purchase.down.percent": ("The down payment is", "% of the price"),
+        "purchase.down.amount": ("The down payment is", loan.currency),
+        None: ("Every figure is stated", ""),
+    }.get(loan.unknown, ("", loan.currency))
+    clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
+    if loan.unknown and loan.unknown.startswith("clauses."):
+        place, figure = loan.unknown.split(".", 2)[1:]
+        asks = f"In “{clauses[int(place)]}” the ? is"
+        if figure.endswith("percent"):
+            unit = "%"
+        if figure == "rate.percent":
+            quote = loan.style_of(quote_of(loan)).in_words()
+            unit = f"% {quote}"
+    terms = (work_out(loan).terms if loan.clauses else None) or stated_terms(loan, _LAID_FOR_NOTES)
+    notes = clause_notes(loan, terms, marks) if loan.clauses else ()
+    return {
+        "asks": asks,
+        "unit": unit,
+        "quote": quote,
+        "clauses": clauses,
+        "clause_notes": notes,
+    }
+
+
+#: Payments for which it is told how clauses stand to each other where nothing is laid out.
+_LAID_FOR_NOTES: Final = 600
+_NOT_LAID: Final[dict[str, Any]] = {
+    "totals": None,
+    "yearly_cost": None,
+    "costs": None,
+    "carrying": (),
+    "fees": (),
+    "final_date": None,
+    "paid_as": None,
+    "schedule": [],
+    "by_year": [],
+}
+
+
+def _laid_told(
+    loan: Loan,
+    terms: Terms | None,
+    laid: Schedule | None,
+    rates: Rates,
+    *,
+    marks: Marks,
+    year_starts: int | None,
+) -> dict[str, Any]:
+    """What is told of a schedule to the cent, if there is one."""
+    if laid is None or terms is None:
+        return _NOT_LAID
+    end = end_of(loan, laid)
+    cost = costs(loan, terms, laid, rates.periodic / 100)
+    return {
+        "totals": totals_of(laid, cost.fees),
+        "yearly_cost": cost.yearly,
+        "costs": cost.told,
+        "carrying": cost.carrying,
+        "fees": cost.fees_told,
+        "final_date": iso(end),
+        "paid_as": paid_as(laid).say(marks),
+        "schedule": rows_told(laid, loan),
+        "by_year": years_told(laid, loan, year_starts),
+    }
+
+
+def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: Marks) -> Answer:
+    return Answer.model_construct(
+        unknown=loan.unknown,
+        value=None,
+        exact=None,
+        solutions=(),
+        reason=reason.say(marks) if reason else None,
+        **_headline(loan, marks),
+        rates=rates and _rates_told(rates),
+        **_NOT_LAID,
+        **_fit_told(None),
+        clock=rates and working.clock_sentence(loan, Found(()), rates, None).say(marks),
+        notes=(),
+        working=(),
+        proof=None,
+        engine=ENGINE,
+    )
+
+
+def _several(loan: Loan, found: Found, marks: Marks) -> Answer:
+    """Several rates fit, and the flows do not tell which is meant: all are told, none is worked."""
+    answer = _no_answer(loan, None, None, marks)
+    return answer.model_copy(
+        update={
+            "solutions": tuple(plain(told(each)) for each in found.solutions),
+            "notes": (found.note.say(marks),) if found.note else (),
+        }
+    )
+
+
+def with_the_answer(loan: Loan) -> Loan:
+    """The loan with what was found for its unknown, or reaches its aim, stated in its place.
+
+    Raises `NotALoan` with the reason where there is no answer.
+    """
+    loan = aimed(loan)
+    if loan.unknown is None:
+        return loan
+    found, terms, laid, _ = work_out(loan)
+    if found.reason or terms is None or not found.solutions:
+        said = found.reason.say() if found.reason else "The loan has no answer."
+        raise NotALoan([FieldError(field="", message=said)])
+    value = value_as_paid(loan, found.solutions[found.ordinary or 0], terms, laid)
+    return put(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
+
+
+def _rates_told(rates: Rates) -> RatesTold:
+    periodic, nominal, effective = (percent_text(rate) for rate in rates)
+    return {"periodic": periodic, "nominal": nominal, "effective": effective}

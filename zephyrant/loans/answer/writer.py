@@ -1,0 +1,86 @@
+"""How a step of the working is written: figures and sentences in the reader's marks."""
+
+from decimal import Decimal
+from typing import Final
+
+from typing_extensions import TypedDict
+
+from ..calendars import frequencies
+from ..document.loan import Loan
+from ..document.parts import Quote
+from ..line.periods import Terms
+from ..quotes.conversion import as_decimal, periodic_rate
+from ..quotes.formulas import quote_formula
+from ..solve.solution import Found, asks_of_purchase, quote_of
+from ..wording.marks import Marks
+
+PLACES: Final = 10
+
+
+class Step(TypedDict):
+    """One step: what it does, the formula, the formula with its numbers, what comes out."""
+
+    title: str
+    formula: str
+    numbers: str
+    result: str
+
+
+class Writer:
+    """Numbers of the steps, in the reader's marks."""
+
+    def __init__(self, loan: Loan, marks: Marks) -> None:
+        self.loan, self.marks = loan, marks
+
+    def money(self, value: Decimal) -> str:
+        """An amount with the decimals of its currency."""
+        return self.marks.amount(value, self.loan.decimals)
+
+    def number(self, value: Decimal) -> str:
+        """Ten significant decimals, however small the value."""
+        places = PLACES
+        if value and value.adjusted() < -4:
+            places = min(40, PLACES - value.adjusted())
+        return self.marks.number(value, places)
+
+    def percent(self, value: Decimal) -> str:
+        """Ten significant decimals with their sign."""
+        return f"{self.number(value)} %"
+
+
+def money_of(solved: Terms, write: Writer) -> tuple[str, str, str]:
+    """The amount lent, the payment and the balance of terms, as they are written."""
+    return (
+        write.money(solved.principal),
+        write.money(solved.payment),
+        write.money(solved.balance),
+    )
+
+
+def asked(loan: Loan) -> str:
+    """The figure that is worked: of a purchase the amount lent."""
+    return "principal" if asks_of_purchase(loan) else loan.unknown or ""
+
+
+def quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
+    """From a quoted percent to the rate of one payment period."""
+    style = loan.style_of(rate)
+    formula, percent = quote_formula(style), Decimal(rate.percent)
+    periodic = as_decimal(periodic_rate(percent, style))
+    return {
+        "title": f"One clock: the rate of one {frequencies.period(loan.every).noun}{of}",
+        "formula": formula.forward,
+        "numbers": formula.numbers.format(p=write.percent(percent)),
+        "result": write.percent(100 * periodic),
+    }
+
+
+def quote_back(loan: Loan, found: Found, write: Writer) -> Step:
+    """From the rate of one payment period back to the quoted percent."""
+    style = loan.style_of(quote_of(loan))
+    return {
+        "title": f"As quoted: {style.in_words()}",
+        "formula": quote_formula(style).back,
+        "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
+        "result": write.percent(found.solutions[found.ordinary or 0]),
+    }
