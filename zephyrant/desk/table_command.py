@@ -11,7 +11,7 @@ from typing import IO, Any, Final, Protocol
 from pydantic import ValidationError
 
 from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.document.loan import field_errors
+from zephyrant.loans.document.reading import field_errors
 from zephyrant.loans.tape.matching import counted_in, look, match, together, unanswered, unmatched
 from zephyrant.loans.tape.not_loans import APART_SAYS, apart
 from zephyrant.loans.tape.rows import FIELDS, RESULTS, Defaults, FieldName

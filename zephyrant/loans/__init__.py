@@ -3,7 +3,8 @@
 from .answer.answer import ENGINE, Answer
 from .answer.solving import solve
 from .budget import BudgetSpentError, within
-from .document.loan import Loan, check, parse, read, write
+from .document.loan import Loan
+from .document.reading import check, parse, read, write
 from .errors import Errors, FieldError, NotALoan
 from .wording.marks import MARKS, PLAIN, Marks, MarksName
 

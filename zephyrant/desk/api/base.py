@@ -20,7 +20,7 @@ from zephyrant.desk import audit, heavy
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan
-from zephyrant.loans.document.loan import field_errors
+from zephyrant.loans.document.reading import field_errors
 from zephyrant.loans.errors import at_fault
 
 log = logging.getLogger(__name__)

@@ -14,9 +14,10 @@ from typing import Final, cast
 from typing_extensions import TypedDict
 
 from ..calendars.days_in_words import write_day
-from ..document.loan import Loan, write
-from ..document.parts import Aim
+from ..document.aim import Aim
+from ..document.loan import Loan
 from ..document.paths import put
+from ..document.reading import write
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
 from ..wording.marks import PLAIN, Marks, Money, Number, Percent, Sentence

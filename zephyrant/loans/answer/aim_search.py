@@ -6,9 +6,11 @@ from decimal import ROUND_CEILING, ROUND_FLOOR, Context, Decimal
 from typing import Final
 
 from ..budget import look
-from ..document.fields import MOST_PAYMENTS, UNKNOWN
+from ..document.aim import Aim
+from ..document.fields import UNKNOWN
+from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..document.parts import Aim, Rounding
+from ..document.parts import Rounding
 from ..document.paths import figure_at, put
 from ..errors import NotALoan
 from ..numbers.decimals import plain

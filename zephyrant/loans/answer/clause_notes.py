@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
+from ..document.clauses import Share
 from ..document.loan import Loan
-from ..document.parts import Share
 from ..document.sentence import clause_in_words
 from ..line.periods import Terms
 from ..line.stretches import GivesWay, fee_bases, giving_way

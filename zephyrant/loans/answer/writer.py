@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 
 from ..calendars import frequencies
 from ..document.loan import Loan
-from ..document.parts import Quote
+from ..document.quote import Quote
 from ..line.periods import Terms
 from ..quotes.conversion import as_decimal, periodic_rate
 from ..quotes.formulas import quote_formula

@@ -14,60 +14,23 @@ from pydantic_core import PydanticCustomError
 from ..calendars import frequencies
 from ..numbers.currencies import currencies
 from ..numbers.decimals import decimal_places
+from .limits import (
+    FIRST_YEAR,
+    LAST_YEAR,
+    MOST_COMPOUNDINGS,
+    MOST_MONEY,
+    MOST_PAYMENTS,
+    MOST_PAYMENTS_A_YEAR,
+    MOST_PERCENT,
+    MOST_PLACES,
+)
 
 UNKNOWN: Final = "?"
-
-
 Unknown = Literal["?"]
-
-
 FigureName = Literal["principal", "rate", "count", "payment", "balance"]
-
-
 FIGURES: Final[tuple[FigureName, ...]] = get_args(FigureName)
-
-
-#: A hundred years of daily payments.
-MOST_PAYMENTS: Final = 36_500
-
-
-#: The largest amount: one below a quadrillion.
-MOST_MONEY: Final = Decimal(10) ** 15
-
-
-#: Percents a year are below this.
-MOST_PERCENT: Final = Decimal(10_000)
-
-
-MOST_PLACES: Final = 40
-
-
-MOST_COMPOUNDINGS: Final = 10_000
-
-
-MOST_PAYMENTS_A_YEAR: Final = 366
-
-
-MOST_CLAUSES: Final = 1_000
-
-
-#: Years are counted back from days, and payments laid out after them: within the calendar.
-FIRST_YEAR: Final = 1000
-
-
-LAST_YEAR: Final = 9900
-
-
-#: Characters of JSON a document may have.
-MOST_TEXT: Final = 1_000_000
-
-
 _DECIMAL = re.compile(r"[+-]?(\d+(\.\d*)?|\.\d+)", re.ASCII)
-
-
 _DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+(\.\d*)?|\.\d+)$"}
-
-
 #: Zero or more: only nothing has a sign.
 _NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+(\.\d*)?|\.\d+)|-(0+(\.0*)?|\.0+))$"}
 
@@ -271,11 +234,7 @@ def _whole_schema(least: int, most: int) -> dict[str, Any]:
 
 
 _ASKED = {"const": UNKNOWN, "type": "string"}
-
-
 _WRITTEN = PlainSerializer(_written, return_type=str | int)
-
-
 Amount = Annotated[
     Decimal | Unknown,
     BeforeValidator(_amount),
@@ -290,28 +249,20 @@ Amount = Annotated[
         }
     ),
 ]
-
-
 Percent = Annotated[
     Decimal | Unknown, BeforeValidator(_percent), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
 ]
-
-
 FeePercent = Annotated[
     Decimal | Unknown,
     BeforeValidator(_fee_percent),
     _WRITTEN,
     WithJsonSchema(least_schema(_ASKED)),
 ]
-
-
 Count = Annotated[
     int | Unknown,
     BeforeValidator(_count),
     WithJsonSchema({"anyOf": [_ASKED, *_whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
 ]
-
-
 Every = Annotated[
     frequencies.Frequency,
     BeforeValidator(_frequency),
@@ -324,8 +275,6 @@ Every = Annotated[
         }
     ),
 ]
-
-
 CompoundingField = Annotated[
     frequencies.Compounding,
     BeforeValidator(_compounding),
@@ -338,49 +287,27 @@ CompoundingField = Annotated[
         }
     ),
 ]
-
-
 CurrencyCode = Annotated[
     str, BeforeValidator(_currency), WithJsonSchema({"type": "string", "pattern": "^[A-Z]{3}$"})
 ]
-
-
 Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(least_schema())]
-
-
 DAY_SCHEMA = {"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}
-
-
 Day = Annotated[date, BeforeValidator(read_date), WithJsonSchema(DAY_SCHEMA)]
-
-
 _PLACE_SCHEMA = {"anyOf": [*_whole_schema(0, MOST_PAYMENTS)["anyOf"], DAY_SCHEMA]}
-
-
 Place = Annotated[int | date, BeforeValidator(_place), WithJsonSchema(_PLACE_SCHEMA)]
-
-
 Month = Annotated[
     int,
     BeforeValidator(_month),
     WithJsonSchema(_whole_schema(1, 12)),
 ]
-
-
 StepEvery = Annotated[
     int,
     BeforeValidator(_step_every),
     WithJsonSchema(_whole_schema(1, MOST_PAYMENTS)),
 ]
-
-
 #: A growth: above zero or below it.
 Change = Annotated[
     Decimal | Unknown, BeforeValidator(_change), _WRITTEN, WithJsonSchema(number_schema(_ASKED))
 ]
-
-
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(least_schema())]
-
-
 OddDays = Literal["simple", "compound"]

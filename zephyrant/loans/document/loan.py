@@ -4,26 +4,23 @@ The one definition of it, with its fields and parts: the JSON Schema, the OpenAP
 front end's types are generated from the models here.
 """
 
-import json
 from datetime import date
 from decimal import Decimal
 from functools import lru_cache
-from typing import Any, Final, Literal, Self
+from typing import Any, Literal, Self
 
-from pydantic import ConfigDict, Field, ValidationError, model_validator
-from pydantic_core import ErrorDetails, PydanticCustomError
+from pydantic import ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from ..calendars import frequencies
 from ..calendars.dates import Calendar, DayCount, later, pace
-from ..errors import FieldError, NotALoan
 from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
 from ..quotes.styles import Style
+from .aim import Aim
+from .clauses import Clause, Share
 from .fields import (
     FIGURES,
-    MOST_CLAUSES,
-    MOST_PAYMENTS,
-    MOST_TEXT,
     UNKNOWN,
     Amount,
     Count,
@@ -35,18 +32,10 @@ from .fields import (
     in_quotes,
     wrong_at,
 )
-from .parts import (
-    FEE_KINDS,
-    FINEST_SHARE,
-    Aim,
-    Clause,
-    Part,
-    Purchase,
-    Quote,
-    Rounding,
-    Share,
-    outside,
-)
+from .limits import MOST_CLAUSES, MOST_PAYMENTS
+from .parts import Part, Rounding
+from .purchase import FINEST_SHARE, Purchase
+from .quote import Quote, outside
 
 
 def _what_may_be_left_out(schema: dict[str, Any]) -> None:
@@ -388,108 +377,3 @@ class Loan(Part):
                 f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
             )
         return self
-
-
-_SENTENCES: Final = {
-    "missing": "This is missing: state it, or put “?” for the figure to find.",
-    "json_invalid": "This is not JSON.",
-    "model_type": "A group of fields in braces belongs here.",
-    "model_attributes_type": "A loan document, an object in braces, belongs here.",
-    "string_type": "Text belongs here.",
-}
-
-
-def _sentence(error: ErrorDetails) -> str:
-    kind, context = error["type"], error.get("ctx", {})
-    if kind == "extra_forbidden":
-        return (
-            f"Unknown key {in_quotes(error['loc'][-1])}: the loan document has none of this name."
-        )
-    if kind == "literal_error":
-        given = error.get("input")
-        said = in_quotes(given) if isinstance(given, str | int | Decimal) else "This"
-        return f"{said} is not known here. Write {context['expected']}."
-    if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):
-        example = "loan/1" if error["loc"][-1] == "zephyrant" else "EUR"
-        return f'This is missing: a loan document says "{error["loc"][-1]}": "{example}".'
-    if kind == "string_too_long":
-        return f"At most {context['max_length']} characters fit here."
-    return _SENTENCES.get(kind) or str(error["msg"])
-
-
-def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:
-    """Pydantic's errors as ours; `prefix` leading steps of each path are not the document's."""
-    found = []
-    for error in errors:
-        path = ".".join(str(step) for step in error["loc"][prefix:] if step not in FEE_KINDS)
-        for field in error.get("ctx", {}).get("fields") or ("",):
-            place = ".".join(step for step in (path, field) if step)
-            found.append(FieldError(field=place, message=_sentence(error)))
-    return tuple(found)
-
-
-def check(content: object) -> Loan:
-    """A loan from what JSON held; raises `NotALoan` with the path of each wrong field."""
-    if not isinstance(content, dict):
-        message = "This is not a loan document: an object in braces is expected."
-        raise NotALoan([FieldError(field="", message=message)])
-    try:
-        return Loan.model_validate(content)
-    except ValidationError as error:
-        raise NotALoan(field_errors(error.errors())) from None
-
-
-def _no_constant(name: str) -> None:
-    raise ValueError(f"{name} is no number of JSON")
-
-
-def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    content = dict(pairs)
-    if len(content) != len(pairs):
-        names = [name for name, _ in pairs]
-        twin = next(name for name in names if names.count(name) > 1)
-        raise ValueError(f"the key {in_quotes(twin)} stands there twice")
-    return content
-
-
-def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
-    """JSON as strictly as money needs it: exact decimals, no NaN, no key twice.
-
-    Raises `NotALoan` where the text is not JSON or is longer than `MOST_TEXT`.
-    """
-    if len(text) > MOST_TEXT:
-        message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
-        raise NotALoan([FieldError(field="", message=message)])
-    try:
-        parsed = json.loads(
-            text,
-            parse_float=Decimal,
-            parse_int=Decimal,
-            parse_constant=_no_constant,
-            object_pairs_hook=_no_twins,
-        )
-        json.dumps(parsed, ensure_ascii=False, default=str).encode()
-    except UnicodeEncodeError:
-        reason = "it holds half of a character"
-    except UnicodeDecodeError:
-        reason = "it is not UTF-8 text"
-    except RecursionError:
-        reason = "it is nested too deeply"
-    except ValueError as error:
-        reason = str(error)
-    else:
-        return parsed
-    raise NotALoan([FieldError(field="", message=f"This is not JSON: {reason}.")])
-
-
-def read(text: str | bytes) -> Loan:
-    """A loan from JSON text; raises `NotALoan`."""
-    return check(parse(text))
-
-
-def write(loan: Loan) -> dict[str, Any]:
-    """The document as JSON holds it, without what was left out of it."""
-    told = loan.model_dump(mode="json", exclude_unset=True, by_alias=True)
-    if loan.purchase is not None:
-        del told["principal"]
-    return told

@@ -4,7 +4,8 @@ from decimal import Decimal
 from typing import Any
 
 from .fields import UNKNOWN
-from .loan import Loan, check, write
+from .loan import Loan
+from .reading import check, write
 
 
 def put(loan: Loan, path: str, value: str) -> Loan:

@@ -8,9 +8,9 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, write_day
 from ..wording.marks import Marks
+from .clauses import Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
-from .parts import Clause, Share
 
 _NOTHING: Final = Decimal(0)
 

@@ -10,8 +10,9 @@ from typing import Any, Final
 
 from ..budget import look
 from ..calendars.days_in_words import read_day
-from ..document.fields import MOST_CLAUSES
-from ..document.loan import Loan, check
+from ..document.limits import MOST_CLAUSES
+from ..document.loan import Loan
+from ..document.reading import check
 from ..errors import FieldError, NotALoan
 from ..questions.reconciliation import decimal_mark, number_in, read_table
 

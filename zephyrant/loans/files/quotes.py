@@ -12,7 +12,7 @@ from typing import Any, Final, NamedTuple, get_args
 
 from pydantic import ValidationError
 
-from ..document.loan import field_errors, parse
+from ..document.reading import field_errors, parse
 from ..errors import FieldError, NotALoan
 from ..quotes.styles import YearDays
 from ..statement.quote_lists import MOST_QUOTES, QuoteLine, QuoteList, Yardstick, mistakes, restated

@@ -14,7 +14,7 @@ from itertools import groupby
 from typing import Final, Literal, NamedTuple
 
 from ..budget import look
-from ..document.fields import MOST_MONEY
+from ..document.limits import MOST_MONEY
 from ..line.periods import Inner, Line, Stretch
 from ..numbers.decimals import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
 from ..quotes.conversion import as_decimal

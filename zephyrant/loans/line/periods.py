@@ -15,9 +15,9 @@ from itertools import groupby, islice
 from typing import Any, Final, Literal, NamedTuple
 
 from ..calendars.dates import Calendar, DayCount, odd_time, year_fraction
-from ..document.fields import MOST_PAYMENTS
+from ..document.clauses import Pay, Taken, VerbName
+from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..document.parts import Pay, Taken, VerbName
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
 from ..numbers.decimals import Cash as CashWay

@@ -18,7 +18,7 @@ from typing import NamedTuple
 
 from ..budget import look
 from ..calendars.dates import year_fraction
-from ..document.parts import VerbName
+from ..document.clauses import VerbName
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal, as_fraction
 from .periods import NO_TIME, Beat, Inner, Line, Put, Span, Stretch, Terms, interests, plain_line

@@ -5,9 +5,10 @@ from fractions import Fraction
 from math import log10
 from typing import Final
 
-from ..document.fields import MOST_PAYMENTS, UNKNOWN
+from ..document.clauses import Clause, Share
+from ..document.fields import UNKNOWN
+from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..document.parts import Clause, Share
 from ..numbers.decimals import DIGITS
 from ..quotes.conversion import periodic_rate
 from .periods import Cash, Put, Terms, beats_of, timetable

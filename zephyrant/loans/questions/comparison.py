@@ -12,7 +12,7 @@ from typing_extensions import TypedDict
 
 from ..answer.answer import Answer
 from ..answer.solving import solve
-from ..document.loan import check
+from ..document.reading import check
 from ..errors import NotALoan
 from ..numbers.decimals import DIGITS, plain, precise, told
 from ..wording.marks import Marks, Number, Sentence

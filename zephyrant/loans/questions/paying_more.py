@@ -6,7 +6,8 @@ from pydantic import BaseModel
 
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
-from ..document.loan import Loan, check, write
+from ..document.loan import Loan
+from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Schedule
 from ..solve.worked import due, schedule_of

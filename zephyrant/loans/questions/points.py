@@ -14,8 +14,9 @@ from typing_extensions import TypedDict
 
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
-from ..document.loan import Loan, check, write
+from ..document.loan import Loan
 from ..document.paths import put
+from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.roll import Row, Schedule
 from ..numbers.decimals import precise, to_step

@@ -19,9 +19,9 @@ from typing_extensions import TypedDict
 from ..answer.results import as_paid
 from ..budget import look
 from ..calendars import frequencies
+from ..document.aim import is_result
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..document.parts import is_result
 from ..document.paths import put
 from ..errors import FieldError, NotALoan
 from ..ledger.arrays import Level, payments, rates, rolled, to_whole

@@ -4,9 +4,9 @@ from dataclasses import replace
 from decimal import Decimal
 from typing import Final, NamedTuple
 
-from ..document.fields import MOST_PAYMENTS
+from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..document.parts import Quote
+from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
 from ..line.periods import Cash, Terms
 from ..line.terms import asks_rate, cash_of, stated_rate, stated_terms

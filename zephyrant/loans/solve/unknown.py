@@ -7,7 +7,7 @@ from typing import Final
 
 from ..calendars import frequencies
 from ..calendars.dates import Calendar
-from ..document.fields import MOST_MONEY
+from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..ledger.levelling import linear, unforeseen
 from ..ledger.present_value import worth

@@ -6,7 +6,7 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import Final, NamedTuple
 
-from ..document.fields import MOST_MONEY
+from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..ledger.levelling import levelled

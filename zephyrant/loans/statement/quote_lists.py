@@ -6,8 +6,8 @@ from typing import Any, Final
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..document.fields import CompoundingField, CurrencyCode, Every
-from ..document.loan import check
-from ..document.parts import outside
+from ..document.quote import outside
+from ..document.reading import check
 from ..errors import FieldError, NotALoan
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, precise

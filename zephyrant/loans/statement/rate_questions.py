@@ -6,8 +6,9 @@ from typing import Any, Final
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..calendars import frequencies
-from ..document.fields import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT, UNKNOWN, Every
-from ..document.parts import outside
+from ..document.fields import UNKNOWN, Every
+from ..document.limits import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT
+from ..document.quote import outside
 from ..errors import FieldError
 from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
 from ..quotes.styles import TIMED, Quoted, Style, YearDays

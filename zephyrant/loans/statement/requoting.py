@@ -7,8 +7,9 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..calendars import frequencies
-from ..document.fields import MOST_PERCENT, UNKNOWN, CompoundingField
-from ..document.parts import outside
+from ..document.fields import UNKNOWN, CompoundingField
+from ..document.limits import MOST_PERCENT
+from ..document.quote import outside
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal, footings, periodic_rate, quoted_percent
 from ..quotes.styles import Quoted, Style, YearDays

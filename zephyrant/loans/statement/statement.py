@@ -18,18 +18,13 @@ from ..budget import BudgetSpentError
 from ..calendars import frequencies
 from ..calendars.dates import DayCount, later, pace
 from ..calendars.days_in_words import write_day
-from ..document.fields import (
-    MOST_CLAUSES,
-    MOST_PAYMENTS,
-    UNKNOWN,
-    CompoundingField,
-    CurrencyCode,
-    Every,
-    OddDays,
-)
-from ..document.loan import Loan, check, write
-from ..document.parts import Clause, Pay, Rounding, Share, Taken, VerbName
+from ..document.clauses import Clause, Pay, Share, Taken, VerbName
+from ..document.fields import UNKNOWN, CompoundingField, CurrencyCode, Every, OddDays
+from ..document.limits import MOST_CLAUSES, MOST_PAYMENTS
+from ..document.loan import Loan
+from ..document.parts import Rounding
 from ..document.price import told_of
+from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies

@@ -13,7 +13,8 @@ from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import read_days
 from ..cost.costs import yearly_costs
-from ..document.fields import MOST_COMPOUNDINGS, UNKNOWN, CompoundingField, CurrencyCode, Every
+from ..document.fields import UNKNOWN, CompoundingField, CurrencyCode, Every
+from ..document.limits import MOST_COMPOUNDINGS
 from ..document.loan import Loan
 from ..document.parts import Rounding
 from ..errors import FieldError, NotALoan

@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from ..document.loan import check
+from ..document.reading import check
 from ..errors import NotALoan
 from ..ledger.arrays import Flags
 from .arrays import Group, Results, Texts, is_plain

@@ -1,0 +1,150 @@
+"""Clauses: where something departs from the regular run, and what is done there."""
+
+from datetime import date
+from functools import cached_property
+from typing import Annotated, Final, Literal, Self, get_args
+
+from pydantic import ConfigDict, Discriminator, Field, Tag, model_validator
+
+from .fields import UNKNOWN, Amount, Change, FeePercent, Month, Place, StepEvery, wrong, wrong_at
+from .parts import ONE_OF_TWO, Part
+from .quote import Quote
+
+
+class Share(Part):
+    """A fee as a percent of the money advanced where it is taken, else of the principal."""
+
+    percent: FeePercent
+
+
+def _fee_kind(value: object) -> str:
+    return "of-money" if isinstance(value, dict | Share) else "in-money"
+
+
+#: The steps of a path that are no field of the document: kinds of a fee.
+FEE_KINDS: Final = ("in-money", "of-money")
+Fee = Annotated[
+    Annotated[Amount, Tag("in-money")] | Annotated[Share, Tag("of-money")], Discriminator(_fee_kind)
+]
+
+
+class Growth(Part):
+    """How a payment grows (below zero: falls): by a percent or by an amount."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=ONE_OF_TWO)
+
+    percent: Change | None = None
+    amount: Change | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> Self:
+        if (self.percent is None) == (self.amount is None):
+            raise wrong("A payment grows by a percent or by an amount: state one of them.")
+        return self
+
+
+VerbName = Literal["repay", "advance", "rate", "payment", "pay", "step", "fee"]
+VERBS: Final[tuple[VerbName, ...]] = get_args(VerbName)
+Pay = Literal["nothing", "interest"]
+Taken = Literal["from-proceeds", "added", "apart"]
+
+
+class Clause(Part):
+    """What departs from the regular run: one verb, and a place or a stretch.
+
+    Places are numbered as payments are, 0 being the start; a loan with dates takes days too.
+    `months` (1 to 12) keeps a stretch to payments due in them.
+    """
+
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        validate_by_name=True,
+        json_schema_extra={
+            "oneOf": [{"required": [verb]} for verb in get_args(VerbName)],
+            "anyOf": [{"required": [name]} for name in ("at", "from", "months")],
+            "not": {
+                "required": ["at"],
+                "anyOf": [{"required": [name]} for name in ("from", "to", "months")],
+            },
+        },
+    )
+
+    at: Place | None = None
+    begin: Place | None = Field(default=None, alias="from")
+    to: Place | None = None
+    months: tuple[Month, ...] | None = Field(default=None, min_length=1, max_length=12)
+    repay: Amount | None = Field(default=None, description="Repaid on top of the payment.")
+    advance: Amount | None = Field(default=None, description="Lent besides the principal.")
+    rate: Quote | None = Field(default=None, description="The rate of these periods.")
+    payment: Amount | None = Field(default=None, description="The regular payment from there on.")
+    pay: Pay | None = Field(default=None, description="Nothing, or the interest only.")
+    step: Growth | None = Field(default=None, description="How the payment grows.")
+    every: StepEvery | None = Field(default=None, description="Payments between two steps.")
+    fee: Fee | None = None
+    taken: Taken | None = None
+    then: Literal["re-level"] | None = Field(
+        default=None,
+        description="Sets the regular payment anew, so that the loan ends with its last payment.",
+    )
+
+    @property
+    def verb(self) -> VerbName:
+        """What it does."""
+        return next(name for name in VERBS if getattr(self, name) is not None)
+
+    @property
+    def is_stretch(self) -> bool:
+        """Whether it holds for a stretch."""
+        return self.at is None
+
+    @cached_property
+    def asked(self) -> str | None:
+        """The path of the figure in it that is `"?"`, if one is."""
+        figures = {
+            "repay": self.repay,
+            "advance": self.advance,
+            "payment": self.payment,
+            "fee": None if isinstance(self.fee, Share) else self.fee,
+            "fee.percent": self.fee.percent if isinstance(self.fee, Share) else None,
+            "rate.percent": self.rate.percent if self.rate else None,
+            "step.percent": self.step.percent if self.step else None,
+            "step.amount": self.step.amount if self.step else None,
+        }
+        return next((name for name, figure in figures.items() if figure == UNKNOWN), None)
+
+    @model_validator(mode="after")
+    def _one_verb_and_a_place(self) -> Self:
+        verbs = [name for name in VERBS if getattr(self, name) is not None]
+        if not verbs:
+            raise wrong("A clause says what is done: one of " + ", ".join(VERBS) + ".")
+        if len(verbs) > 1:
+            named = " and ".join(verbs)
+            raise wrong_at(verbs[1], f"A clause does one thing: here {named} are stated.")
+        verb = verbs[0]
+        stretch = [name for name in ("from", "to") if self._place_of(name) is not None]
+        if self.at is not None and (stretch or self.months):
+            raise wrong_at("at", "A clause stands at one place or holds for a stretch, not both.")
+        if self.at is None and self.begin is None and self.months is None:
+            raise wrong_at("at", "A clause has a place: at one payment, or from one on.")
+        if self.at is not None and verb in ("rate", "step"):
+            raise wrong_at("at", f"A {verb} holds for a stretch: write from in place of at.")
+        if self.months and verb in ("rate", "step"):
+            raise wrong_at("months", f"A {verb} does not keep to months of the year.")
+        for name, verbs_ in (("every", ("step",)), ("taken", ("fee",)), ("then", _LEVELS)):
+            if getattr(self, name) is not None and verb not in verbs_:
+                raise wrong_at(name, f"This goes with {' or '.join(verbs_)}, not with {verb}.")
+        if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
+            raise wrong_at("at" if self.at == 0 else "from", "Payments are numbered from 1.")
+        if (isinstance(self.begin, int) and isinstance(self.to, int) and self.to < self.begin) or (
+            isinstance(self.begin, date) and isinstance(self.to, date) and self.to < self.begin
+        ):
+            raise wrong_at("to", f"A stretch that ends at {self.to} cannot begin at {self.begin}.")
+        return self
+
+    def _place_of(self, name: str) -> int | date | None:
+        return self.begin if name == "from" else self.to
+
+
+#: Verbs after which the payment can be set anew.
+_LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")

@@ -1,0 +1,87 @@
+"""How a rate is quoted in a document: percent, style, compounding, time."""
+
+from decimal import Decimal
+from fractions import Fraction
+from typing import Self
+
+from pydantic import Field, model_validator
+
+from ..calendars import frequencies
+from ..quotes.styles import SCALED, TIMED, Quoted, Style, Time, YearDays
+from ..wording.marks import PLAIN
+from .fields import CompoundingField, Percent, Periods, wrong_at
+from .limits import MOST_PLACES
+from .parts import Part
+
+
+def outside(percent: Decimal, style: Style) -> str | None:
+    """Why a percent cannot be quoted so, as a sentence; none where it can."""
+    if style.quoted == "flat" and style.in_advance and style.payments == 1:
+        return "A flat quote of one payment made at once is no loan: state more payments."
+    least, most = style.bounds()
+    if least is not None and percent <= least:
+        return (
+            f"At {_said(percent)} % {style.in_words()}, nothing is left of what is lent: the rate "
+            f"must be above {_bound(least)} %."
+        )
+    if most is None or percent < most:
+        return None
+    if style.quoted == "discount":
+        why = "interest taken in advance takes all that is lent"
+    else:
+        why = "the first payment, at once, returns all that is lent"
+    return (
+        f"At {_said(percent)} % {style.in_words()}, {why}: the rate must be below {_bound(most)} %."
+    )
+
+
+def _said(percent: Decimal) -> str:
+    return PLAIN.number(percent, MOST_PLACES)
+
+
+def _bound(percent: Fraction) -> str:
+    return PLAIN.number(Decimal(percent.numerator) / percent.denominator, 4)
+
+
+class Over(Part):
+    """The time a simple or a discount quote is charged for: so many of a period."""
+
+    number: Periods
+    period: frequencies.UnitName
+
+    @property
+    def time(self) -> Time:
+        """The same, as rates are worked with."""
+        return Time(Fraction(self.number), self.period)
+
+
+class Quote(Part):
+    """A rate as it is quoted.
+
+    `percent` is a year (for one payment period where `quoted` is `periodic`). `compounding` is
+    that of a nominal rate, the payments' own where left out; the other styles need none. `over`
+    is the time a `simple` or a `discount` quote is charged for. `year_days` 360: the percent is
+    for 360 days, not for a year.
+    """
+
+    percent: Percent = Field(description='Percent as quoted, a decimal string, or "?".')
+    quoted: Quoted = "nominal"
+    compounding: CompoundingField | None = None
+    over: Over | None = None
+    year_days: YearDays | None = None
+
+    @model_validator(mode="after")
+    def _has_its_time(self) -> Self:
+        if self.quoted in TIMED and self.over is None:
+            raise wrong_at(
+                "over",
+                f"A {self.quoted} quote is charged for a time: state it, such as "
+                '{"number": "90", "period": "day"}.',
+            )
+        if self.over is not None and self.quoted not in TIMED:
+            raise wrong_at("over", "Only a simple or a discount quote is charged for a time.")
+        if self.year_days is not None and self.quoted not in SCALED:
+            raise wrong_at(
+                "year_days", f"A year of so many days does not go with {self.quoted} quotes."
+            )
+        return self
