@@ -30,7 +30,8 @@ from zephyrant import loans
 from zephyrant.desk.schedules import xlsx
 from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, principals
 from zephyrant.loans.ledger.arrays import rates as rates_of_many
-from zephyrant.loans.ledger.roll import cash_rule, schedule
+from zephyrant.loans.ledger.roll import schedule
+from zephyrant.loans.ledger.rows import cash_rule
 from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.crossings import (
     LEAST_GROWTH,

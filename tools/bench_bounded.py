@@ -19,7 +19,7 @@ from zephyrant.loans.document.price import price
 from zephyrant.loans.questions.rate_curve import rate_curve
 from zephyrant.loans.questions.sensitivity import Axis, sweep
 from zephyrant.loans.statement.offers import More, paying_more
-from zephyrant.loans.statement.statement import restate
+from zephyrant.loans.statement.restating import restate
 
 DATED: Final[dict[str, Any]] = {"start": "2027-01-31"}
 BY_DAYS: Final[dict[str, Any]] = {**DATED, "day_count": "actual/365"}

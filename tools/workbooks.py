@@ -22,7 +22,7 @@ from tests.loans.sheet import changed, changes  # noqa: E402
 from zephyrant import loans  # noqa: E402
 from zephyrant.desk.schedules import xlsx  # noqa: E402
 from zephyrant.loans.files.workbook import FIRST_ROW, live  # noqa: E402
-from zephyrant.loans.ledger.roll import Schedule  # noqa: E402
+from zephyrant.loans.ledger.rows import Schedule  # noqa: E402
 from zephyrant.loans.solve.worked import work_out  # noqa: E402
 
 CELLS = {"principal": "B3", "percent": "B4", "payment": "B6", "balance": "B7"}

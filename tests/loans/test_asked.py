@@ -14,12 +14,14 @@ from zephyrant.loans import Loan
 from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.files.workbook import FIRST_ROW, live
-from zephyrant.loans.ledger.roll import Schedule
-from zephyrant.loans.questions.balance_at import StretchTold, owed, stretches
+from zephyrant.loans.ledger.rows import Schedule
+from zephyrant.loans.questions.balance_at import owed
+from zephyrant.loans.questions.period_totals import StretchTold, stretches
 from zephyrant.loans.questions.reconciliation import Matched, hold_against
 from zephyrant.loans.solve.worked import work_out
-from zephyrant.loans.statement.parsing import read_amount
-from zephyrant.loans.statement.statement import Statement, read_values
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.typed_amounts import read_amount
+from zephyrant.loans.statement.values import read_values
 from zephyrant.loans.wording.marks import MARKS, PLAIN, Marks
 
 from .documents import document, irregular, loan, regular

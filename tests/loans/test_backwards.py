@@ -12,7 +12,9 @@ from zephyrant import loans
 from zephyrant.loans.answer.results import result
 from zephyrant.loans.document.paths import put
 from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.statement.statement import Statement, loan_of, restate, work
+from zephyrant.loans.statement.restating import restate
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.working import loan_of, work
 from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, irregular, loan, regular

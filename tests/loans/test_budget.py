@@ -14,12 +14,13 @@ from hypothesis import strategies as st
 from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
 from zephyrant.loans.budget import grown
 from zephyrant.loans.document.price import price
-from zephyrant.loans.ledger.roll import Carrying, carried, rolled
-from zephyrant.loans.line.periods import Stretch
+from zephyrant.loans.ledger.unrounded import Carrying, carried, rolled
+from zephyrant.loans.line.line import Stretch
 from zephyrant.loans.numbers.decimals import precise
 from zephyrant.loans.questions.sensitivity import Axis, sweep
 from zephyrant.loans.quotes.conversion import as_decimal, as_fraction
-from zephyrant.loans.statement.statement import Statement, unworked, work
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.working import unworked, work
 
 from .documents import loan
 

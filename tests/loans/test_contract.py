@@ -18,7 +18,7 @@ from mpmath import mp, mpf
 from zephyrant import loans
 from zephyrant.loans import Answer
 from zephyrant.loans.answer.proof import prove
-from zephyrant.loans.ledger.roll import Schedule
+from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.solve.unknown import find
 from zephyrant.loans.solve.worked import work_out
 from zephyrant.loans.wording.marks import MARKS

@@ -7,14 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, solve
-from zephyrant.loans.statement.parsing import (
-    Reading,
-    read_amount,
-    read_count,
-    read_payment,
-    read_percent,
-)
-from zephyrant.loans.statement.statement import Statement, remark, restate, work
+from zephyrant.loans.statement.parsing import Reading
+from zephyrant.loans.statement.restating import remark, restate
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.typed_amounts import read_amount, read_payment, read_percent
+from zephyrant.loans.statement.typed_times import read_count
+from zephyrant.loans.statement.working import work
 
 from .documents import loan
 

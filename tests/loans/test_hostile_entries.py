@@ -7,19 +7,18 @@ from unittest import TestCase
 
 from zephyrant.loans import MARKS, NotALoan
 from zephyrant.loans.calendars.days_in_words import read_days
-from zephyrant.loans.questions.balance_at import owed, stretches
+from zephyrant.loans.questions.balance_at import owed
+from zephyrant.loans.questions.period_totals import stretches
 from zephyrant.loans.questions.reconciliation import decimal_mark, number_in
-from zephyrant.loans.statement.parsing import (
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.typed_amounts import (
     read_amount,
     read_balance,
-    read_count,
-    read_date,
     read_payment,
     read_percent,
-    read_place,
-    read_time,
 )
-from zephyrant.loans.statement.statement import Statement, read_values
+from zephyrant.loans.statement.typed_times import read_count, read_date, read_place, read_time
+from zephyrant.loans.statement.values import read_values
 from zephyrant.loans.tape.not_loans import apart
 from zephyrant.loans.wording.cells import as_text
 

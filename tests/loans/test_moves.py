@@ -11,7 +11,8 @@ from zephyrant import loans
 from zephyrant.loans.document.paths import put
 from zephyrant.loans.numbers.decimals import plain
 from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, nudges, sweep
-from zephyrant.loans.statement.statement import Statement, read_values, suggested_values
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.values import read_values, suggested_values
 from zephyrant.loans.statement.variations import Varied, variant, what_moves
 
 from .documents import document, irregular, loan, regular

@@ -8,8 +8,8 @@ from unittest import TestCase
 from mpmath import mp, mpf
 
 from zephyrant import loans
+from zephyrant.loans.line.compiling import stated_terms
 from zephyrant.loans.line.stretches import lay_out
-from zephyrant.loans.line.terms import stated_terms
 from zephyrant.loans.numbers.decimals import precise, to_step
 from zephyrant.loans.quotes.conversion import growth_of
 from zephyrant.loans.solve.last_payment import rounding_reach

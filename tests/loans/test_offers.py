@@ -19,7 +19,8 @@ from zephyrant.loans.statement.offers import (
     side_by_side,
     two_offers,
 )
-from zephyrant.loans.statement.statement import Statement, TypedClause, loan_of
+from zephyrant.loans.statement.statement import Statement, TypedClause
+from zephyrant.loans.statement.working import loan_of
 from zephyrant.loans.wording.cells import as_text, from_text
 
 PRESS = Statement(

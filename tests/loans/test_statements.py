@@ -8,15 +8,10 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans.statement.statement import (
-    Statement,
-    loan_of,
-    read_values,
-    remark,
-    restate,
-    suggested_values,
-    work,
-)
+from zephyrant.loans.statement.restating import remark, restate
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.values import read_values, suggested_values
+from zephyrant.loans.statement.working import loan_of, work
 from zephyrant.loans.wording.marks import MARKS, MarksName
 
 from .documents import document, irregular, regular

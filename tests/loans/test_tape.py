@@ -339,7 +339,7 @@ class AsFilesHoldThem(TestCase):
             "first_payment": ["15 Apr 2027", ""],
         }
         with (
-            patch("zephyrant.loans.tape.exact_row", side_effect=ZeroDivisionError),
+            patch("zephyrant.loans.tape.solving.exact_row", side_effect=ZeroDivisionError),
             self.assertLogs("zephyrant.loans.tape.solving"),
         ):
             told = solve_tape(columns, Defaults(marks="plain"))

@@ -13,7 +13,8 @@ from zephyrant import loans
 from zephyrant.loans import MARKS
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.calendars import frequencies
-from zephyrant.loans.ledger.roll import Schedule, cash_rule, schedule
+from zephyrant.loans.ledger.roll import schedule
+from zephyrant.loans.ledger.rows import Schedule, cash_rule
 from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.roots import root_of_falling_convex
 from zephyrant.loans.quotes.conversion import periodic_rate

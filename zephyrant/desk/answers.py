@@ -7,15 +7,17 @@ from typing import Final
 from zephyrant import loans
 from zephyrant.loans import MARKS, Loan
 from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.questions.balance_at import Owed, Payoff, StretchTold
+from zephyrant.loans.questions.balance_at import Owed, Payoff
 from zephyrant.loans.questions.balance_at import owed as owed_at
-from zephyrant.loans.questions.balance_at import stretches as summed
 from zephyrant.loans.questions.payoff import Charge, Settled
 from zephyrant.loans.questions.payoff import settled as ended
+from zephyrant.loans.questions.period_totals import StretchTold
+from zephyrant.loans.questions.period_totals import stretches as summed
 from zephyrant.loans.questions.rate_curve import RateCurve, rate_curve
 from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched, hold_against
-from zephyrant.loans.statement.statement import Statement, loan_of, work
+from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.variations import Moves, Varied, what_moves
+from zephyrant.loans.statement.working import loan_of, work
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
 #: wants to see them come.

@@ -16,16 +16,11 @@ from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
 from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName
-from zephyrant.loans.statement.parsing import read_amount
-from zephyrant.loans.statement.statement import (
-    NUMBERS,
-    Statement,
-    Worked,
-    readings,
-    remark,
-    unworked,
-    work,
-)
+from zephyrant.loans.statement.reading import NUMBERS, readings
+from zephyrant.loans.statement.restating import remark
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.typed_amounts import read_amount
+from zephyrant.loans.statement.working import Worked, unworked, work
 
 from . import heavy, revisions, trail
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint

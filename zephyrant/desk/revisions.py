@@ -11,7 +11,8 @@ from typing_extensions import TypedDict
 from zephyrant import loans
 from zephyrant.loans import ENGINE, MARKS, MarksName
 from zephyrant.loans.statement.differences import changed_figures, changes
-from zephyrant.loans.statement.statement import Statement, Worked
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.working import Worked
 
 from . import heavy
 from .models import Case, Revision

@@ -19,7 +19,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
-from zephyrant.loans.statement.statement import restate
+from zephyrant.loans.statement.restating import restate
 from zephyrant.loans.tape.matching import Looked, counted_in, look, match, unanswered, unmatched
 from zephyrant.loans.tape.not_loans import apart
 from zephyrant.loans.tape.rows import RESULTS, Defaults, FieldName, row_document

@@ -13,7 +13,8 @@ from ninja import Schema
 from zephyrant.loans import MARKS, MarksName, check
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.statement.differences import changes
-from zephyrant.loans.statement.statement import Statement, Worked
+from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement.working import Worked
 
 from .models import Case, TrailPoint
 from .revisions import kept

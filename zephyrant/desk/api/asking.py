@@ -8,8 +8,9 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import answers
-from zephyrant.loans.questions.balance_at import Owed, Payoff, StretchTold
+from zephyrant.loans.questions.balance_at import Owed, Payoff
 from zephyrant.loans.questions.payoff import Charge, Settled
+from zephyrant.loans.questions.period_totals import StretchTold
 from zephyrant.loans.questions.rate_curve import RateCurve
 from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched
 from zephyrant.loans.questions.sensitivity import MOST_POINTS

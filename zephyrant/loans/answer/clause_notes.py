@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from ..document.clauses import Share
 from ..document.loan import Loan
 from ..document.sentence import clause_in_words
-from ..line.periods import Terms
 from ..line.stretches import GivesWay, fee_bases, giving_way
+from ..line.terms import Terms
 from ..wording.marks import Marks, Money, Percent, Sentence
 
 #: Stretches in which a clause gives way that are told one by one.

@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 from ..document.fields import FIGURES, UNKNOWN, FigureName
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
-from ..line.terms import stated_terms
+from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, told
 from ..solve.last_payment import fits, gap
 from ..solve.solution import payable_terms

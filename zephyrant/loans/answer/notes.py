@@ -3,8 +3,8 @@
 from decimal import Decimal
 
 from ..document.loan import Loan
-from ..ledger.roll import Schedule
-from ..line.terms import asks_rate
+from ..ledger.rows import Schedule
+from ..line.compiling import asks_rate
 from ..numbers.decimals import precise, told
 from ..solve.worked import Solved
 from ..wording.marks import Money, Number, Sentence

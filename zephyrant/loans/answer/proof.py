@@ -9,10 +9,11 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
 from ..ledger.present_value import discounted
-from ..ledger.roll import Schedule, unrounded_end
-from ..line.periods import Line, Terms
+from ..ledger.rows import Schedule
+from ..ledger.unrounded import unrounded_end
+from ..line.line import Line
 from ..line.stretches import lay_out
-from ..line.terms import digits_for
+from ..line.terms import Terms, digits_for
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, told
 from ..quotes.conversion import as_decimal

@@ -6,7 +6,7 @@ from typing import Final
 
 from ..cost.costs import yearly_costs
 from ..document.loan import Loan
-from ..ledger.roll import Row, Schedule
+from ..ledger.rows import Row, Schedule
 from ..quotes.conversion import footings
 from ..solve.solution import footing_rate
 from ..solve.worked import Solved, due, work_out

@@ -8,7 +8,7 @@ from itertools import groupby
 from typing import Final
 
 from ..document.loan import Loan
-from ..ledger.roll import Row, Schedule
+from ..ledger.rows import Row, Schedule
 from ..numbers.decimals import Unit, plain, to_step
 from ..solve.worked import due
 from ..wording.marks import Money, Number, Sentence

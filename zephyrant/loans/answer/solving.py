@@ -11,9 +11,9 @@ from ..document.paths import put
 from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
-from ..ledger.roll import Schedule
-from ..line.periods import Terms
-from ..line.terms import stated_terms
+from ..ledger.rows import Schedule
+from ..line.compiling import stated_terms
+from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, told
 from ..quotes.conversion import Rates, footings
 from ..solve.solution import Found, footing_rate, quote_of

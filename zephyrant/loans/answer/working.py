@@ -5,9 +5,8 @@ from decimal import Decimal
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.roll import Schedule
-from ..line.periods import Terms
-from ..line.terms import digits_for
+from ..ledger.rows import Schedule
+from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import Rates
 from ..solve.solution import Found, asks_of_purchase, solved_terms

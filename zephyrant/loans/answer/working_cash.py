@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from ..document.loan import Loan
-from ..ledger.roll import Row, Schedule
+from ..ledger.rows import Row, Schedule
 from ..solve.solution import payable_percent
 from .writer import PLACES, Step, Writer
 

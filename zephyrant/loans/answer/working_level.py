@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from ..calendars import frequencies
 from ..document.loan import Loan
-from ..line.periods import Terms
+from ..line.terms import Terms
 from ..numbers import annuity
 from ..quotes.conversion import as_decimal
 from .writer import Step, Writer, asked, money_of

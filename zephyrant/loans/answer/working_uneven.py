@@ -10,9 +10,11 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
 from ..ledger.present_value import discounted, worth
-from ..ledger.roll import rolled, unrounded_end
-from ..line.periods import NO_TIME, Stretch, Terms
+from ..ledger.unrounded import rolled, unrounded_end
+from ..line.line import Stretch
+from ..line.periods import NO_TIME
 from ..line.stretches import lay_out
+from ..line.terms import Terms
 from ..quotes.conversion import as_decimal
 from ..solve.solution import Found
 from .writer import Step, Writer, asked, money_of, quote_back, quote_step

@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from ..calendars import frequencies
 from ..document.loan import Loan
 from ..document.quote import Quote
-from ..line.periods import Terms
+from ..line.terms import Terms
 from ..quotes.conversion import as_decimal, periodic_rate
 from ..quotes.formulas import quote_formula
 from ..solve.solution import Found, asks_of_purchase, quote_of

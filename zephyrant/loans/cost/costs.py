@@ -14,9 +14,9 @@ from typing import Final, NamedTuple
 from typing_extensions import TypedDict
 
 from ..document.loan import Loan
-from ..ledger.roll import Schedule
-from ..line.periods import Terms
+from ..ledger.rows import Schedule
 from ..line.stretches import Between, Fee, between, fees_of
+from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, precise, to_step
 from ..solve.worked import due
 from .yearly_cost import (

@@ -16,10 +16,12 @@ from ..calendars import frequencies
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.roll import Row, Schedule
-from ..line.periods import NO_TIME, Line, Span, Stretch, Terms
+from ..ledger.rows import Row, Schedule
+from ..line.compiling import asks_rate
+from ..line.line import Line, Stretch
+from ..line.periods import NO_TIME, Span
 from ..line.stretches import lay_out
-from ..line.terms import asks_rate
+from ..line.terms import Terms
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal
 from ..solve.last_payment import line_to_settle

@@ -5,11 +5,10 @@ from datetime import date
 from decimal import Decimal
 
 from ..calendars.dates import Calendar
-from ..line.periods import Put, Terms
 from ..line.stretches import Ahead, Levelling, lay_out
-from ..line.terms import digits_for
+from ..line.terms import Put, Terms, digits_for
 from ..numbers.decimals import precise
-from .roll import Carrying, carried, unrounded_end
+from .unrounded import Carrying, carried, unrounded_end
 
 
 def unforeseen(terms: Terms) -> Terms:

@@ -8,7 +8,9 @@ from collections.abc import Callable
 from decimal import Decimal
 from typing import NamedTuple
 
-from ..line.periods import Beat, Line, Span, Stretch, Terms
+from ..line.line import Line, Stretch
+from ..line.periods import Beat, Span
+from ..line.terms import Terms
 from ..numbers import annuity
 from ..quotes.conversion import as_decimal
 

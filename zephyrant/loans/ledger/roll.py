@@ -4,235 +4,21 @@ To the cent, money is a whole number of units and a rate a ratio of whole number
 multiplies first and divides once, last, so no cent depends on how a rate was written.
 """
 
-from bisect import bisect_right
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass
-from datetime import date
+from collections.abc import Iterator
 from decimal import Decimal
 from fractions import Fraction
-from itertools import groupby
-from typing import Final, Literal, NamedTuple
+from typing import Final
 
 from ..budget import look
 from ..document.limits import MOST_MONEY
-from ..line.periods import Inner, Line, Stretch
-from ..numbers.decimals import UNROUNDED_PLACES, Cash, Unit, decimal_places, divide_nearest
-from ..quotes.conversion import as_decimal
+from ..line.line import Line, Stretch
+from ..numbers.decimals import Unit, divide_nearest
+from .deal import Deal
+from .rounding import interest_rule, rounded, rounded_fraction, shared
+from .rows import CashRule, Ending, Hindrance, NeverSettlesError, Row, Schedule
 
 #: Rows after which the budget is looked at.
 _LOOKS_EACH: Final = 256
-#: Periods from which on they are rolled at once.
-_MANY = 8
-
-
-def unrounded_end(line: Line, periods: int | None = None) -> Decimal:
-    """What is owed after the last period (or after so many), unrounded, never cut at zero.
-
-    In the decimal context in force; linear in every amount on the line.
-    """
-    owed = line.principal
-    for stretch in line.stretches:
-        last = stretch.last
-        if periods is not None:
-            if stretch.first > periods:
-                break
-            if last is None or last > periods:
-                last = periods
-        if last is None:
-            raise ValueError("a line without end has no end to roll to")
-        owed = rolled(owed, stretch, last - stretch.first + 1)
-    return owed
-
-
-def carried(owed: Decimal, stretches: Iterable[Stretch]) -> Decimal:
-    """What is owed after some stretches that have an end; in the decimal context in force."""
-    for stretch in stretches:
-        owed = rolled(owed, stretch, (stretch.last or stretch.first) - stretch.first + 1)
-    return owed
-
-
-def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
-    """What is owed after so many periods of a stretch."""
-    before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
-    payment = stretch.payment
-    moved = stretch.advance + stretch.fee - stretch.repay
-    if not stretch.inner and periods > _MANY:
-        if stretch.interest_only:
-            return owed + moved * periods
-        return _many_periods(owed, before * after, (moved - payment) * after, periods)
-    if stretch.is_plain:
-        for _ in range(periods):
-            owed = (owed * before - payment) * after
-        return owed
-    for _ in range(periods):
-        interest = owed * (before - 1)
-        for amount, share, is_after, *_ in stretch.inner:
-            if not is_after:
-                interest += amount * as_decimal(share)
-                owed += amount
-        due = owed + interest + moved
-        if stretch.interest_only:
-            payment = interest + (due - interest) * (after - 1) / after
-        owed = (due - payment) * after
-        for amount, share, is_after, *_ in stretch.inner:
-            if is_after:
-                owed += amount * (1 + as_decimal(share))
-    return owed
-
-
-class Carrying:
-    """Stretches that have an end, ready to be carried through from any payment on: what is owed at
-    the end is affine in what is owed before. In the decimal context in force."""
-
-    def __init__(self, stretches: Iterable[Stretch]) -> None:
-        self._stretches = tuple(stretches)
-        self._firsts = [stretch.first for stretch in self._stretches]
-        growth, added = Decimal(1), Decimal(0)
-        after = [(growth, added)]
-        for stretch in reversed(self._stretches):
-            added += growth * carried(Decimal(0), (stretch,))
-            if not stretch.interest_only:
-                one = (1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after))
-                growth *= one ** ((stretch.last or stretch.first) - stretch.first + 1)
-            after.append((growth, added))
-        self._after = after[::-1]
-
-    def from_payment(self, number: int, owed: Decimal) -> Decimal:
-        """What is owed at the end where this is owed before a payment."""
-        place = bisect_right(self._firsts, number) - 1
-        stretch = self._stretches[place]
-        owed = rolled(owed, stretch, (stretch.last or number) - number + 1)
-        growth, added = self._after[place + 1]
-        return growth * owed + added
-
-
-def _many_periods(owed: Decimal, growth: Decimal, added: Decimal, periods: int) -> Decimal:
-    """So many times `owed` becomes growth x owed + added: by doubling, without a division, so that
-    as many digits stay as one by one."""
-    while True:
-        if periods % 2:
-            owed = owed * growth + added
-        periods //= 2
-        if not periods:
-            return owed
-        growth, added = growth * growth, growth * added + added
-
-
-class Ending(NamedTuple):
-    """A loan that ended on a day between two payments, and what had moved on days of that period
-    by then, in units: above zero to the borrower."""
-
-    day: date
-    moved: int
-
-
-class Row(NamedTuple):
-    """One period of a schedule; money in whole units. `rest` is owed right after the payment.
-
-    `advance` and `fee` are added to what is owed, `repay` is paid on top of `payment`; `principal`
-    is what payment and repayment take off it. `place` and `day`, where they are not those of the
-    payment of this number: the payment at or before which money moves, and when. `ended`, where
-    what is repaid on a day ended the loan within the period.
-    """
-
-    number: int
-    opening: int
-    interest: int
-    principal: int
-    payment: int
-    closing: int
-    rest: int
-    advance: int = 0
-    repay: int = 0
-    fee: int = 0
-    place: int | None = None
-    day: date | None = None
-    ended: Ending | None = None
-
-    @property
-    def stands_at(self) -> int:
-        """The payment's number on the line."""
-        return self.number if self.place is None else self.place
-
-    @property
-    def paid(self) -> int:
-        """All that is paid: the regular payment and what is repaid on top."""
-        return self.payment + self.repay
-
-
-@dataclass(frozen=True, slots=True)
-class CashRule:
-    """How money moves on a schedule.
-
-    Steps are in units: interest is rounded to `interest_step`, what settles the loan to
-    `cash_step`. `shows_overpaid`: a repayment above what is owed is made whole and leaves a balance
-    below zero, instead of being cut.
-    """
-
-    unit: Unit
-    interest_step: int
-    cash_step: int
-    shows_overpaid: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Schedule:
-    """The rows to the cent. `early`: the last payment was cut before the count was reached.
-    `overpaid`: by how much, in units, the last repayment lay above what was owed, before the count
-    was reached. `taken`: what the interest of a row took beyond its own, where it is that which
-    settles the loan. `paused_after`: nothing is paid after the last row in any case. `by_day`:
-    without payments, a row for each day on which money moves."""
-
-    rows: tuple[Row, ...]
-    unit: Unit
-    early: bool = False
-    overpaid: int = 0
-    taken: int = 0
-    paused_after: bool = False
-    by_day: bool = False
-
-
-#: Why a loan cannot be laid out to the cent: a payment, or the interest that is to be paid alone,
-#: would lie below zero, all is repaid though something is to be left, the balance grows beyond what
-#: is told, or rounding keeps it from where it is to be.
-Hindrance = Literal["payment", "interest", "repaid", "size", "rounding"]
-
-
-class NeverSettlesError(Exception):
-    """The rounded payments never bring the loan to the balance it is to end with; `number`: of the
-    payment where that shows."""
-
-    def __init__(self, why: Hindrance, number: int = 0) -> None:
-        self.why, self.number = why, number
-        super().__init__(f"{why} at payment {number}")
-
-
-def cash_rule(
-    line: Line,
-    decimals: int,
-    cash: Cash,
-    interest: Cash,
-    *,
-    shows_overpaid: bool = False,
-) -> CashRule:
-    """The unit and the steps for a line in a currency of so many decimals."""
-    amounts = [line.principal, line.balance]
-    for stretch in line.stretches:
-        amounts.append(stretch.payment)
-        if not stretch.is_plain:
-            amounts += [stretch.advance, stretch.fee, stretch.repay]
-            amounts += [inner.amount for inner in stretch.inner]
-    places = max(decimals, *(decimal_places(amount) for amount in amounts))
-    if "none" in (cash, interest):
-        places = max(places, UNROUNDED_PLACES)
-    unit = Unit(places, decimals)
-    minor = 10 ** (places - decimals)
-    return CashRule(
-        unit,
-        interest_step=1 if interest == "none" else minor,
-        cash_step=1 if cash == "none" else minor,
-        shows_overpaid=shows_overpaid,
-    )
 
 
 def schedule(line: Line, rule: CashRule) -> Schedule:
@@ -245,7 +31,7 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
     """
     opening, balance = rule.unit.count(line.principal), rule.unit.count(line.balance)
     if not line.has_payments:
-        deal = _Deal(line, rule, balance)
+        deal = Deal(line, rule, balance)
         rows = tuple(deal.rows(opening))
         return Schedule(rows, rule.unit, taken=deal.taken, by_day=deal.by_day)
     end = None if line.is_open else line.stretches[-1].last
@@ -259,10 +45,6 @@ def schedule(line: Line, rule: CashRule) -> Schedule:
         if stretch.last is None or stretch.last > last
     )
     return Schedule(rows, rule.unit, early, state.overpaid, state.taken, paused_after=paused)
-
-
-def _rounded(amount: int, step: int) -> int:
-    return amount if step == 1 else divide_nearest(amount, step) * step
 
 
 def _rows(line: Line, rule: CashRule, state: "_Rolling", opening: int) -> Iterator[Row]:
@@ -293,8 +75,8 @@ class _Period:
         count = rule.unit.count
         self.stretch = stretch
         self.payment = count(stretch.payment)
-        self.before = _interest_rule(stretch.before, rule.interest_step)
-        self.after = _interest_rule(stretch.after, rule.interest_step)
+        self.before = interest_rule(stretch.before, rule.interest_step)
+        self.after = interest_rule(stretch.after, rule.interest_step)
         self.ends_with_payment = not stretch.after
         self.is_last = is_last
         self.is_plain = stretch.is_plain
@@ -310,7 +92,7 @@ class _Period:
             if late == is_after:
                 interest += amount * share
                 moved += amount
-        return _rounded_fraction(interest, step), moved
+        return rounded_fraction(interest, step), moved
 
 
 class _Happening:
@@ -371,14 +153,14 @@ class _Rolling:
             self.taken, closing = aim - closing, aim
         elif last and self.settles:
             kept = _before_interest(self.balance, period.stretch.after)
-            paid, closing = _rounded(due - kept, self.rule.cash_step), self.balance
+            paid, closing = rounded(due - kept, self.rule.cash_step), self.balance
             rest = due - paid
         elif rest <= 0 and self.cuts and not lent_later and not (last and self.by == "nothing"):
             if self.balance:
                 raise NeverSettlesError("repaid", number)
-            paid, closing, rest = _rounded(due, self.rule.cash_step), 0, 0
+            paid, closing, rest = rounded(due, self.rule.cash_step), 0, 0
         elif last and self.by == "balance":
-            closing = self.balance = _rounded(closing, self.rule.cash_step)
+            closing = self.balance = rounded(closing, self.rule.cash_step)
         if period.ends_with_payment:
             rest = closing
         self._close(number, closing, lent_later=lent_later)
@@ -414,10 +196,10 @@ class _Rolling:
             if self.balance:
                 raise NeverSettlesError("repaid", number)
             it.later = 0
-            it.paid, it.repaid = _shared(_rounded(it.due, self.rule.cash_step), it.paid, it.repaid)
+            it.paid, it.repaid = shared(rounded(it.due, self.rule.cash_step), it.paid, it.repaid)
             it.interest -= it.rest
         elif last and self.by == "balance":
-            self.balance = _rounded(it.closing, self.rule.cash_step)
+            self.balance = rounded(it.closing, self.rule.cash_step)
             it.later += self.balance - it.closing
         if is_over and not shows:
             self.overpaid = period.repay - it.repaid
@@ -457,7 +239,7 @@ class _Rolling:
             for place, (amount, share, _, is_fee) in enumerate(some):
                 interest = base * (rate - share)
                 interest += sum(each[0] * (each[1] - share) for each in some[:place])
-                told_by_then = told + _rounded_fraction(interest, step)
+                told_by_then = told + rounded_fraction(interest, step)
                 before = base + told_by_then - told + sum(each[0] for each in some[:place])
                 lends = any(each[0] > 0 and not each[3] for each in some[place:])
                 if amount < 0 and before + amount <= target and not lends:
@@ -521,8 +303,8 @@ class _Rolling:
         if stretch.interest_only:
             rate = stretch.after
             base = it.due - interest - it.repaid
-            ahead = _rounded_fraction(base * rate / (1 + rate), step) if rate else 0
-            it.paid = _rounded(interest + ahead, self.rule.cash_step)
+            ahead = rounded_fraction(base * rate / (1 + rate), step) if rate else 0
+            it.paid = rounded(interest + ahead, self.rule.cash_step)
         it.later, it.moved_after = period.accrued(it.rest, step, is_after=True)
         if it.rest <= 0 and self.cuts and not (it.moved_after or lent_later):
             it.later = 0
@@ -536,7 +318,7 @@ class _Rolling:
         An amount is never below zero: what one cannot take the payment does.
         """
         kept = _before_interest(self.balance - it.moved_after, period.stretch.after)
-        more = _rounded(it.rest - kept, self.rule.cash_step)
+        more = rounded(it.rest - kept, self.rule.cash_step)
         if self.by == "advance" and it.advance >= more:
             it.advance -= more
         elif self.by == "fee" and it.fee >= more:
@@ -544,7 +326,7 @@ class _Rolling:
         elif self.by == "repay" and it.repaid >= -more:
             it.repaid += more
         else:
-            it.paid, it.repaid = _shared(it.paid + it.repaid + more, it.paid, it.repaid)
+            it.paid, it.repaid = shared(it.paid + it.repaid + more, it.paid, it.repaid)
         it.later += self.balance - it.closing
 
     def _takes(self, number: int) -> bool:
@@ -572,120 +354,6 @@ def _taken_off(stretch: Stretch, unit: Unit) -> int:
     return unit.count(payment + stretch.repay - stretch.advance - stretch.fee)
 
 
-class _Deal:
-    """The schedule of a loan of clauses alone: a row each time something happens.
-
-    Inside a period the money that moved bears interest up to its end, each amount on its own, and
-    interest bears none; it is told, and rounded, with the rows.
-    """
-
-    def __init__(self, line: Line, rule: CashRule, balance: int) -> None:
-        self.line, self.rule, self.balance = line, rule, balance
-        self.by_day = any(stretch.inner or stretch.day for stretch in line.stretches)
-        self.taken = 0
-        self._told = 0
-
-    def rows(self, opening: int) -> Iterator[Row]:
-        """Every row."""
-        untold, most = Fraction(0), self.rule.unit.count(MOST_MONEY)
-        for stretch in self.line.stretches:
-            is_last = stretch is self.line.stretches[-1]
-            bearing = (opening + untold) * (1 + stretch.ahead)
-            untold = bearing - opening
-            left = (1 + stretch.before) / (1 + stretch.ahead) - 1
-            for day, some in groupby(sorted(stretch.inner, key=_day), key=_day):
-                moved = tuple(some)
-                untold += bearing * (left - moved[0].interest)
-                left = moved[0].interest
-                row = self._row(opening, untold, self._moved(moved), stretch.first, day)
-                yield row
-                bearing += row.closing - opening - row.interest
-                opening, untold = row.closing, Fraction(0)
-            untold += bearing * left
-            if stretch.advance or stretch.fee or stretch.repay or is_last:
-                row = self._row(
-                    opening, untold, self._at(stretch), stretch.first, stretch.day, is_last=is_last
-                )
-                yield row
-                opening, untold = row.closing, Fraction(0)
-            if abs(opening) > most:
-                raise NeverSettlesError("size", stretch.first)
-
-    def _moved(self, moved: Sequence[Inner]) -> tuple[int, int, int]:
-        count, none = self.rule.unit.count, Decimal(0)
-        fee = sum((each.amount for each in moved if each.is_fee), none)
-        lent = [each.amount for each in moved if not each.is_fee]
-        advance = sum((amount for amount in lent if amount > 0), none)
-        return count(advance), count(fee), count(advance - sum(lent, none))
-
-    def _at(self, stretch: Stretch) -> tuple[int, int, int]:
-        count = self.rule.unit.count
-        return count(stretch.advance), count(stretch.fee), count(stretch.repay)
-
-    def _row(
-        self,
-        opening: int,
-        interest: Fraction,
-        moved: tuple[int, int, int],
-        place: int,
-        day: date | None,
-        *,
-        is_last: bool = False,
-    ) -> Row:
-        told = _rounded_fraction(interest, self.rule.interest_step)
-        advance, fee, repay = moved
-        closing = opening + told + advance + fee - repay
-        by = self.line.settles_by if is_last else "nothing"
-        more = _rounded(closing - self.balance, self.rule.cash_step)
-        if by == "advance" and advance >= more:
-            advance -= more
-        elif by == "fee" and fee >= more:
-            fee -= more
-        elif by in ("payment", "repay", "advance", "fee"):
-            repay += more
-        if repay < 0:
-            raise NeverSettlesError("payment", place)
-        closing = opening + told + advance + fee - repay
-        if by in ("payment", "repay", "advance", "fee", "interest"):
-            self.taken = self.balance - closing
-            told, closing = told + self.taken, self.balance
-        elif by == "balance":
-            closing = _rounded(closing, self.rule.cash_step)
-            told = closing - opening - advance - fee + repay
-        self._told += 1
-        return Row(
-            self._told if self.by_day else place,
-            opening,
-            told,
-            repay - told,
-            0,
-            closing,
-            closing,
-            advance,
-            repay,
-            fee,
-            place,
-            day,
-        )
-
-
-def _day(inner: Inner) -> date:
-    return inner.day
-
-
-def _shared(total: int, paid: int, repaid: int) -> tuple[int, int]:
-    """What is paid in all, as payment and as repayment on top."""
-    if total <= paid or not repaid:
-        return total, 0
-    return paid, total - paid
-
-
-def _rounded_fraction(amount: Fraction, step: int) -> int:
-    if isinstance(amount, int):
-        return amount
-    return divide_nearest(amount.numerator, amount.denominator * step) * step
-
-
 def _reaches(opening: int, closing: int, balance: int, alike: bool, *, falls: bool) -> bool:
     """Whether this payment is the first to reach the balance.
 
@@ -696,22 +364,6 @@ def _reaches(opening: int, closing: int, balance: int, alike: bool, *, falls: bo
     if alike and ((closing >= opening) if falls else (closing <= opening)):
         raise NeverSettlesError("rounding")
     return False
-
-
-def _interest_rule(rate: Fraction, step: int) -> Callable[[int], int]:
-    """Interest on what is owed, to the nearest `step`, ties away from zero."""
-    if not rate:
-        return lambda owed: 0
-    double, half = 2 * abs(rate.numerator), rate.denominator * step
-    whole = 2 * half
-    sign = -step if rate < 0 else step
-
-    def interest(owed: int) -> int:
-        if owed < 0:
-            return -((-owed * double + half) // whole * sign)
-        return (owed * double + half) // whole * sign
-
-    return interest
 
 
 def _before_interest(balance: int, rate: Fraction) -> int:

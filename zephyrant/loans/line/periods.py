@@ -6,21 +6,17 @@ nothing else.
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from functools import lru_cache
 from itertools import groupby, islice
-from typing import Any, Final, Literal, NamedTuple
+from typing import Final, NamedTuple
 
 from ..calendars.dates import Calendar, DayCount, odd_time, year_fraction
-from ..document.clauses import Pay, Taken, VerbName
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..numbers.annuity import Timing
-from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
-from ..numbers.decimals import Cash as CashWay
+from ..numbers.decimals import DIGITS, precise
 from ..quotes.conversion import as_decimal, as_fraction, power
 
 #: Whole periods up to which an odd time is kept as an exact fraction.
@@ -82,211 +78,6 @@ class Beats(tuple[Beat, ...]):
 
     def __hash__(self) -> int:
         return id(self)
-
-
-class Timetable(NamedTuple):
-    """How time is counted: the dates, if there are any, and the day count."""
-
-    calendar: Calendar | None
-    day_count: DayCount
-    a_year: int
-    in_advance: bool
-
-
-class Put(NamedTuple):
-    """A clause with its numbers: what it does, where, and how much.
-
-    `amount` is its figure: money, or the percent of a fee (`of_money`) or of a step (`by_percent`).
-    A rate is a fraction of one period.
-    """
-
-    verb: VerbName
-    at: int | date | None
-    begin: int | date | None
-    to: int | date | None
-    months: tuple[int, ...] | None
-    amount: Decimal
-    rate: Fraction | None = None
-    pay: Pay | None = None
-    every: int = 1
-    taken: Taken | None = None
-    of_money: bool = False
-    by_percent: bool = False
-    levels: bool = False
-
-
-class Cash(NamedTuple):
-    """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit.
-
-    What a document states stands as it is; payments stated finer than the currency pays are rounded
-    as others, to the minor unit alone where all amounts are facts (`as_stated`).
-    """
-
-    way: CashWay
-    step: Decimal
-    minor_unit: Decimal
-    as_stated: bool = False
-
-    def payment(self, amount: Decimal) -> Decimal:
-        """A payment as it will be paid."""
-        return _carried(to_step(amount, self.step, self.way))
-
-    def amount(self, amount: Decimal) -> Decimal:
-        """Another amount as it will be paid."""
-        way: CashWay = "none" if self.way == "none" else "nearest"
-        return _carried(to_step(amount, self.minor_unit, way))
-
-    def stated_payment(self, amount: Decimal) -> Decimal:
-        """A payment that the document states."""
-        finer = self.way != "none" and amount % self.minor_unit
-        step = self.step if finer and not self.as_stated else self.minor_unit
-        return _carried(to_step(amount, step, self.way))
-
-
-def _carried(amount: Decimal) -> Decimal:
-    with precise(80):
-        return round(amount, UNROUNDED_PLACES)
-
-
-@dataclass(frozen=True, slots=True)
-class Terms:
-    """The figures of a loan, all on the clock of its payments.
-
-    `rate` is the fraction of one period; `count` of None means that payments run until the
-    balance is reached, 0 that the clauses, `puts`, alone are the loan. `open_to`: how far a line
-    without a count is laid out. `cash`: how money is rounded, where it is to be paid.
-    """
-
-    principal: Decimal
-    rate: Fraction
-    count: int | None
-    payment: Decimal
-    balance: Decimal
-    beats: Beats
-    time: Timetable
-    puts: tuple[Put, ...] = ()
-    open_to: int = MOST_PAYMENTS
-    cash: Cash | None = None
-
-    @property
-    def in_advance(self) -> bool:
-        """Whether payments are made at the start of their periods."""
-        return self.time.in_advance
-
-    @property
-    def most_payments(self) -> int:
-        """How many payments can be laid out, on the calendar where there is one."""
-        calendar = self.time.calendar
-        return min(MOST_PAYMENTS, calendar.most_payments()) if calendar else MOST_PAYMENTS
-
-    @property
-    def timing(self) -> Timing:
-        """The same, as a document says it."""
-        return "in-advance" if self.in_advance else "in-arrears"
-
-    @property
-    def is_level(self) -> bool:
-        """Whether all periods are whole and all payments alike: closed forms hold."""
-        (beat, *others) = self.beats
-        whole = {beat.before, beat.after} == {NO_TIME, ONE_PERIOD}
-        return whole and not others and not self.puts
-
-    def having(self, name: str, amount: Decimal) -> "Terms":
-        """These terms with another amount in one place: a figure's name or a clause's path."""
-        if name == "principal":
-            return replace(self, principal=amount)
-        if name == "payment":
-            return replace(self, payment=amount)
-        if name == "balance":
-            return replace(self, balance=amount)
-        return self._putting(name, amount=amount)
-
-    def rated(self, name: str, rate: Fraction) -> "Terms":
-        """These terms with another rate: the loan's (`rate`) or a clause's, by its path."""
-        if name == "rate":
-            return replace(self, rate=rate)
-        return self._putting(name, rate=rate)
-
-    def _putting(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
-        at = int(name.split(".")[1])
-        puts = tuple(
-            put._replace(**changed) if number == at else put for number, put in enumerate(self.puts)
-        )
-        return replace(self, puts=puts)
-
-
-class Inner(NamedTuple):
-    """Money that moves on a day between two payments, or a fee added there: what is owed grows by
-    `amount`, which bears the fraction `interest` until the period's interest is reckoned; before
-    its payment or after it."""
-
-    amount: Decimal
-    interest: Fraction
-    is_after: bool
-    is_fee: bool
-    day: date
-
-
-class Stretch(NamedTuple):
-    """Periods `first` to `last` (None: without end), all alike.
-
-    `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
-    it on; `payment` is what is paid in each, or the interest alone. At the payment's moment first
-    `advance` and `fee` are added to what is owed; `repay` is paid on top. Where clauses alone are
-    the loan, `ahead` is the part of the interest that is added before the period in which the
-    `inner` money moves, and `day` the one with which the loan ends, if no payment's.
-    """
-
-    first: int
-    last: int | None
-    before: Fraction
-    after: Fraction
-    payment: Decimal
-    interest_only: bool = False
-    advance: Decimal = Decimal(0)
-    fee: Decimal = Decimal(0)
-    repay: Decimal = Decimal(0)
-    inner: tuple[Inner, ...] = ()
-    ahead: Fraction = Fraction(0)
-    day: date | None = None
-
-    @property
-    def is_quiet(self) -> bool:
-        """Whether nothing but a payment happens in it."""
-        return not (self.advance or self.fee or self.repay or self.inner)
-
-    @property
-    def is_plain(self) -> bool:
-        """Whether nothing but a level payment happens in it."""
-        return self.is_quiet and not self.interest_only
-
-
-#: What brings the balance of a schedule to what is to be left: the last payment (and what is repaid
-#: with it), one amount in the last place alone, the last interest, that of the row before it, the
-#: balance itself, or nothing.
-Settling = Literal[
-    "payment", "repay", "advance", "fee", "interest", "interest-before", "balance", "nothing"
-]
-
-
-class Line(NamedTuple):
-    """What is lent at 0, the stretches that follow in order, what is to be left at the end.
-
-    `is_open`: payments run until the balance is reached, however many they are, `most` at the most.
-    `has_payments`: there are regular ones, not clauses alone. `settles_by` and `cuts` (what would
-    overpay is cut to what is owed and ends the loan) matter to the schedule to the cent. Up to the
-    period `lent_until` more will be lent: nothing before it ends the loan.
-    """
-
-    principal: Decimal
-    stretches: tuple[Stretch, ...]
-    balance: Decimal
-    is_open: bool = False
-    has_payments: bool = True
-    settles_by: Settling = "payment"
-    cuts: bool = True
-    most: int = MOST_PAYMENTS
-    lent_until: int = 0
 
 
 def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
@@ -364,21 +155,3 @@ def _measured(calendar: Calendar, day_count: DayCount, a_year: int, most: int) -
 def interests(beats: Beats, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
     """Interest on 1 before and after the payments of each beat."""
     return tuple((beat.before.interest(rate), beat.after.interest(rate)) for beat in beats)
-
-
-def plain_line(terms: Terms) -> Line:
-    """The line of a loan without clauses: its beats at its rate."""
-    stretches = tuple(
-        Stretch(beat.first, beat.last, before, after, terms.payment)
-        for beat, (before, after) in zip(
-            terms.beats, interests(terms.beats, terms.rate), strict=True
-        )
-    )
-    is_open = terms.count is None
-    return Line(terms.principal, stretches, terms.balance, is_open, most=terms.most_payments)
-
-
-def timetable(loan: Loan) -> Timetable:
-    """How time is counted in a document."""
-    advance = loan.timing == "in-advance"
-    return Timetable(loan.calendar, loan.day_count, loan.payments_a_year, advance)

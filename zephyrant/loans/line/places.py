@@ -13,7 +13,7 @@ from functools import cached_property
 from heapq import heapify, heappop, heappush
 from typing import Final, Generic, NamedTuple, TypeVar
 
-from .periods import Put, Terms
+from .terms import Put, Terms
 
 Spot = tuple[int, int]
 _ALL_MONTHS: Final = 0

@@ -21,8 +21,10 @@ from ..calendars.dates import year_fraction
 from ..document.clauses import VerbName
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal, as_fraction
-from .periods import NO_TIME, Beat, Inner, Line, Put, Span, Stretch, Terms, interests, plain_line
+from .line import Inner, Line, Stretch, plain_line
+from .periods import NO_TIME, Beat, Span, interests
 from .places import Holding, Pieces, Places, Steps, in_force, turning
+from .terms import Put, Terms
 
 _NOTHING = Decimal(0)
 #: Later than every day of a period.

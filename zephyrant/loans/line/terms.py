@@ -1,95 +1,154 @@
-"""The figures of a document as terms: as stated, as they will be paid, as they were solved."""
+"""The figures of a loan on the clock of its payments: how time is counted, how money is rounded,
+clauses with their numbers."""
 
+from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from math import log10
-from typing import Final
+from typing import Any, Final, NamedTuple
 
-from ..document.clauses import Clause, Share
-from ..document.fields import UNKNOWN
+from ..calendars.dates import Calendar, DayCount
+from ..document.clauses import Pay, Taken, VerbName
 from ..document.limits import MOST_PAYMENTS
-from ..document.loan import Loan
-from ..numbers.decimals import DIGITS
-from ..quotes.conversion import periodic_rate
-from .periods import Cash, Put, Terms, beats_of, timetable
+from ..numbers.annuity import Timing
+from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
+from ..numbers.decimals import Cash as CashWay
+from .periods import NO_TIME, ONE_PERIOD, Beats
 
 #: Digits added at the most for loans whose balances grow beyond measure on the way.
 _MOST_EXTRA_DIGITS: Final = 400
 
 
-def _number(value: object) -> Decimal:
-    return Decimal(0) if value == UNKNOWN else Decimal(value)  # type: ignore[arg-type]
+class Timetable(NamedTuple):
+    """How time is counted: the dates, if there are any, and the day count."""
+
+    calendar: Calendar | None
+    day_count: DayCount
+    a_year: int
+    in_advance: bool
 
 
-def stated_rate(loan: Loan) -> Fraction:
-    """The rate of one payment period as a fraction, zero where it is asked for."""
-    percent = loan.rate.percent
-    return Fraction(0) if percent == UNKNOWN else periodic_rate(percent, loan.style)
+class Put(NamedTuple):
+    """A clause with its numbers: what it does, where, and how much.
 
-
-def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
-    """The document's figures on the clock of its payments, zero where unknown.
-
-    An unknown count has no end; periods that differ are laid out up to `most`.
+    `amount` is its figure: money, or the percent of a fee (`of_money`) or of a step (`by_percent`).
+    A rate is a fraction of one period.
     """
-    count = None if loan.count == UNKNOWN else loan.count
-    return Terms(
-        principal=_number(loan.principal),
-        rate=stated_rate(loan),
-        count=count,
-        payment=_number(loan.payment),
-        balance=_number(loan.balance),
-        beats=beats_of(loan, count or None, most),
-        time=timetable(loan),
-        puts=tuple(_put(loan, clause) for clause in loan.clauses),
-        open_to=most,
-    )
+
+    verb: VerbName
+    at: int | date | None
+    begin: int | date | None
+    to: int | date | None
+    months: tuple[int, ...] | None
+    amount: Decimal
+    rate: Fraction | None = None
+    pay: Pay | None = None
+    every: int = 1
+    taken: Taken | None = None
+    of_money: bool = False
+    by_percent: bool = False
+    levels: bool = False
 
 
-def _put(loan: Loan, clause: Clause) -> Put:
-    """A clause with its numbers, zero where unknown."""
-    verb = clause.verb
-    figure: object = getattr(clause, verb)
-    rate, of_money, by_percent = None, False, False
-    if clause.rate is not None:
-        percent = clause.rate.percent
-        rate = Fraction(0)
-        if percent != UNKNOWN:
-            rate = periodic_rate(percent, loan.style_of(clause.rate))
-        figure = Decimal(0)
-    elif isinstance(clause.fee, Share):
-        figure, of_money = clause.fee.percent, True
-    elif clause.step is not None:
-        by_percent = clause.step.percent is not None
-        figure = clause.step.percent if by_percent else clause.step.amount
-    elif clause.pay is not None:
-        figure = Decimal(0)
-    return Put(
-        verb=verb,
-        at=clause.at,
-        begin=clause.begin,
-        to=clause.to,
-        months=clause.months,
-        amount=_number(figure),
-        rate=rate,
-        pay=clause.pay,
-        every=clause.every or loan.payments_a_year,
-        taken=clause.taken or ("from-proceeds" if verb == "fee" else None),
-        of_money=of_money,
-        by_percent=by_percent,
-        levels=clause.then is not None,
-    )
+class Cash(NamedTuple):
+    """How money is rounded as it is paid: payments to `step`, other amounts to the minor unit.
+
+    What a document states stands as it is; payments stated finer than the currency pays are rounded
+    as others, to the minor unit alone where all amounts are facts (`as_stated`).
+    """
+
+    way: CashWay
+    step: Decimal
+    minor_unit: Decimal
+    as_stated: bool = False
+
+    def payment(self, amount: Decimal) -> Decimal:
+        """A payment as it will be paid."""
+        return _carried(to_step(amount, self.step, self.way))
+
+    def amount(self, amount: Decimal) -> Decimal:
+        """Another amount as it will be paid."""
+        way: CashWay = "none" if self.way == "none" else "nearest"
+        return _carried(to_step(amount, self.minor_unit, way))
+
+    def stated_payment(self, amount: Decimal) -> Decimal:
+        """A payment that the document states."""
+        finer = self.way != "none" and amount % self.minor_unit
+        step = self.step if finer and not self.as_stated else self.minor_unit
+        return _carried(to_step(amount, step, self.way))
 
 
-def asks_rate(loan: Loan) -> bool:
-    """Whether a rate is asked for, the loan's or a clause's: then all amounts stated are facts."""
-    unknown = loan.unknown or ""
-    return unknown == "rate" or unknown.endswith("rate.percent")
+def _carried(amount: Decimal) -> Decimal:
+    with precise(80):
+        return round(amount, UNROUNDED_PLACES)
 
 
-def cash_of(loan: Loan) -> Cash:
-    """How money is rounded as it is paid."""
-    return Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
+@dataclass(frozen=True, slots=True)
+class Terms:
+    """The figures of a loan, all on the clock of its payments.
+
+    `rate` is the fraction of one period; `count` of None means that payments run until the
+    balance is reached, 0 that the clauses, `puts`, alone are the loan. `open_to`: how far a line
+    without a count is laid out. `cash`: how money is rounded, where it is to be paid.
+    """
+
+    principal: Decimal
+    rate: Fraction
+    count: int | None
+    payment: Decimal
+    balance: Decimal
+    beats: Beats
+    time: Timetable
+    puts: tuple[Put, ...] = ()
+    open_to: int = MOST_PAYMENTS
+    cash: Cash | None = None
+
+    @property
+    def in_advance(self) -> bool:
+        """Whether payments are made at the start of their periods."""
+        return self.time.in_advance
+
+    @property
+    def most_payments(self) -> int:
+        """How many payments can be laid out, on the calendar where there is one."""
+        calendar = self.time.calendar
+        return min(MOST_PAYMENTS, calendar.most_payments()) if calendar else MOST_PAYMENTS
+
+    @property
+    def timing(self) -> Timing:
+        """The same, as a document says it."""
+        return "in-advance" if self.in_advance else "in-arrears"
+
+    @property
+    def is_level(self) -> bool:
+        """Whether all periods are whole and all payments alike: closed forms hold."""
+        (beat, *others) = self.beats
+        whole = {beat.before, beat.after} == {NO_TIME, ONE_PERIOD}
+        return whole and not others and not self.puts
+
+    def having(self, name: str, amount: Decimal) -> "Terms":
+        """These terms with another amount in one place: a figure's name or a clause's path."""
+        if name == "principal":
+            return replace(self, principal=amount)
+        if name == "payment":
+            return replace(self, payment=amount)
+        if name == "balance":
+            return replace(self, balance=amount)
+        return self._putting(name, amount=amount)
+
+    def rated(self, name: str, rate: Fraction) -> "Terms":
+        """These terms with another rate: the loan's (`rate`) or a clause's, by its path."""
+        if name == "rate":
+            return replace(self, rate=rate)
+        return self._putting(name, rate=rate)
+
+    def _putting(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
+        at = int(name.split(".")[1])
+        puts = tuple(
+            put._replace(**changed) if number == at else put for number, put in enumerate(self.puts)
+        )
+        return replace(self, puts=puts)
 
 
 def digits_for(terms: Terms) -> int:

@@ -9,7 +9,7 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
-from ..ledger.roll import Schedule
+from ..ledger.rows import Schedule
 from ..solve.worked import due, schedule_of
 from ..wording.marks import Marks, Money, Number, Sentence
 

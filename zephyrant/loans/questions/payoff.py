@@ -11,9 +11,9 @@ from ..cost.costs import costs
 from ..cost.yearly_cost import YearlyCost
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..ledger.roll import Row, Schedule
-from ..line.periods import Terms
+from ..ledger.rows import Row, Schedule
 from ..line.stretches import between
+from ..line.terms import Terms
 from ..numbers.decimals import Unit, precise, to_step
 from ..solve.solution import footing_rate
 from ..solve.worked import due, schedule_of, work_out

@@ -18,7 +18,7 @@ from ..document.loan import Loan
 from ..document.paths import put
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
-from ..ledger.roll import Row, Schedule
+from ..ledger.rows import Row, Schedule
 from ..numbers.decimals import precise, to_step
 from ..solve.solution import footing_rate
 from ..solve.worked import schedule_of, work_out

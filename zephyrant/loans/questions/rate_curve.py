@@ -6,7 +6,7 @@ from typing_extensions import TypedDict
 
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..line.terms import stated_terms
+from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, precise, told
 from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
 from ..solve.all_rates import drawn

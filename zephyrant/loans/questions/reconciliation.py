@@ -13,7 +13,7 @@ from ..budget import look
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..ledger.roll import Row
+from ..ledger.rows import Row
 from ..solve.worked import due, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 

@@ -13,9 +13,11 @@ from typing import Final, NamedTuple
 import numpy as np
 
 from ..budget import look
-from ..ledger.roll import unrounded_end
-from ..line.periods import Span, Stretch, Terms
+from ..ledger.unrounded import unrounded_end
+from ..line.line import Stretch
+from ..line.periods import Span
 from ..line.stretches import lay_out, periods_of
+from ..line.terms import Terms
 from ..numbers.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,

@@ -11,10 +11,12 @@ from decimal import Decimal
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.levelling import linear
-from ..ledger.roll import Schedule, unrounded_end
-from ..line.periods import Line, Settling, Terms
+from ..ledger.rows import Schedule
+from ..ledger.unrounded import unrounded_end
+from ..line.compiling import asks_rate
+from ..line.line import Line, Settling
 from ..line.stretches import lay_out, moves_only_last
-from ..line.terms import asks_rate, digits_for
+from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal
 

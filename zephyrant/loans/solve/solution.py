@@ -8,8 +8,8 @@ from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
-from ..line.periods import Cash, Terms
-from ..line.terms import asks_rate, cash_of, stated_rate, stated_terms
+from ..line.compiling import asks_rate, cash_of, stated_rate, stated_terms
+from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
 from ..quotes.conversion import as_decimal, as_fraction, periodic_rate
 from ..wording.marks import Sentence

@@ -10,11 +10,13 @@ from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..ledger.levelling import levelled
-from ..ledger.roll import NeverSettlesError, Row, Schedule, cash_rule, schedule
-from ..line.periods import Terms
-from ..line.terms import cash_of
+from ..ledger.roll import schedule
+from ..ledger.rows import NeverSettlesError, Row, Schedule, cash_rule
+from ..line.compiling import cash_of
+from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, told
 from ..wording.marks import Marks, Money, Number, Sentence
+from .counts import never_repays
 from .last_payment import as_settled, asked_last, fits, line_to_settle
 from .solution import (
     Found,
@@ -24,7 +26,7 @@ from .solution import (
     purchase_figure,
     solved_terms,
 )
-from .unknown import find, never_repays
+from .unknown import find
 
 
 class Solved(NamedTuple):

@@ -9,7 +9,8 @@ from ..document.fields import UNKNOWN
 from ..document.parts import Rounding
 from ..wording.marks import MARKS, MarksName
 from .parsing import Reading
-from .statement import Statement, TypedClause, readings, style_of
+from .reading import readings, style_of
+from .statement import Statement, TypedClause
 
 _NAMES: Final = {
     "principal": "amount lent",

@@ -15,8 +15,13 @@ from ..questions import side_by_side as beside
 from ..questions.points import Offers, PointsOffer
 from ..questions.side_by_side import Beside, Contender
 from ..wording.marks import MARKS, Marks, MarksName
-from .parsing import Reading, read_amount, read_percent, read_place
-from .statement import Statement, loan_of, read_values, restate
+from .parsing import Reading
+from .restating import restate
+from .statement import Statement
+from .typed_amounts import read_amount, read_percent
+from .typed_times import read_place
+from .values import read_values
+from .working import loan_of
 
 #: Ends that are told at once.
 MOST_ENDS: Final = 60

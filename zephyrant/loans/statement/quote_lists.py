@@ -16,7 +16,9 @@ from ..quotes.conversion import growth_of
 from ..quotes.styles import Quoted, YearDays
 from ..wording.marks import MARKS, MarksName
 from .parsing import Reading
-from .statement import Statement, readings, remark, style_of
+from .reading import readings, style_of
+from .restating import remark
+from .statement import Statement
 
 MOST_QUOTES: Final = 60
 Typed = Field(default="", max_length=200)

@@ -13,7 +13,9 @@ from ..errors import FieldError
 from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
 from ..quotes.styles import TIMED, Quoted, Style, YearDays
 from ..wording.marks import MARKS, MarksName
-from .parsing import Reading, read_count, read_percent, read_time, time_of
+from .parsing import Reading
+from .typed_amounts import read_percent
+from .typed_times import read_count, read_time, time_of
 
 _NAMES: Final = ("percent", "times", "effective")
 _TIME: Final = "1 year"

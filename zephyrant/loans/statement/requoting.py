@@ -14,7 +14,8 @@ from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal, footings, periodic_rate, quoted_percent
 from ..quotes.styles import Quoted, Style, YearDays
 from ..wording.marks import MARKS, Number, Percent, Sentence
-from .statement import Statement, readings, style_of
+from .reading import readings, style_of
+from .statement import Statement
 
 _PLACES = 10
 

@@ -11,7 +11,10 @@ from ..document.paths import figure_at, put
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import plain
 from ..questions.sensitivity import MOST_POINTS, Axis, Nudge, Swept, not_yet, nudges, sweep
-from .statement import Statement, loan_of, read_values, restate, suggested_values
+from .restating import restate
+from .statement import Statement
+from .values import read_values, suggested_values
+from .working import loan_of
 
 
 class Varied(BaseModel):

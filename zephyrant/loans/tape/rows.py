@@ -26,7 +26,9 @@ from ..quotes.conversion import footings
 from ..quotes.styles import Quoted
 from ..solve.solution import footing_rate
 from ..solve.worked import value_as_paid, work_out
-from ..statement.parsing import Reading, read_amount, read_count, read_payment, read_percent
+from ..statement.parsing import Reading
+from ..statement.typed_amounts import read_amount, read_payment, read_percent
+from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, PLAIN, Marks, MarksName
 from .not_loans import stated
 

@@ -1,0 +1,93 @@
+"""A document's figures as terms, on the clock of its payments."""
+
+from decimal import Decimal
+from fractions import Fraction
+
+from ..document.clauses import Clause, Share
+from ..document.fields import UNKNOWN
+from ..document.limits import MOST_PAYMENTS
+from ..document.loan import Loan
+from ..quotes.conversion import periodic_rate
+from .periods import beats_of
+from .terms import Cash, Put, Terms, Timetable
+
+
+def _number(value: object) -> Decimal:
+    return Decimal(0) if value == UNKNOWN else Decimal(value)  # type: ignore[arg-type]
+
+
+def stated_rate(loan: Loan) -> Fraction:
+    """The rate of one payment period as a fraction, zero where it is asked for."""
+    percent = loan.rate.percent
+    return Fraction(0) if percent == UNKNOWN else periodic_rate(percent, loan.style)
+
+
+def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
+    """The document's figures on the clock of its payments, zero where unknown.
+
+    An unknown count has no end; periods that differ are laid out up to `most`.
+    """
+    count = None if loan.count == UNKNOWN else loan.count
+    return Terms(
+        principal=_number(loan.principal),
+        rate=stated_rate(loan),
+        count=count,
+        payment=_number(loan.payment),
+        balance=_number(loan.balance),
+        beats=beats_of(loan, count or None, most),
+        time=timetable(loan),
+        puts=tuple(_put(loan, clause) for clause in loan.clauses),
+        open_to=most,
+    )
+
+
+def _put(loan: Loan, clause: Clause) -> Put:
+    """A clause with its numbers, zero where unknown."""
+    verb = clause.verb
+    figure: object = getattr(clause, verb)
+    rate, of_money, by_percent = None, False, False
+    if clause.rate is not None:
+        percent = clause.rate.percent
+        rate = Fraction(0)
+        if percent != UNKNOWN:
+            rate = periodic_rate(percent, loan.style_of(clause.rate))
+        figure = Decimal(0)
+    elif isinstance(clause.fee, Share):
+        figure, of_money = clause.fee.percent, True
+    elif clause.step is not None:
+        by_percent = clause.step.percent is not None
+        figure = clause.step.percent if by_percent else clause.step.amount
+    elif clause.pay is not None:
+        figure = Decimal(0)
+    return Put(
+        verb=verb,
+        at=clause.at,
+        begin=clause.begin,
+        to=clause.to,
+        months=clause.months,
+        amount=_number(figure),
+        rate=rate,
+        pay=clause.pay,
+        every=clause.every or loan.payments_a_year,
+        taken=clause.taken or ("from-proceeds" if verb == "fee" else None),
+        of_money=of_money,
+        by_percent=by_percent,
+        levels=clause.then is not None,
+    )
+
+
+def asks_rate(loan: Loan) -> bool:
+    """Whether a rate is asked for, the loan's or a clause's: then all amounts stated are facts."""
+    unknown = loan.unknown or ""
+    return unknown == "rate" or unknown.endswith("rate.percent")
+
+
+def cash_of(loan: Loan) -> Cash:
+    """How money is rounded as it is paid."""
+    return Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
+
+
+def timetable(loan: Loan) -> Timetable:
+    """How time is counted in a document."""
+    advance = loan.timing == "in-advance"
+    return Timetable(loan.calendar, loan.day_count, loan.payments_a_year, advance)

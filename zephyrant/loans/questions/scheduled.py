@@ -1,0 +1,62 @@
+"""A loan with its schedule, to be asked about moments and stretches of it."""
+
+from bisect import bisect_right
+from datetime import date
+from typing import NamedTuple
+
+from ..document.loan import Loan
+from ..errors import FieldError, NotALoan
+from ..ledger.rows import Schedule
+from ..line.stretches import Accruals
+from ..line.terms import Terms
+from ..solve.worked import due, end_of, schedule_of, work_out
+from ..wording.marks import Marks
+
+
+class ScheduledLoan(NamedTuple):
+    """A loan laid out, ready to be asked."""
+
+    loan: Loan
+    terms: Terms
+    laid: Schedule
+    marks: Marks
+    numbers: list[int]
+    accruals: Accruals
+
+    @property
+    def last(self) -> int:
+        """The number of the last row."""
+        return self.numbers[-1]
+
+
+def refused(field: str, message: str) -> NotALoan:
+    """What is asked refused, at its field."""
+    return NotALoan([FieldError(field=field, message=message)])
+
+
+def scheduled(loan: Loan, marks: Marks) -> ScheduledLoan:
+    """A loan laid out to the cent; raises `NotALoan` where it has no schedule."""
+    laid, terms = schedule_of(loan, marks), work_out(loan).terms
+    if terms is None:
+        raise ValueError("a loan with a schedule has its terms")
+    numbers = [row.number for row in laid.rows]
+    return ScheduledLoan(loan, terms, laid, marks, numbers, Accruals(terms, numbers[-1] + 1))
+
+
+def end_of_loan(asked: ScheduledLoan) -> date:
+    """The last day of a loan with dates."""
+    end = end_of(asked.loan, asked.laid)
+    if end is None:
+        raise ValueError("a loan without dates has no last day")
+    return end
+
+
+def due_at(asked: ScheduledLoan, number: int) -> date | None:
+    """When a payment falls due (0: the start): as its row says, else as the calendar does."""
+    calendar, rows = asked.loan.calendar, asked.laid.rows
+    if calendar is None or not number:
+        return calendar and calendar.start
+    at = bisect_right(asked.numbers, number) - 1
+    if at >= 0 and rows[at].number == number:
+        return due(asked.loan, rows[at])
+    return calendar.payment(number)

@@ -1,0 +1,168 @@
+"""An unknown amount: the payment, the principal, the balance, a figure of a clause."""
+
+from decimal import Decimal
+from typing import Final
+
+from ..document.limits import MOST_MONEY
+from ..document.loan import Loan
+from ..ledger.levelling import linear
+from ..ledger.unrounded import unrounded_end
+from ..line.periods import interests
+from ..line.stretches import lay_out
+from ..line.terms import Terms
+from ..numbers.decimals import told
+from ..numbers.roots import root_of_monotone
+from ..wording.marks import Money, Number, Sentence
+from .counts import span, standstill
+from .solution import Found, asks_of_purchase, price_of
+
+_CHANGES_NOTHING: Final = Sentence(
+    "This figure does not change what is owed, so nothing tells it. A fee that is kept back or "
+    "paid apart changes what the loan costs, not what it leaves."
+)
+
+
+def nothing_left(terms: Terms) -> Sentence | None:
+    """Why no money is left where a long period bears a rate far below zero."""
+    if terms.rate >= 0:
+        return None
+    for beat, grown in zip(terms.beats, interests(terms.beats, terms.rate), strict=True):
+        if min(grown) <= -1:
+            return Sentence(
+                "At this rate nothing is left of what is owed by payment {number}: the time before "
+                "it is too long for a rate so far below zero.",
+                number=Number(beat.first),
+            )
+    return None
+
+
+def _below_zero(loan: Loan, value: Decimal) -> bool:
+    return told(value) <= -loan.minor_unit / 2
+
+
+def payment_of(loan: Loan, terms: Terms) -> Found:
+    """The payment, linear in what is left at the end."""
+    value = linear(terms, "payment")
+    if value is None:
+        return Found(
+            (), Sentence("The clauses state every payment: no regular one is left to find.")
+        )
+    if not _below_zero(loan, value):
+        return Found((value,))
+    grown = unrounded_end(lay_out(terms))
+    return Found(
+        (),
+        Sentence(
+            "No payment leaves {balance}: even with nothing paid only {grown} is owed after "
+            "{span}.",
+            balance=Money(terms.balance, loan.decimals),
+            grown=Money(grown, loan.decimals),
+            span=span(loan, terms.count or 0),
+        ),
+    )
+
+
+def clause_figure_of(loan: Loan, terms: Terms) -> Found:
+    """A figure of a clause, linear in what is left at the end but for a step in percent."""
+    path = loan.unknown or ""
+    if path.endswith("step.percent"):
+        return _step(loan, terms, path)
+    value = linear(terms, path)
+    if value is None:
+        return Found((), _CHANGES_NOTHING)
+    if not _below_zero(loan, value) or ".step." in path:
+        return Found((value,))
+    verb = path.rsplit(".", 1)[-1]
+    text = {
+        "payment": "The other payments already repay more than is owed: this one would have to "
+        "give back {over}.",
+        "repay": "The payments already repay more than is owed: {over} would have to be given "
+        "back here.",
+        "advance": "The payments do not even repay what is lent without this: {over} less is "
+        "needed.",
+    }.get(verb, "This would have to be {over} below zero.")
+    return Found((), Sentence(text, over=Money(-value, loan.decimals)))
+
+
+def _step(loan: Loan, terms: Terms, path: str) -> Found:
+    """The percent by which payments grow: the more, the less is left, so there is one or none."""
+
+    def left(growth: Decimal) -> Decimal:
+        line = lay_out(terms.having(path, 100 * (growth.exp() - 1)))
+        return unrounded_end(line) - line.balance
+
+    if left(Decimal(-1)) == left(Decimal(1)):
+        return Found((), _CHANGES_NOTHING)
+    growth = root_of_monotone(left)
+    if growth is None:
+        return Found((), Sentence("No growth of the payments ends the loan as stated."))
+    return Found((told(100 * (growth.exp() - 1)),))
+
+
+def principal_of(loan: Loan, terms: Terms) -> Found:
+    """The amount lent, or what is asked of the purchase."""
+    value = linear(terms, "principal")
+    if asks_of_purchase(loan) and value is not None and not _below_zero(loan, value):
+        return purchase_figure_of(loan, value)
+    if value is None or _below_zero(loan, value):
+        return Found(
+            (),
+            Sentence(
+                "What the clauses lend is more than the payments repay: {over} less would have to "
+                "be lent.",
+                over=Money(-(value or Decimal(0)), loan.decimals),
+            ),
+        )
+    return Found((value,))
+
+
+def purchase_figure_of(loan: Loan, principal: Decimal) -> Found:
+    """The price or the down payment from the amount that the payments repay."""
+    if loan.purchase and loan.unknown != "purchase.price" and not loan.purchase.price:
+        return Found((), Sentence("The price is nothing, so no down payment explains the loan."))
+    figure = price_of(loan, principal)
+    if figure < 0:
+        return Found(
+            (),
+            Sentence(
+                "The payments repay {lent}, more than the price: nothing is to be paid down.",
+                lent=Money(principal, loan.decimals),
+            ),
+        )
+    return Found((figure,))
+
+
+def balance_of(loan: Loan, terms: Terms) -> Found:
+    """What is left at the end."""
+    value = unrounded_end(lay_out(terms))
+    if value >= MOST_MONEY:
+        return Found(
+            (),
+            Sentence(
+                "The balance grows beyond {most} before the end: no such amount is owed. "
+                "A payment of {least} keeps it from growing.",
+                most=Money(MOST_MONEY, loan.decimals),
+                least=Money(standstill(terms), loan.decimals),
+            ),
+        )
+    if not _below_zero(loan, value) or terms.count == 0:
+        return Found((value,))
+    enough = linear(terms.having("balance", Decimal(0)), "payment")
+    if enough is None or terms.puts:
+        return Found(
+            (),
+            Sentence(
+                "More is repaid than is owed: by the end {over} too much has been paid.",
+                over=Money(-value, loan.decimals),
+            ),
+        )
+    return Found(
+        (),
+        Sentence(
+            "The payments repay more than is owed: by the end {over} too much has been paid. "
+            "{count} payments of {enough} repay it exactly.",
+            over=Money(-value, loan.decimals),
+            count=Number(terms.count or 0),
+            enough=Money(enough, loan.decimals),
+        ),
+    )

@@ -1,0 +1,184 @@
+"""A document told back as one would type it; a statement in other marks."""
+
+from datetime import date
+from decimal import Decimal
+from typing import Any, Final
+
+from ..calendars.days_in_words import write_day
+from ..document.clauses import Clause, Share
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..numbers.currencies import currencies
+from ..wording.marks import MARKS, Marks, MarksName
+from .parsing import PLACES
+from .reading import BOUGHT, NUMBERS, readings
+from .statement import Statement, TypedClause
+from .typed_amounts import read_payment
+from .typed_times import time_text
+
+
+def restate(loan: Loan, marks_name: MarksName) -> Statement:
+    """A document as the statement one would type for it."""
+    marks, decimals = MARKS[marks_name], loan.decimals
+
+    def amount(value: Decimal | str) -> str:
+        return value if isinstance(value, str) else marks.number(value, PLACES, decimals)
+
+    percent, count, over = loan.rate.percent, loan.count, loan.rate.over
+    return Statement(
+        marks=marks_name,
+        name=loan.name,
+        currency=loan.currency,
+        principal="" if loan.purchase else amount(loan.principal),
+        **_typed_purchase(loan, marks),
+        percent=percent if isinstance(percent, str) else marks.number(percent, PLACES, 2),
+        quoted=loan.rate.quoted,
+        compounding=loan.rate.compounding,
+        over=time_text(over.number, over.period, marks) if over else "",
+        year_days=loan.rate.year_days or 365,
+        count=count if isinstance(count, str) else marks.write(str(count)),
+        every=loan.every,
+        payment=amount(loan.payment),
+        balance=amount(loan.balance),
+        timing=loan.timing,
+        rounding=loan.rounding,
+        start=write_day(loan.start) if loan.start else "",
+        first_payment=write_day(loan.first_payment) if loan.first_payment else "",
+        day_count=loan.day_count,
+        odd_days=loan.odd_days,
+        clauses=tuple(_typed_clause(clause, marks, decimals) for clause in loan.clauses),
+        **_typed_aim(loan, marks),
+    )
+
+
+def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:
+    aim = loan.aim
+    if aim is None:
+        return {}
+    if isinstance(aim.is_, date):
+        return {"aim_figure": aim.figure, "aim_is": write_day(aim.is_), "aim_by": aim.by}
+    places = {"count": 0, "effective": 2, "us_apr": 2, "eu_aprc": 2}
+    least = places.get(aim.figure, loan.decimals)
+    return {
+        "aim_figure": aim.figure,
+        "aim_is": marks.number(aim.is_, PLACES, least),
+        "aim_by": aim.by,
+    }
+
+
+def _typed_purchase(loan: Loan, marks: Marks) -> dict[str, Any]:
+    if loan.purchase is None:
+        return {}
+    price, down = loan.purchase.price, loan.purchase.down
+    paid = down.percent if down.percent is not None else down.amount
+
+    def number(value: Decimal | str | None, least: int) -> str:
+        return value if isinstance(value, str) else marks.number(value or _NONE, PLACES, least)
+
+    return {
+        "is_purchase": True,
+        "price": number(price, loan.decimals),
+        "down": number(paid, 0 if down.percent is not None else loan.decimals),
+        "down_in_percent": down.percent is not None,
+    }
+
+
+_NONE: Final = Decimal(0)
+
+
+def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
+    """A clause of a document as one would type it."""
+
+    def place(value: int | date | None) -> str:
+        if value is None:
+            return ""
+        return write_day(value) if isinstance(value, date) else str(value)
+
+    figure: object = getattr(clause, clause.verb)
+    in_percent, rate = False, clause.rate
+    if rate is not None:
+        figure = rate.percent
+    elif isinstance(clause.fee, Share):
+        figure, in_percent = clause.fee.percent, True
+    elif clause.step is not None:
+        in_percent = clause.step.percent is not None
+        figure = clause.step.percent if in_percent else clause.step.amount
+    text = ""
+    if clause.pay is None:
+        least = 2 if rate is not None else 0 if in_percent else decimals
+        text = (
+            figure if isinstance(figure, str) else marks.number(Decimal(figure), PLACES, least)  # type: ignore[arg-type]
+        )
+    quote: dict[str, Any] = {}
+    if rate is not None:
+        over = rate.over
+        quote = {
+            "quoted": rate.quoted,
+            "compounding": rate.compounding,
+            "over": time_text(over.number, over.period, marks) if over else "",
+            "year_days": rate.year_days or 365,
+        }
+    return TypedClause(
+        verb=clause.verb,
+        at=place(clause.at),
+        begin=place(clause.begin),
+        to=place(clause.to),
+        is_stretch=clause.is_stretch,
+        months=clause.months or (),
+        figure=text,
+        in_percent=in_percent,
+        pay=clause.pay or "nothing",
+        every=str(clause.every) if clause.every else "",
+        taken=clause.taken or "from-proceeds",
+        levels=clause.then is not None,
+        **quote,
+    )
+
+
+def remark(statement: Statement, marks_name: MarksName) -> Statement:
+    """A statement in other marks: what can be read is written anew, what cannot stays."""
+    if statement.marks == marks_name:
+        return statement
+    read = readings(statement)
+    marks, decimals = MARKS[marks_name], currencies()[statement.currency].decimals
+
+    def anew(name: str, typed: str, least: int) -> str:
+        value = read[name].value
+        if name == "payment" and read[name].note and not read[name].other:
+            carried = read_payment(typed, was, statement.currency, statement.every, marks)
+            return carried.text or typed
+        if name == "aim_is" and statement.aim_figure == "end_date":
+            return typed
+        if value in (None, UNKNOWN) or typed.rstrip().endswith("%"):
+            return (
+                typed.replace(was.decimal, marks.decimal) if typed.rstrip()[-1:] == "%" else typed
+            )
+        return marks.number(Decimal(value or "0"), PLACES, least)
+
+    was = MARKS[statement.marks]
+    least = {"percent": 2, "count": 0, "down": 0, "aim_is": 0}
+    entries: dict[str, Any] = {
+        name: anew(
+            name,
+            getattr(statement, name),
+            least.get(name, decimals),
+        )
+        for name in (
+            *NUMBERS,
+            *(BOUGHT if statement.is_purchase else ()),
+            *(("aim_is",) if statement.aim_figure else ()),
+        )
+        if not (name == "principal" and statement.is_purchase)
+    }
+    if "over" in read and read["over"].value:
+        number, _, period = read["over"].value.partition(" ")
+        entries["over"] = time_text(Decimal(number), period, marks)
+    entries["clauses"] = tuple(
+        clause
+        if clause.verb == "pay"
+        else clause.model_copy(
+            update={"figure": anew(f"clauses.{number}.figure", clause.figure, 0)}
+        )
+        for number, clause in enumerate(statement.clauses)
+    )
+    return statement.model_copy(update={**entries, "marks": marks_name})

@@ -1,0 +1,205 @@
+"""A statement read into a document, and worked; what is wrong is told at its entries."""
+
+import re
+from contextlib import suppress
+from typing import Any, Final
+
+from pydantic import BaseModel, ConfigDict
+
+from ..answer.answer import Answer
+from ..answer.solving import solve
+from ..budget import BudgetSpentError
+from ..document.loan import Loan
+from ..document.price import told_of
+from ..document.reading import check, write
+from ..errors import FieldError, NotALoan
+from ..quotes.styles import SCALED, TIMED
+from ..wording.marks import MARKS
+from .parsing import Reading
+from .reading import readings
+from .statement import Statement, TypedClause
+
+
+class Worked(BaseModel):
+    """A statement worked: how each entry was read, the document, its answer or what is wrong."""
+
+    model_config = ConfigDict(frozen=True)
+
+    readings: dict[str, Reading]
+    errors: tuple[FieldError, ...]
+    document: dict[str, Any] | None
+    answer: Answer | None
+
+
+#: Where the entries of a statement stand in the document, if under another name.
+_FIELDS: Final = {"percent": "rate.percent", "over": "rate.over"}
+#: Fields of a clause in the document, by where they are typed.
+_TYPED_AT: Final = (
+    (r"purchase\.price", "price"),
+    (r"aim\.(figure|is|by)", r"aim_\1"),
+    (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
+    (r"(clauses\.\d+)\.from", r"\1.begin"),
+    (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
+    (
+        r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",
+        r"\1.figure",
+    ),
+)
+
+
+def typed_at(field: str) -> str:
+    """Where what is wrong with a field of a document was typed into the statement."""
+    for pattern, typed in _TYPED_AT:
+        if re.fullmatch(pattern, field):
+            return re.sub(pattern, typed, field)
+    return field
+
+
+def loan_of(statement: Statement) -> Loan:
+    """A statement as the document it says; raises `NotALoan` with what is wrong at its fields."""
+    return _loan_of(statement, readings(statement))
+
+
+def _loan_of(statement: Statement, read: dict[str, Reading]) -> Loan:
+    errors = [
+        FieldError(field=_FIELDS.get(name, name), message=reading.error)
+        for name, reading in read.items()
+        if reading.error
+    ]
+    try:
+        loan = check(_document(statement, read))
+    except NotALoan as wrong:
+        unread = {error.field for error in errors}
+        # A stand-in for an unread entry is nobody's mistake; what else is wrong is.
+        typed = (
+            FieldError(field=typed_at(error.field), message=error.message) for error in wrong.errors
+        )
+        errors += [error for error in typed if error.field not in unread]
+        raise NotALoan(errors) from None
+    if errors:
+        raise NotALoan(errors)
+    return loan
+
+
+def work(statement: Statement, year_starts: int | None = None) -> Worked:
+    """A statement read, checked and solved; what is wrong is told at its field.
+
+    Raises `BudgetSpentError` as `solve` does.
+
+    `year_starts`: the month in which the years of the schedule start; None: those of the loan.
+    """
+    read = readings(statement)
+    try:
+        loan = _loan_of(statement, read)
+    except NotALoan as wrong:
+        return Worked(readings=read, errors=wrong.errors, document=None, answer=None)
+    answer = solve(loan, MARKS[statement.marks], year_starts)
+    return Worked(readings=read, errors=(), document=write(loan), answer=answer)
+
+
+def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
+    """A statement that takes too much work: how it is read, the document, and why not."""
+    read, errors, document = readings(statement), spent.errors, None
+    with suppress(NotALoan):
+        loan = _loan_of(statement, read)
+        document = write(loan)
+        errors = (told_of(loan, MARKS[statement.marks]),)
+    errors = tuple(
+        FieldError(field=typed_at(error.field), message=error.message) for error in errors
+    )
+    return Worked(readings=read, errors=errors, document=document, answer=None)
+
+
+def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:  # noqa: PLR0912
+    """A typed clause as the document holds it: one branch for each verb."""
+
+    def value(name: str, otherwise: str = "1") -> str:
+        return read[f"clauses.{number}.{name}"].value or otherwise
+
+    told: dict[str, Any] = {}
+    if clause.is_stretch:
+        for name, key in (("begin", "from"), ("to", "to")):
+            if place := read[f"clauses.{number}.{name}"].value:
+                told[key] = place
+        if clause.months:
+            told["months"] = list(clause.months)
+    else:
+        told["at"] = value("at")
+    match clause.verb:
+        case "pay":
+            told["pay"] = clause.pay
+        case "rate":
+            rate: dict[str, Any] = {"percent": value("figure"), "quoted": clause.quoted}
+            if clause.compounding is not None:
+                rate["compounding"] = clause.compounding
+            if clause.quoted in TIMED:
+                rate["over"] = _over(value("over", "1 year"))
+            if clause.year_days != 365 and clause.quoted in SCALED:
+                rate["year_days"] = clause.year_days
+            told["rate"] = rate
+        case "step":
+            told["step"] = {"percent" if clause.in_percent else "amount": value("figure")}
+            if f"clauses.{number}.every" in read:
+                told["every"] = value("every")
+        case "fee":
+            figure = value("figure")
+            told["fee"] = {"percent": figure} if clause.in_percent else figure
+            told["taken"] = clause.taken
+        case verb:
+            told[verb] = value("figure")
+    if clause.levels and clause.verb in ("rate", "repay", "advance"):
+        told["then"] = "re-level"
+    return told
+
+
+def _over(text: str) -> dict[str, str]:
+    number, _, period = text.partition(" ")
+    return {"number": number, "period": period}
+
+
+def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    rate: dict[str, Any] = {"percent": read["percent"].value or "1", "quoted": statement.quoted}
+    if statement.compounding is not None:
+        rate["compounding"] = statement.compounding
+    if "over" in read:
+        rate["over"] = _over(read["over"].value or "1 year")
+    if statement.year_days != 365 and statement.quoted in SCALED:
+        rate["year_days"] = statement.year_days
+    return rate
+
+
+def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    value = {name: reading.value or "1" for name, reading in read.items()}
+    dated: dict[str, Any] = {
+        name: read[name].value for name in ("start", "first_payment") if read[name].value
+    }
+    if "start" in dated:
+        dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
+    if statement.aim_figure:
+        dated["aim"] = {
+            "figure": statement.aim_figure,
+            "is": value["aim_is"],
+            "by": statement.aim_by,
+        }
+    if statement.clauses:
+        dated["clauses"] = [
+            _clause(clause, number, read) for number, clause in enumerate(statement.clauses)
+        ]
+    lent: dict[str, Any] = {"principal": value["principal"]}
+    if statement.is_purchase:
+        kind = "percent" if statement.down_in_percent else "amount"
+        lent = {"purchase": {"price": value["price"], "down": {kind: value["down"]}}}
+    return {
+        "zephyrant": "loan/1",
+        "name": statement.name,
+        "currency": statement.currency,
+        **lent,
+        "rate": _rate(statement, read),
+        "count": value["count"],
+        "every": statement.every,
+        "payment": value["payment"],
+        "balance": value["balance"],
+        "timing": statement.timing,
+        "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
+        **dated,
+    }
