@@ -30,7 +30,7 @@ from zephyrant import loans
 from zephyrant.desk.schedules import xlsx
 from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, principals
 from zephyrant.loans.ledger.arrays import rates as rates_of_many
-from zephyrant.loans.ledger.roll import schedule
+from zephyrant.loans.ledger.roll import roll_schedule
 from zephyrant.loans.ledger.rows import cash_rule
 from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.crossings import (
@@ -42,7 +42,7 @@ from zephyrant.loans.numbers.crossings import (
     isolate,
     only_crossing,
 )
-from zephyrant.loans.questions.sensitivity import Axis, sweep
+from zephyrant.loans.questions.sensitivity import Axis, sensitivity
 from zephyrant.loans.solve.solution import payable_terms
 from zephyrant.loans.solve.unknown import find
 from zephyrant.loans.solve.worked import work_out
@@ -102,7 +102,7 @@ def core() -> None:
 
     parts: dict[str, Callable[[], object]] = {
         "bare": bare_loop,
-        "ledger": lambda: schedule(line, rule),
+        "ledger": lambda: roll_schedule(line, rule),
         "whole": whole,
     }
     # Turn and turn about, so that a slow moment hits all alike.
@@ -183,7 +183,9 @@ def sweeps() -> None:
             return loans.solve(loan)
 
         lean, whole = median(timed(found, 40)), median(timed(solved, 40))
-        taken = timed(lambda loan=loan, axes=axes, results=results: sweep(loan, axes, results), 7)
+        taken = timed(
+            lambda loan=loan, axes=axes, results=results: sensitivity(loan, axes, results), 7
+        )
         solves, rolls = (1_681 * each / median(taken) for each in (whole, lean))
         said = f"{solves:.0f} x faster than 1,681 single solves, {rolls:.0f} x than their schedules"
         tell(f"41 x 41 points: {name}", taken, said)
@@ -362,13 +364,13 @@ def _one_rate(pairs: list[tuple[int, float]]) -> None:
     dates = (np.datetime64("2027-01-01") + days).astype(object).tolist()
     low, high = log(LEAST_GROWTH) / 365, log(MOST_GROWTH) / 365
 
-    def worth(rate: float) -> float:
+    def present_value(rate: float) -> float:
         return float(np.sum(amounts * (1 + rate) ** -times))
 
     parts: dict[str, Callable[[], object]] = {
         "ours, one root": lambda: only_crossing(flows, low, high, rises=True),
         "ours, all certified": lambda: isolate(flows.values, low, high),
-        "SciPy's brentq on NumPy": lambda: brentq(worth, -0.9, 10, xtol=1e-12),
+        "SciPy's brentq on NumPy": lambda: brentq(present_value, -0.9, 10, xtol=1e-12),
         "pyxirr": lambda: pyxirr.xirr(dates, payments),
     }
     taken: dict[str, list[float]] = {name: [] for name in parts}

@@ -39,7 +39,7 @@ def written(folder: Path) -> list[tuple[Path, Schedule, int]]:
             continue
         rows = len(found.rows)
         try:
-            laid = work_out(loans.check(changed(content, name, value, rows))).laid
+            laid = work_out(loans.check(changed(content, name, value, rows))).schedule
         except loans.NotALoan:
             continue
         if laid is None or len(laid.rows) > rows:

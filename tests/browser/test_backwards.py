@@ -271,7 +271,7 @@ class TheTrail(BrowserTest):
         expect(found).to_have_text(last)
 
 
-class Beside(BrowserTest):
+class SideBySide(BrowserTest):
     def test_two_variants_compared(self) -> None:
         page = self.open("Cider press")
         self.answers("938.82")

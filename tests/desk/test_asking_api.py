@@ -66,7 +66,7 @@ class Asking(Desk):
         parts["start"] = 2
         end = self.send("POST", "moves", parts).json()
         self.assertEqual(end["swept"]["results"]["answer"], [[None], [None]])
-        self.assertEqual((end["swept"]["next"], end["nudges"]), (None, []))
+        self.assertEqual((end["swept"]["next"], end["small_changes"]), (None, []))
         parts["start"] = -1
         self.assertEqual(self.send("POST", "moves", parts).status_code, 422)
         moved = {"statement": PRESS, "values": {"rate.percent": "7"}}

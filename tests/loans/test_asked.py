@@ -16,8 +16,8 @@ from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.files.workbook import FIRST_ROW, live
 from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.period_totals import StretchTold, stretches
-from zephyrant.loans.questions.reconciliation import Matched, hold_against
+from zephyrant.loans.questions.period_totals import PeriodTotals, stretches
+from zephyrant.loans.questions.reconciliation import Matched, reconcile
 from zephyrant.loans.solve.worked import work_out
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.typed_amounts import read_amount
@@ -32,7 +32,7 @@ from .test_dates import dated
 CENT = Decimal("0.01")
 
 
-def stretch(asked: Loan, typed: str, marks: Marks) -> StretchTold:
+def stretch(asked: Loan, typed: str, marks: Marks) -> PeriodTotals:
     """The one stretch that is asked for."""
     (told,) = stretches(asked, typed, marks)
     return told
@@ -295,7 +295,7 @@ class LiveArithmetic(TestCase):
         if not getattr(found.terms, name).is_input:
             return False
         try:
-            laid = work_out(loans.check(changed(content, name, value, len(found.rows)))).laid
+            laid = work_out(loans.check(changed(content, name, value, len(found.rows)))).schedule
         except loans.NotALoan:
             return False
         if laid is None or len(laid.rows) > len(found.rows):
@@ -395,7 +395,7 @@ def their_csv(answer: Any, **changed: str) -> str:
 
 class TheirsAgainstOurs(TestCase):
     def held(self, text: str, tolerance: str = "0.01", **changes: Any) -> Any:
-        return hold_against(loan(**changes), text, None, Decimal(tolerance), PLAIN)
+        return reconcile(loan(**changes), text, None, Decimal(tolerance), PLAIN)
 
     def test_our_own_agrees(self) -> None:
         found = self.held(their_csv(loans.solve(loan(start="2027-03-01"))), start="2027-03-01")
@@ -440,7 +440,7 @@ class TheirsAgainstOurs(TestCase):
         asks = self.held(text)
         self.assertTrue(asks.ask)
         self.assertEqual((asks.names, len(asks.sample)), (("n", "rest", "z"), 4))
-        told = hold_against(
+        told = reconcile(
             loan(), text, Matched(number=0, closing=1, interest=2), Decimal("0.01"), PLAIN
         )
         self.assertEqual((told.compared, told.rows_differing), (60, 0))
@@ -457,7 +457,7 @@ class TheirsAgainstOurs(TestCase):
                 self.held(text)
         wide = Matched(payment=9)
         with self.assertRaises(loans.NotALoan):
-            hold_against(loan(), "no,payment\n1,2", wide, CENT, PLAIN)
+            reconcile(loan(), "no,payment\n1,2", wide, CENT, PLAIN)
 
 
 class InWords(TestCase):

@@ -137,10 +137,12 @@ class AgainstOthers(TestCase):
             self.assertAlmostEqual(ours, theirs, places=8)
             times = np.array([0, *days]) / 365
 
-            def worth(rate: float, times: Any = times, paid: Any = paid, lent: float = lent) -> Any:
+            def present_value(
+                rate: float, times: Any = times, paid: Any = paid, lent: float = lent
+            ) -> Any:
                 return np.sum(np.array([-lent, *paid]) * (1 + rate) ** -times)
 
-            self.assertAlmostEqual(ours, brentq(worth, -0.95, 60, xtol=1e-14), places=12)
+            self.assertAlmostEqual(ours, brentq(present_value, -0.95, 60, xtol=1e-14), places=12)
 
     def test_no_other_root_by_a_fine_scan(self) -> None:
         """On random flows with many changes of sign, as many roots as a fine grid shows."""

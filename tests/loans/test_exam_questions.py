@@ -200,10 +200,10 @@ class FactorTables(TestCase):
         return {"rate": {"percent": percent, **PERIODIC}, "every": "year", "count": count}
 
     def test_worth_now_of_payments(self) -> None:
-        for percent, count, worth, *_ in FACTORS:
+        for percent, count, present_value, *_ in FACTORS:
             with self.subTest(percent=percent, count=count):
                 answer = solve(**self.terms(percent, count), principal="?", payment="1")
-                self.rounds_to(answer, worth)
+                self.rounds_to(answer, present_value)
 
     def test_capital_recovery(self) -> None:
         for percent, count, _, recovery, *_ in FACTORS:
@@ -228,11 +228,11 @@ class FactorTables(TestCase):
 
     def test_the_rate_and_the_count_behind_a_factor(self) -> None:
         """Backwards: a loan of P/A repaid by ones, to the digits printed."""
-        for percent, count, worth, *_ in FACTORS:
+        for percent, count, present_value, *_ in FACTORS:
             with self.subTest(percent=percent, count=count):
                 ones = {
                     **self.terms(percent, count),
-                    "principal": worth,
+                    "principal": present_value,
                     "payment": "1",
                     "rounding": UNROUNDED,
                 }

@@ -13,7 +13,7 @@ from scipy.optimize import brentq
 from zephyrant import loans
 from zephyrant.loans import MARKS, Answer
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.payoff import Charge, settled
+from zephyrant.loans.questions.payoff import Charge, payoff
 
 from .documents import document, solve
 from .test_noticed import annex_one
@@ -133,8 +133,8 @@ class WhatItCosts(TestCase):
         for at, fees in ((5, 75), (6, 0), (3, 75)):
             clauses = [{"at": at, "fee": "75", "taken": "apart"}]
             stated = document(start="2027-01-10", clauses=clauses)
-            told = settled(loans.check(stated), "20 Jun 2027", none, plain)
-            without = settled(loans.check(document(start="2027-01-10")), "20 Jun 2027", none, plain)
+            told = payoff(loans.check(stated), "20 Jun 2027", none, plain)
+            without = payoff(loans.check(document(start="2027-01-10")), "20 Jun 2027", none, plain)
             more = Decimal(told["total_cost"]) - Decimal(without["total_cost"])
             self.assertEqual(more, fees, at)
 
@@ -156,8 +156,10 @@ class WhatItCosts(TestCase):
                 moved.append((at, -float(row["payment"])))
             growth = 1 + float(found.costs["yield_effective"] or 0) / 100
             start = date(2027, 1, 10)
-            worth = sum(amount * growth ** -float(annex_one(start, day)) for day, amount in moved)
-            self.assertLess(abs(10000 + worth), 0.001, timing)
+            present_value = sum(
+                amount * growth ** -float(annex_one(start, day)) for day, amount in moved
+            )
+            self.assertLess(abs(10000 + present_value), 0.001, timing)
             self.assertEqual(found.costs["yield_effective"], found.yearly_cost["eu_aprc"])
             self.assertAlmostEqual(float(found.costs["yield_effective"] or 0), 12.68, 1)
 
@@ -219,12 +221,12 @@ class NothingBelowZero(TestCase):
 
     def test_payments_that_fall(self) -> None:
         """Each two in a hundred less than the one before: their worth by hand is the principal."""
-        worth = sum(
+        present_value = sum(
             1000 * Fraction(98, 100) ** number / Fraction(101, 100) ** (number + 1)
             for number in range(12)
         )
         found = solve(
-            principal=f"{float(worth):.12f}",
+            principal=f"{float(present_value):.12f}",
             count=12,
             payment="1000",
             rate={"percent": "12"},
@@ -359,10 +361,10 @@ class WhatAnAimSays(TestCase):
         """A count gives the cost but for its eighth decimal: the digits that show it are said."""
         each = 10000 * 0.005 / (1 - 1.005**-24)
 
-        def worth(month: float) -> float:
+        def present_value(month: float) -> float:
             return each * (1 - (1 + month) ** -24) / month - 9800
 
-        cost = 1200 * float(brentq(worth, 1e-4, 0.05, xtol=1e-16, rtol=1e-14))
+        cost = 1200 * float(brentq(present_value, 1e-4, 0.05, xtol=1e-16, rtol=1e-14))
         stated = f"{cost + 3e-8:.8f}"
         content = document(
             principal="10000",

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from zephyrant.loans import Answer
 from zephyrant.loans.files.workbook import FIRST_ROW, live
-from zephyrant.loans.questions.reconciliation import hold_against
+from zephyrant.loans.questions.reconciliation import reconcile
 from zephyrant.loans.wording.marks import MARKS
 
 from .documents import PERIODIC, loan, solve
@@ -120,7 +120,7 @@ class MoreThanIsOwed(TestCase):
         rows = self.answer(overpaid="shown").schedule
         text = "\n".join(["number,closing", *(f"{row['number']},{row['closing']}" for row in rows)])
         asked = loan(**self.terms(overpaid="shown"))
-        found = hold_against(asked, text, None, Decimal(0), MARKS["comma-point"])
+        found = reconcile(asked, text, None, Decimal(0), MARKS["comma-point"])
         self.assertEqual((found.compared, found.rows_differing), (12, 0))
 
     @given(

@@ -155,11 +155,13 @@ class AgainstScipy(TestCase):
             times = np.arange(case["count"]) + shift
             flows = np.full(case["count"], float(case["payment"]))
 
-            def worth(rate: float, case: Any = case, times: Any = times, flows: Any = flows) -> Any:
+            def present_value(
+                rate: float, case: Any = case, times: Any = times, flows: Any = flows
+            ) -> Any:
                 left = float(case.get("balance", 0)) * (1 + rate) ** -case["count"]
                 return np.sum(flows * (1 + rate) ** -times) + left - float(case["principal"])
 
-            expected = 1200 * brentq(worth, -0.5, 1.0, xtol=1e-14)
+            expected = 1200 * brentq(present_value, -0.5, 1.0, xtol=1e-14)
             found = solve(**case, rate={"percent": "?"})
             with self.subTest(case=case):
                 self.assertAlmostEqual(float(found.exact or "nan"), expected, delta=1e-9)

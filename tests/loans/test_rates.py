@@ -90,8 +90,8 @@ class Conversions(TestCase):
             rate = periodic_rate(percent, style)
             first = 0 if advance else 1
             growth = 1 + mpf(rate.numerator) / rate.denominator
-            worth = sum(payment * growth ** -(k + first) for k in range(count))
-            self.assertLess(abs(worth - 1), mpf("1e-40"))
+            present_value = sum(payment * growth ** -(k + first) for k in range(count))
+            self.assertLess(abs(present_value - 1), mpf("1e-40"))
 
     def test_a_flat_quote_by_scipys_root(self) -> None:
         # 3.4 % flat over 60 monthly payments: 10,000 + 5 x 340 = 11,700, 60 payments of 195.

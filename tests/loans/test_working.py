@@ -13,7 +13,7 @@ from zephyrant import loans
 from zephyrant.loans import MARKS
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.calendars import frequencies
-from zephyrant.loans.ledger.roll import schedule
+from zephyrant.loans.ledger.roll import roll_schedule
 from zephyrant.loans.ledger.rows import Schedule, cash_rule
 from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.roots import root_of_falling_convex
@@ -63,7 +63,7 @@ class Working(TestCase):
         found = find(asked)
         terms = payable_terms(asked, found.solutions[0])
         line = lay_out(terms)
-        laid = schedule(line, cash_rule(line, 2, "nearest", "nearest"))
+        laid = roll_schedule(line, cash_rule(line, 2, "nearest", "nearest"))
         spoilt = laid.rows[5]._replace(interest=laid.rows[5].interest + 1)
         rows = (*laid.rows[:5], spoilt, *laid.rows[6:])
         proof = prove(asked, found, terms, Schedule(rows, laid.unit), MARKS["plain"])

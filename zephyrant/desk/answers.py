@@ -7,16 +7,16 @@ from typing import Final
 from zephyrant import loans
 from zephyrant.loans import MARKS, Loan
 from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.questions.balance_at import Owed, Payoff
+from zephyrant.loans.questions.balance_at import Owed, PayoffRounding
 from zephyrant.loans.questions.balance_at import owed as owed_at
-from zephyrant.loans.questions.payoff import Charge, Settled
-from zephyrant.loans.questions.payoff import settled as ended
-from zephyrant.loans.questions.period_totals import StretchTold
+from zephyrant.loans.questions.payoff import Charge, PayoffAmount
+from zephyrant.loans.questions.payoff import payoff as ended
+from zephyrant.loans.questions.period_totals import PeriodTotals
 from zephyrant.loans.questions.period_totals import stretches as summed
 from zephyrant.loans.questions.rate_curve import RateCurve, rate_curve
-from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched, hold_against
+from zephyrant.loans.questions.reconciliation import Matched, Reconciliation, reconcile
 from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Moves, Varied, what_moves
+from zephyrant.loans.statement.variations import Variations, Varied, variations
 from zephyrant.loans.statement.working import loan_of, work
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
@@ -35,25 +35,25 @@ def worked(statement: Statement, year_starts: int | None) -> bytes:
     return work(statement, year_starts).model_dump_json().encode()
 
 
-def owed(statement: Statement, at: str, payoff: Payoff) -> list[Owed]:
+def owed(statement: Statement, at: str, payoff: PayoffRounding) -> list[Owed]:
     """What is owed at moments."""
     return owed_at(aimed(loan_of(statement)), at, MARKS[statement.marks], payoff)
 
 
-def stretches(statement: Statement, stretch: str) -> list[StretchTold]:
+def stretches(statement: Statement, stretch: str) -> list[PeriodTotals]:
     """What stretches add up to."""
     return summed(aimed(loan_of(statement)), stretch, MARKS[statement.marks])
 
 
 def held(
     statement: Statement, text: str, matched: Matched | None, tolerance: Decimal
-) -> HeldAgainst:
+) -> Reconciliation:
     """Somebody's schedule held against ours."""
     loan = aimed(loan_of(statement))
-    return hold_against(loan, text, matched, tolerance, MARKS[statement.marks])
+    return reconcile(loan, text, matched, tolerance, MARKS[statement.marks])
 
 
-def settled(statement: Statement, at: str, charge: Charge) -> Settled:
+def payoff(statement: Statement, at: str, charge: Charge) -> PayoffAmount:
     """A loan ended early."""
     return ended(aimed(loan_of(statement)), at, charge, MARKS[statement.marks])
 
@@ -63,7 +63,7 @@ def curve(statement: Statement) -> RateCurve:
     return rate_curve(aimed(loan_of(statement)))
 
 
-def moves(statement: Statement, varied: list[Varied], results: list[str], start: int) -> Moves:
+def moves(statement: Statement, varied: list[Varied], results: list[str], start: int) -> Variations:
     """A part of a sweep, from the point at `start`."""
     until = time.thread_time() + (_PART if start else _FIRST_PART)
-    return what_moves(statement, varied, results, start, lambda: time.thread_time() > until)
+    return variations(statement, varied, results, start, lambda: time.thread_time() > until)

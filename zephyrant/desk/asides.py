@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.questions.side_by_side import MOST_BESIDE, Beside
+from zephyrant.loans.questions.side_by_side import MOST_BESIDE, SideBySide
 from zephyrant.loans.statement.offers import Candidate, More, Points, side_by_side
 from zephyrant.loans.statement.variations import Varied
 
@@ -58,7 +58,7 @@ def keep(user: User, case_id: uuid.UUID, asides: Asides) -> None:
     Case.objects.filter(pk=case.pk).update(asides=asides.model_dump(mode="json"))
 
 
-def beside(user: User, case: Case, is_gone: heavy.Gone) -> Beside:
+def beside(user: User, case: Case, is_gone: heavy.Gone) -> SideBySide:
     """A case and what is pinned beside it. What is gone meanwhile says so in its place."""
     asides = asides_of(case)
     candidates = [Candidate(case.name or "Unnamed case", statement_of(case, user))]

@@ -11,7 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
 
 from zephyrant.loans.answer.answer import ENGINE
-from zephyrant.loans.questions.side_by_side import Beside, Cell, RowBeside
+from zephyrant.loans.questions.side_by_side import Cell, SideBySide, SideBySideRow
 from zephyrant.loans.wording.cells import as_text
 
 from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
@@ -19,19 +19,19 @@ from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
 _WIDE: Final = landscape(A4)[0]
 
 
-def _rows(beside: Beside) -> list[tuple[RowBeside, str]]:
+def _rows(beside: SideBySide) -> list[tuple[SideBySideRow, str]]:
     """Every row, and of which kind it is told: in words or as plain figures."""
     return [*((row, "text") for row in beside.terms), *((row, "value") for row in beside.results)]
 
 
-def _head(beside: Beside) -> list[str]:
+def _head(beside: SideBySide) -> list[str]:
     return [
         f"{name} ({currency})" if currency else name
         for name, currency in zip(beside.names, beside.currencies, strict=True)
     ]
 
 
-def beside_csv(beside: Beside) -> str:
+def beside_csv(beside: SideBySide) -> str:
     """Rows are figures and results, columns loans; figures as plain numbers."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
@@ -46,7 +46,7 @@ def beside_csv(beside: Beside) -> str:
     return "\ufeff" + out.getvalue()
 
 
-def beside_xlsx(beside: Beside) -> bytes:
+def beside_xlsx(beside: SideBySide) -> bytes:
     """The same as a workbook; differences to the base are formulas."""
     out = io.BytesIO()
     book = xlsxwriter.Workbook(out, {"in_memory": True})
@@ -102,7 +102,7 @@ def _cell(cell: Cell, *, is_base: bool, stands_out: bool) -> Paragraph:
     return Paragraph(text, BODY)
 
 
-def beside_pdf(beside: Beside, title: str) -> bytes:
+def beside_pdf(beside: SideBySide, title: str) -> bytes:
     """The same as pages to print."""
     register()
     out = io.BytesIO()
@@ -130,9 +130,9 @@ def beside_pdf(beside: Beside, title: str) -> bytes:
                 for number, cell in enumerate(row["cells"])
             ]
             table.append([Paragraph(escape(row["name"]), BODY), *cells])
-        laid = Table(table, colWidths=widths, repeatRows=1)
-        laid.setStyle([*GRID, ("VALIGN", (0, 0), (-1, -1), "TOP")])
-        story += [Paragraph(heading, HEAD), laid]
+        schedule = Table(table, colWidths=widths, repeatRows=1)
+        schedule.setStyle([*GRID, ("VALIGN", (0, 0), (-1, -1), "TOP")])
+        story += [Paragraph(heading, HEAD), schedule]
     for name, wrong in zip(beside.names, beside.wrong, strict=True):
         if wrong:
             story.append(written(f"{name}: {wrong}", BODY))

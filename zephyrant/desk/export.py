@@ -17,7 +17,7 @@ from django.utils.http import content_disposition_header
 
 from zephyrant.loans import Marks, NotALoan, check
 from zephyrant.loans.files.quotes import write_csv, write_json
-from zephyrant.loans.questions.side_by_side import Beside
+from zephyrant.loans.questions.side_by_side import SideBySide
 from zephyrant.loans.statement.quote_lists import QuoteList
 
 from .cases import document_of
@@ -123,7 +123,7 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
     return _file(write_json(content).encode(), name, JSON)
 
 
-def beside(content: Beside, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
+def beside(content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
     """Loans side by side."""
     from .beside_files import beside_csv, beside_pdf, beside_xlsx
 

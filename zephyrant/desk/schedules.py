@@ -11,10 +11,17 @@ from xlsxwriter.worksheet import Worksheet
 
 from zephyrant.loans import Answer, Loan, Marks, solve
 from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.answer.answer import RowTold
+from zephyrant.loans.answer.answer import ScheduleRow
 from zephyrant.loans.budget import grown
 from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.files.workbook import FIRST_ROW, NAMES, Live, LiveRow, LiveTerm, live
+from zephyrant.loans.files.workbook import (
+    FIRST_ROW,
+    NAMES,
+    Workbook,
+    WorkbookRow,
+    WorkbookTerm,
+    live,
+)
 from zephyrant.loans.solve.worked import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
@@ -76,7 +83,7 @@ def _moves(answer: Answer, name: str) -> bool:
     return any(Decimal(dict(row).get(name, "0")) for row in answer.schedule)  # type: ignore[arg-type]
 
 
-def _cells(row: RowTold, columns: tuple[str, ...]) -> list[Any]:
+def _cells(row: ScheduleRow, columns: tuple[str, ...]) -> list[Any]:
     told: dict[str, Any] = dict(row)
     return [told[name] if told[name] is not None else "" for name in columns]
 
@@ -105,7 +112,7 @@ class _OldFunctions(Worksheet):  # type: ignore[misc]
         return formula.removeprefix("=")
 
 
-def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Live, sentence: str) -> None:
+def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook, sentence: str) -> None:
     sheet = book.add_worksheet("Terms")
     bold = book.add_format({"bold": True})
     shown = {
@@ -125,7 +132,7 @@ def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Live, sentence: str)
     terms = schedule.terms
     sheet.write_string(0, 0, loan.name or "Schedule", bold)
     sheet.write_string(1, 0, sentence)
-    lines: list[tuple[str, LiveTerm, str]] = [
+    lines: list[tuple[str, WorkbookTerm, str]] = [
         (f"Amount lent, {loan.currency}", terms.principal, "money"),
         (f"Percent {loan.style.in_words()}", terms.percent, "rate"),
         ("Percent of one payment period", terms.per_period, "rate"),
@@ -156,7 +163,7 @@ def _printed(sheet: Worksheet, *, landscape: bool) -> None:
     sheet.set_footer("&L&A&R&P / &N")
 
 
-def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
+def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook) -> None:
     sheet = book.add_worksheet("Schedule", worksheet_class=_OldFunctions)
     head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
     money = book.add_format({"num_format": _money_format(loan.decimals)})
@@ -198,7 +205,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Live) -> None:
 
 
 def _row(
-    sheet: Worksheet, at: int, live_row: LiveRow, schedule: Live, formats: tuple[Any, ...]
+    sheet: Worksheet, at: int, live_row: WorkbookRow, schedule: Workbook, formats: tuple[Any, ...]
 ) -> None:
     money, marked = formats
     row, amount = live_row.row, schedule.schedule.unit.amount

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { ask, client, type HeldAgainst, type Matched, type Statement } from "../api/client";
+import { ask, client, type Reconciliation, type Matched, type Statement } from "../api/client";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { Sheet } from "../ui/sheet";
@@ -31,7 +31,13 @@ interface Props {
   onOpen: (open: boolean) => void;
 }
 
-function Ask({ found, onMatched }: { found: HeldAgainst; onMatched: (matched: Matched) => void }) {
+function Ask({
+  found,
+  onMatched,
+}: {
+  found: Reconciliation;
+  onMatched: (matched: Matched) => void;
+}) {
   const [matched, setMatched] = useState<Matched>(found.matched);
   return (
     <form
@@ -95,7 +101,7 @@ function Ask({ found, onMatched }: { found: HeldAgainst; onMatched: (matched: Ma
   );
 }
 
-function Told({ found }: { found: HeldAgainst }) {
+function Told({ found }: { found: Reconciliation }) {
   const { marks } = useDesk();
   const plain = (text: string) => (/^-?[\d.]+$/.test(text) ? inMarks(text, marks) : text);
   return (

@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { ask, client, type Asides, type Content, type Moves } from "../api/client";
+import { ask, client, type Asides, type Content, type Variations } from "../api/client";
 import { inMarks, trimmed } from "../ui/numbers";
 import { StillWorking } from "../ui/still-working";
 import { useDesk } from "../ui/settings";
@@ -185,7 +185,7 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
             ) : (
               <List {...told} data={data} />
             )}
-            <Nudges data={data} name={name} shown={shown} />
+            <SmallChanges data={data} name={name} shown={shown} />
           </div>
         )
       )}
@@ -235,7 +235,7 @@ function ResultChoice({
 }
 
 interface Told {
-  data: Moves;
+  data: Variations;
   name: (path: string) => string;
   shown: (path: string, value: string) => string;
   onTake: (values: Record<string, string>) => void;
@@ -392,24 +392,24 @@ function Grid({ data, name, shown, onTake }: Told) {
 }
 
 /** What a little more of each figure does to the one asked for. */
-function Nudges({ data, name, shown }: Omit<Told, "onTake">) {
+function SmallChanges({ data, name, shown }: Omit<Told, "onTake">) {
   const result = useResult();
-  if (data.nudges.length === 0) return null;
+  if (data.small_changes.length === 0) return null;
   return (
     <table aria-label="A little more" className="mt-5 w-full max-w-lg">
       <caption className="text-left text-sm text-soft">
         A little more, and what it does to the figure asked for
       </caption>
       <tbody>
-        {data.nudges.map((nudge) => (
-          <tr key={nudge.path} className="border-b border-rule">
+        {data.small_changes.map((change) => (
+          <tr key={change.path} className="border-b border-rule">
             <th scope="row" className="py-1 text-left font-normal">
-              {name(nudge.path)} + {shown(nudge.path, nudge.by)}
+              {name(change.path)} + {shown(change.path, change.by)}
             </th>
-            <td className="py-1 pl-4 text-right">{result(ANSWER, nudge.value)}</td>
+            <td className="py-1 pl-4 text-right">{result(ANSWER, change.value)}</td>
             <td className="py-1 pl-4 text-right font-semibold">
-              {Number(nudge.change) > 0 ? "+" : ""}
-              {result(ANSWER, nudge.change)}
+              {Number(change.change) > 0 ? "+" : ""}
+              {result(ANSWER, change.change)}
             </td>
           </tr>
         ))}

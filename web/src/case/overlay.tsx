@@ -1,4 +1,4 @@
-import type { Beside } from "../api/client";
+import type { SideBySide } from "../api/client";
 import { inMarks } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
 import { useWidth } from "../ui/use-width";
@@ -41,7 +41,7 @@ export function Swatch({ place }: { place: number }) {
 }
 
 /** What is owed in each loan, over each other on one scale of years and money. */
-export function Overlay({ beside }: { beside: Beside }) {
+export function Overlay({ beside }: { beside: SideBySide }) {
   const { marks } = useDesk();
   const [element, measured] = useWidth<HTMLElement>();
   const width = measured || 1200;

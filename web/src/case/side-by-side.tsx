@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { ask, client, type Asides, type Beside, type CaseOpened } from "../api/client";
+import { ask, client, type Asides, type SideBySide, type CaseOpened } from "../api/client";
 import { Menu } from "../ui/menu";
 import { CannotOpen } from "../ui/cannot-open";
 import { useDesk } from "../ui/settings";
@@ -68,9 +68,9 @@ function AddCase({ taken, onAdd }: { taken: string[]; onAdd: (id: string) => voi
   );
 }
 
-type Row = Beside["terms"][number];
+type Row = SideBySide["terms"][number];
 
-function Rows({ title, rows, beside }: { title: string; rows: Row[]; beside: Beside }) {
+function Rows({ title, rows, beside }: { title: string; rows: Row[]; beside: SideBySide }) {
   return (
     <tbody>
       <tr>

@@ -1,4 +1,4 @@
-import type { Moves } from "../api/client";
+import type { Variations } from "../api/client";
 import { day } from "../ui/moment";
 import { inMarks, rounded, trimmed } from "../ui/numbers";
 import { useDesk } from "../ui/settings";
@@ -26,7 +26,7 @@ const numberOf = (text: string) =>
   A_DAY.test(text) ? new Date(text).getTime() / 86_400_000 : Number(text);
 
 interface Props {
-  data: Moves;
+  data: Variations;
   name: (path: string) => string;
   shown: (path: string, value: string) => string;
   /** What the result is to be, drawn across. */

@@ -1,9 +1,9 @@
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ask, client, type AskMoves, type Moves } from "../api/client";
+import { ask, client, type AskMoves, type Variations } from "../api/client";
 
 /** The parts of a sweep as one: what a later part worked stands where the earlier had nothing. */
-function together(parts: Moves[]): Moves | undefined {
+function together(parts: Variations[]): Variations | undefined {
   const [first, ...others] = parts;
   if (!first) return undefined;
   return others.reduce(
@@ -27,7 +27,7 @@ function together(parts: Moves[]): Moves | undefined {
 }
 
 /** How many points of a sweep are worked, and how many there are. */
-export function workedOf({ swept }: Moves): [number, number] {
+export function workedOf({ swept }: Variations): [number, number] {
   const all = swept.values.reduce((product, values) => product * values.length, 1);
   return [swept.next ?? all, all];
 }

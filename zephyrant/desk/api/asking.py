@@ -8,11 +8,11 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import answers
-from zephyrant.loans.questions.balance_at import Owed, Payoff
-from zephyrant.loans.questions.payoff import Charge, Settled
-from zephyrant.loans.questions.period_totals import StretchTold
+from zephyrant.loans.questions.balance_at import Owed, PayoffRounding
+from zephyrant.loans.questions.payoff import Charge, PayoffAmount
+from zephyrant.loans.questions.period_totals import PeriodTotals
 from zephyrant.loans.questions.rate_curve import RateCurve
-from zephyrant.loans.questions.reconciliation import HeldAgainst, Matched
+from zephyrant.loans.questions.reconciliation import Matched, Reconciliation
 from zephyrant.loans.questions.sensitivity import MOST_POINTS
 from zephyrant.loans.statement.offers import (
     More,
@@ -23,7 +23,7 @@ from zephyrant.loans.statement.offers import (
     two_offers,
 )
 from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Moves, Varied, variant, what_moves
+from zephyrant.loans.statement.variations import Variations, Varied, variant, variations
 
 from .base import REFUSALS, SignedIn, answered, worked_apart
 
@@ -35,7 +35,7 @@ class AskOwed(Schema):
 
     statement: Statement
     at: str = Field(max_length=2_000)
-    payoff: Payoff = "nearest"
+    payoff: PayoffRounding = "nearest"
 
 
 class AskStretch(Schema):
@@ -61,14 +61,14 @@ def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
     return answered(request, answers.owed, asked.statement, asked.at, asked.payoff)
 
 
-@router.post("stretch", response={200: list[StretchTold], **REFUSALS}, operation_id="stretch")
-def ask_stretch(request: SignedIn, asked: AskStretch) -> list[StretchTold]:
+@router.post("stretch", response={200: list[PeriodTotals], **REFUSALS}, operation_id="stretch")
+def ask_stretch(request: SignedIn, asked: AskStretch) -> list[PeriodTotals]:
     """What stretches of payments add up to, each on its own."""
     return answered(request, answers.stretches, asked.statement, asked.stretch)
 
 
-@router.post("hold-against", response={200: HeldAgainst, **REFUSALS}, operation_id="holdAgainst")
-def hold_theirs_against(request: SignedIn, theirs: Theirs) -> HeldAgainst:
+@router.post("hold-against", response={200: Reconciliation, **REFUSALS}, operation_id="holdAgainst")
+def hold_theirs_against(request: SignedIn, theirs: Theirs) -> Reconciliation:
     """Somebody's schedule against ours, row by row."""
     return answered(
         request, answers.held, theirs.statement, theirs.text, theirs.matched, theirs.tolerance
@@ -89,10 +89,10 @@ class AskCurve(Schema):
     statement: Statement
 
 
-@router.post("settled", response={200: Settled, **REFUSALS}, operation_id="settled")
-def ask_settled(request: SignedIn, asked: AskSettled) -> Settled:
+@router.post("settled", response={200: PayoffAmount, **REFUSALS}, operation_id="settled")
+def ask_settled(request: SignedIn, asked: AskSettled) -> PayoffAmount:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
-    return answered(request, answers.settled, asked.statement, asked.at, asked.charge)
+    return answered(request, answers.payoff, asked.statement, asked.at, asked.charge)
 
 
 @router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
@@ -121,12 +121,12 @@ class AskVariant(Schema):
     values: dict[str, str] = Field(max_length=4)
 
 
-@router.post("moves", response={200: Moves, **REFUSALS}, operation_id="moves")
-def ask_moves(request: SignedIn, asked: AskMoves) -> Moves:
+@router.post("moves", response={200: Variations, **REFUSALS}, operation_id="moves")
+def ask_moves(request: SignedIn, asked: AskMoves) -> Variations:
     """Results for every value of one or two figures, and what small changes do."""
     question = (asked.statement, asked.varied, asked.results)
     if asked.start is None:
-        return answered(request, what_moves, *question)
+        return answered(request, variations, *question)
     # What follows a first part is known to be heavy.
     worked = answered if asked.start == 0 else worked_apart
     return worked(request, answers.moves, *question, asked.start)

@@ -12,7 +12,7 @@ from zephyrant.desk import asides, cases, export, heavy, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.trail import TrailTold
-from zephyrant.loans.questions.side_by_side import Beside
+from zephyrant.loans.questions.side_by_side import SideBySide
 from zephyrant.loans.statement.statement import Statement
 
 from .base import REFUSALS, SignedIn, file_of, noted
@@ -71,8 +71,8 @@ def keep_asides(request: SignedIn, case_id: uuid.UUID, kept: Asides) -> tuple[in
     return 204, None
 
 
-@router.get("{uuid:case_id}/beside", response={200: Beside, **REFUSALS}, operation_id="beside")
-def get_beside(request: SignedIn, case_id: uuid.UUID) -> Beside:
+@router.get("{uuid:case_id}/beside", response={200: SideBySide, **REFUSALS}, operation_id="beside")
+def get_beside(request: SignedIn, case_id: uuid.UUID) -> SideBySide:
     """The case and what is pinned beside it."""
     return asides.beside(request.user, cases.one(request.user, case_id), heavy.gone(request))
 

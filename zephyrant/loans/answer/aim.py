@@ -16,7 +16,7 @@ from typing_extensions import TypedDict
 from ..calendars.days_in_words import write_day
 from ..document.aim import Aim
 from ..document.loan import Loan
-from ..document.paths import put
+from ..document.paths import with_figure
 from ..document.reading import write
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
@@ -47,7 +47,7 @@ _MOVES: Final = {
 }
 
 
-class AimTold(TypedDict):
+class AimResult(TypedDict):
     """What came of an aim. `value`: the figure as it would be stated, with which the loan is then
     worked; `exact`: unrounded; `target`: what
     the result is to be; `solutions`: every one found, ascending. Without one `says` tells
@@ -63,7 +63,7 @@ class AimTold(TypedDict):
     says: str
 
 
-def reach(loan: Loan, aim: Aim, marks: Marks) -> AimTold:
+def reach(loan: Loan, aim: Aim, marks: Marks) -> AimResult:
     """The aim of a loan sought."""
     search = AimSearch(loan, aim)
     target = str(write(loan)["aim"]["is"]) if loan.aim else plain(aim.number)
@@ -109,7 +109,7 @@ def aimed(loan: Loan) -> Loan:
     told = _reached_once(loan)
     if told["value"] is None:
         raise NotALoan([FieldError(field="aim.is", message=told["says"])])
-    return put(loan, loan.aim.by, told["value"])
+    return with_figure(loan, loan.aim.by, told["value"])
 
 
 def nearest_to_aim(loan: Loan) -> Loan:
@@ -118,11 +118,15 @@ def nearest_to_aim(loan: Loan) -> Loan:
         return loan
     told = _reached_once(loan)
     value = told["value"] or told["nearest"]
-    return loan.model_copy(update={"aim": None}) if value is None else put(loan, loan.aim.by, value)
+    return (
+        loan.model_copy(update={"aim": None})
+        if value is None
+        else with_figure(loan, loan.aim.by, value)
+    )
 
 
 @lru_cache(maxsize=16)
-def _reached_once(loan: Loan) -> AimTold:
+def _reached_once(loan: Loan) -> AimResult:
     return reach(loan, cast("Aim", loan.aim), PLAIN)
 
 
@@ -172,7 +176,7 @@ def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     if many > 1:
         text += " {many} values do that; the nearest to what stood there is told."
     target = _in_words(loan, aim.figure, aim.number)
-    paid = as_paid(put(loan, aim.by, f"{value:f}"), aim.figure)
+    paid = as_paid(with_figure(loan, aim.by, f"{value:f}"), aim.figure)
     comes = target if paid is None else _in_words(loan, aim.figure, paid)
     if _said(comes) != _said(target):
         text += " As it will be paid that comes to {comes}."

@@ -11,7 +11,7 @@ from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.parts import Rounding
-from ..document.paths import figure_at, put
+from ..document.paths import figure_at, with_figure
 from ..errors import NotALoan
 from ..numbers.decimals import plain
 from ..solve.worked import work_out_unrounded
@@ -54,7 +54,7 @@ class AimSearch:
         """By how much the result lies beyond the aim, the figure being `at`."""
         look()
         try:
-            trial = put(self.free, self.aim.by, plain(at))
+            trial = with_figure(self.free, self.aim.by, plain(at))
             found = result(trial, self.aim.figure, work_out_unrounded(trial))
         except NotALoan:
             return None

@@ -5,11 +5,11 @@ from typing import Final, NotRequired
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
-from ..cost.costs import CostsTold, FeeTold
+from ..cost.costs import CostsOfLoan, FeeCharged
 from ..cost.yearly_cost import YearlyCost
 from ..document.fields import FigureName
-from .aim import AimTold
-from .consistency import WouldFit
+from .aim import AimResult
+from .consistency import ConsistentFigure
 from .proof import Proof
 from .writer import Step
 
@@ -17,7 +17,7 @@ from .writer import Step
 ENGINE: Final = "zephyrant-loans 0.1.0"
 
 
-class RatesTold(TypedDict):
+class RatesOfLoan(TypedDict):
     """Percent, 10 decimals: for one payment period, nominal at the payment frequency, effective
     a year."""
 
@@ -37,7 +37,7 @@ class Totals(TypedDict):
     payments: int
 
 
-class RowTold(TypedDict):
+class ScheduleRow(TypedDict):
     """One row of the schedule, money as decimal strings.
 
     `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such.
@@ -55,7 +55,7 @@ class RowTold(TypedDict):
     fee: NotRequired[str]
 
 
-class YearTold(TypedDict):
+class ScheduleYear(TypedDict):
     """A year and what its payments `first` to `last` add up to.
 
     A year of the loan is told by its number, one that starts in a month of the calendar by the year
@@ -95,24 +95,24 @@ class Answer(BaseModel):
     asks: str
     unit: str
     quote: str
-    rates: RatesTold | None
+    rates: RatesOfLoan | None
     totals: Totals | None
     yearly_cost: YearlyCost | None
-    costs: CostsTold | None
+    costs: CostsOfLoan | None
     carrying: tuple[str, ...]
-    fees: tuple[FeeTold, ...]
+    fees: tuple[FeeCharged, ...]
     clauses: tuple[str, ...]
     clause_notes: tuple[tuple[str, ...], ...]
     final_date: str | None
     gap: str | None
     fits: bool | None
-    would_fit: dict[FigureName, WouldFit] | None
+    would_fit: dict[FigureName, ConsistentFigure] | None
     paid_as: str | None
     clock: str | None
     notes: tuple[str, ...]
-    schedule: list[RowTold]
-    by_year: list[YearTold]
+    schedule: list[ScheduleRow]
+    by_year: list[ScheduleYear]
     working: tuple[Step, ...]
     proof: Proof | None
     engine: str
-    aim: AimTold | None = None
+    aim: AimResult | None = None

@@ -66,12 +66,12 @@ def _in_words(loan: Loan, place: int, marks: Marks) -> str:
 def _is_percent_of(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
     fee = loan.clauses[place].fee
     if not isinstance(fee, Share) or not isinstance(
-        terms.puts[place].amount, type(terms.principal)
+        terms.provisions[place].amount, type(terms.principal)
     ):
         return
     bases = fee_bases(terms, place)
     of = {advanced for _, advanced in bases}
-    percent = Percent(terms.puts[place].amount, 4, 0)
+    percent = Percent(terms.provisions[place].amount, 4, 0)
     if not of:
         yield "It is taken at no payment."
     elif of == {0}:

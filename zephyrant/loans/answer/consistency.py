@@ -8,14 +8,14 @@ from ..document.fields import FIGURES, UNKNOWN, FigureName
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
 from ..line.compiling import stated_terms
-from ..numbers.decimals import plain, told
+from ..numbers.decimals import plain, significant
 from ..solve.last_payment import fits, gap
 from ..solve.solution import payable_terms
 from ..solve.worked import value_as_paid, work_out
 from ..wording.marks import Marks, Money, Sentence
 
 
-class WouldFit(TypedDict):
+class ConsistentFigure(TypedDict):
     """What a figure would have to be for the others: as it would be paid, unrounded; or why none
     fits."""
 
@@ -24,13 +24,13 @@ class WouldFit(TypedDict):
     reason: str | None
 
 
-class Fit(TypedDict):
+class Consistency(TypedDict):
     """`gap`: what is left over at the end, unrounded; below zero, what is paid too much."""
 
     gap: str
     fits: bool
     says: str
-    would_fit: dict[FigureName, WouldFit]
+    would_fit: dict[FigureName, ConsistentFigure]
 
 
 def _asking(loan: Loan, name: FigureName) -> Loan:
@@ -41,12 +41,12 @@ def _asking(loan: Loan, name: FigureName) -> Loan:
     return loan.model_copy(update={name: UNKNOWN, **bought})
 
 
-def fit(loan: Loan, marks: Marks) -> Fit:
+def consistency(loan: Loan, marks: Marks) -> Consistency:
     """The stated figures held against each other."""
     terms = payable_terms(loan, Decimal(0))
     over, do_fit = gap(loan, levelled(stated_terms(loan))), fits(loan, terms)
     return {
-        "gap": plain(told(over)),
+        "gap": plain(significant(over)),
         "fits": do_fit,
         "says": _says(loan, over, fits=do_fit).say(marks),
         "would_fit": {name: _would_fit(_asking(loan, name), marks) for name in FIGURES},
@@ -68,17 +68,17 @@ def _says(loan: Loan, left: Decimal, *, fits: bool) -> Sentence:
     return Sentence("The figures do not fit: by the end {over} too much has been paid.", over=over)
 
 
-def _would_fit(loan: Loan, marks: Marks) -> WouldFit:
+def _would_fit(loan: Loan, marks: Marks) -> ConsistentFigure:
     if loan.rate.quoted == "flat" and loan.unknown in ("count", "balance"):
         reason = "A flat quote speaks of a stated number of payments that repay to nothing."
         return {"value": None, "exact": None, "reason": reason}
-    found, terms, laid, _ = work_out(loan)
+    found, terms, schedule, _ = work_out(loan)
     why = found.note if found.reason is None and found.ordinary is None else found.reason
     if why is not None or terms is None:
         return {"value": None, "exact": None, "reason": why.say(marks) if why else None}
     solution = found.solutions[found.ordinary or 0]
     return {
-        "value": value_as_paid(loan, solution, terms, laid),
-        "exact": plain(told(solution)),
+        "value": value_as_paid(loan, solution, terms, schedule),
+        "exact": plain(significant(solution)),
         "reason": None,
     }

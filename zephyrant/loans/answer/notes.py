@@ -5,17 +5,17 @@ from decimal import Decimal
 from ..document.loan import Loan
 from ..ledger.rows import Schedule
 from ..line.compiling import asks_rate
-from ..numbers.decimals import precise, told
+from ..numbers.decimals import precise, significant
 from ..solve.worked import Solved
 from ..wording.marks import Money, Number, Sentence
 
 
-def overpaid_note(loan: Loan, laid: Schedule) -> list[Sentence]:
+def overpaid_note(loan: Loan, schedule: Schedule) -> list[Sentence]:
     """That a repayment lies above what is owed, and what became of it."""
-    if not laid.overpaid:
+    if not schedule.overpaid:
         return []
-    row, amount = laid.rows[-1], laid.unit.amount
-    over = Money(amount(laid.overpaid), loan.decimals)
+    row, amount = schedule.rows[-1], schedule.unit.amount
+    over = Money(amount(schedule.overpaid), loan.decimals)
     if row.closing < 0:
         return [
             Sentence(
@@ -38,9 +38,9 @@ def overpaid_note(loan: Loan, laid: Schedule) -> list[Sentence]:
 
 def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
     """What is to be known beside the answer, each a sentence."""
-    found, _, laid, unlaid = worked
+    found, _, schedule, unlaid = worked
     notes = [found.note] if found.note else []
-    if laid is None:
+    if schedule is None:
         return [*notes, *([unlaid] if unlaid else [])]
     if loan.unknown == "rate" and solution < 0:
         notes.append(
@@ -51,38 +51,38 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
         )
     if loan.unknown == "count":
         with precise():
-            whole = int(told(solution).to_integral_value("ROUND_CEILING"))
-        if whole != len(laid.rows):
+            whole = int(significant(solution).to_integral_value("ROUND_CEILING"))
+        if whole != len(schedule.rows):
             notes.append(
                 Sentence(
                     "Rounding to the cent makes it {rows} payments; unrounded it would be {whole}.",
-                    rows=Number(len(laid.rows)),
+                    rows=Number(len(schedule.rows)),
                     whole=Number(whole),
                 )
             )
-    elif laid.early and not laid.overpaid:
+    elif schedule.early and not schedule.overpaid:
         text = (
             "The clauses leave nothing to be paid after payment {rows}: with it the loan is repaid."
-            if laid.paused_after
+            if schedule.paused_after
             else "As rounded, the payments repay the loan with payment {rows}, before the {count} "
             "stated."
         )
-        if loan.unknown is None and not laid.paused_after:
+        if loan.unknown is None and not schedule.paused_after:
             text = "The payments repay the loan with payment {rows}, before the {count} stated."
-        notes.append(Sentence(text, rows=Number(len(laid.rows)), count=Number(int(loan.count))))
-    return notes + overpaid_note(loan, laid) + _taken(loan, laid)
+        notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
+    return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)
 
 
-def _taken(loan: Loan, laid: Schedule) -> list[Sentence]:
+def _taken(loan: Loan, schedule: Schedule) -> list[Sentence]:
     """That the last interest took the cents that rounding left."""
-    if not laid.taken:
+    if not schedule.taken:
         return []
-    last = next((row for row in reversed(laid.rows) if row.interest), laid.rows[-1])
+    last = next((row for row in reversed(schedule.rows) if row.interest), schedule.rows[-1])
     figures = {
-        "taken": Money(abs(laid.unit.amount(laid.taken)), loan.decimals),
-        "interest": Money(laid.unit.amount(last.interest), loan.decimals),
+        "taken": Money(abs(schedule.unit.amount(schedule.taken)), loan.decimals),
+        "interest": Money(schedule.unit.amount(last.interest), loan.decimals),
     }
-    more = "more" if laid.taken > 0 else "less"
+    more = "more" if schedule.taken > 0 else "less"
     if not asks_rate(loan):
         text = (
             "No payment at the end settles what rounding leaves: the last interest takes it and is "

@@ -15,7 +15,7 @@ from ..line.line import Line
 from ..line.stretches import lay_out
 from ..line.terms import Terms, digits_for
 from ..numbers import annuity
-from ..numbers.decimals import DIGITS_TOLD, precise, told
+from ..numbers.decimals import DIGITS_TOLD, precise, significant
 from ..quotes.conversion import as_decimal
 from ..solve.last_payment import rounding_reach
 from ..solve.solution import Found, solved_terms
@@ -57,7 +57,7 @@ def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
     return min(DIGITS_TOLD, max(0, -(gap / size).adjusted() - 1))
 
 
-def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks) -> Proof:
+def prove(loan: Loan, found: Found, terms: Terms, schedule: Schedule | None, marks: Marks) -> Proof:
     """The answer checked on a second way, and the schedule on its own sums."""
     write = Writer(loan, marks)
     solved = solved_terms(loan, found)
@@ -66,25 +66,27 @@ def prove(loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: 
             digits, checks = _prove_count(solved, found.solutions[0], write)
         else:
             digits, checks = _prove_by_both_ways(levelled(solved), write)
-    if laid:
+    if schedule:
         with precise():
-            left = _closes_at(loan, found, terms, laid)
-        checks += _schedule_checks(laid, left, write)
+            left = _closes_at(loan, found, terms, schedule)
+        checks += _schedule_checks(schedule, left, write)
     holds = all(check["holds"] for check in checks)
     second = "the closed form agrees" if solved.is_level else "discounted to the start it agrees"
     return {
         "holds": holds,
         "digits": digits,
-        "says": _proof_says(laid, digits, second, write) if holds else "A check failed: see below.",
+        "says": _proof_says(schedule, digits, second, write)
+        if holds
+        else "A check failed: see below.",
         "checks": checks,
     }
 
 
-def _proof_says(laid: Schedule | None, digits: int, second: str, write: Writer) -> str:
-    if not laid:
+def _proof_says(schedule: Schedule | None, digits: int, second: str, write: Writer) -> str:
+    if not schedule:
         return f"Both ways agree to {digits} digits; there is no schedule to the cent."
-    closing = write.money(laid.unit.amount(laid.rows[-1].closing))
-    last = write.marks.write(str(laid.rows[-1].number))
+    closing = write.money(schedule.unit.amount(schedule.rows[-1].closing))
+    last = write.marks.write(str(schedule.rows[-1].number))
     return f"Rolls forward to {closing} after payment {last}; {second} to {digits} digits."
 
 
@@ -138,7 +140,7 @@ def _added_up(line: Line) -> Line:
 
 def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
     """The balance lies between those after the whole periods below and above the count."""
-    exact, balance = told(solution), terms.balance
+    exact, balance = significant(solution), terms.balance
     whole, rate = int(exact), as_decimal(terms.rate)
     line = lay_out(terms)
     before, after = (unrounded_end(line, periods) for periods in (whole, whole + 1))
@@ -170,22 +172,22 @@ def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, l
     ]
 
 
-def _closes_at(loan: Loan, found: Found, terms: Terms, laid: Schedule) -> int:
+def _closes_at(loan: Loan, found: Found, terms: Terms, schedule: Schedule) -> int:
     """What the last row is to close at, in units: the balance stated, or as found, off by no more
     than rounding explains."""
-    unit, closing = laid.unit, laid.rows[-1].closing
+    unit, closing = schedule.unit, schedule.rows[-1].closing
     if loan.balance != UNKNOWN:
-        overpaid = laid.overpaid if closing < 0 else 0
+        overpaid = schedule.overpaid if closing < 0 else 0
         return unit.count(loan.balance) - overpaid
-    exact = told(found.solutions[0])
+    exact = significant(found.solutions[0])
     if abs(unit.amount(closing) - exact) <= rounding_reach(loan, lay_out(terms)):
         return closing
     return unit.count(round(exact, unit.places))
 
 
-def _schedule_checks(laid: Schedule, left: int, write: Writer) -> list[Check]:
+def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check]:
     """`left`: what is to be left, in units."""
-    rows, amount = laid.rows, laid.unit.amount
+    rows, amount = schedule.rows, schedule.unit.amount
     principal = sum(row.principal for row in rows)
     lent, closing = rows[0].opening, rows[-1].closing
     lent += sum(row.advance + row.fee for row in rows)

@@ -19,7 +19,7 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
 
     Money in the loan's currency, rates in percent; `figure` is one an aim can name.
     """
-    found, terms, laid, _ = worked or work_out(loan)
+    found, terms, schedule, _ = worked or work_out(loan)
     if found.reason or found.ordinary is None:
         return None
     if figure == loan.unknown:
@@ -27,26 +27,30 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
     if figure == "count":
         return Decimal(loan.count)
     if figure == "end_date":
-        return _ends(loan, laid)
+        return _ends(loan, schedule)
     if figure == "effective":
         rate = footing_rate(loan, found)
         return None if rate is None else footings(rate, loan.payments_a_year).effective
-    if terms is None or laid is None:
+    if terms is None or schedule is None:
         return None
     if figure in YEARLY_COSTS:
         rate = footing_rate(loan, found) or Decimal(0)
-        told = yearly_costs(loan, terms, laid, rate)[figure]  # type: ignore[literal-required]
+        told = yearly_costs(loan, terms, schedule, rate)[figure]  # type: ignore[literal-required]
         return None if told is None else Decimal(told)
-    units = laid.unit.count(terms.payment) if figure == "payment" else _told_by(laid.rows, figure)
-    return None if units is None else laid.unit.amount(units)
+    units = (
+        schedule.unit.count(terms.payment)
+        if figure == "payment"
+        else _told_by(schedule.rows, figure)
+    )
+    return None if units is None else schedule.unit.amount(units)
 
 
-def _ends(loan: Loan, laid: Schedule | None) -> Decimal | None:
+def _ends(loan: Loan, schedule: Schedule | None) -> Decimal | None:
     """The day of the last payment, in the count of days."""
-    if laid is None or loan.calendar is None:
+    if schedule is None or loan.calendar is None:
         return None
-    paying = [row for row in laid.rows if row.paid]
-    day = due(loan, paying[-1] if paying else laid.rows[-1])
+    paying = [row for row in schedule.rows if row.paid]
+    day = due(loan, paying[-1] if paying else schedule.rows[-1])
     return None if day is None else Decimal(day.toordinal())
 
 
@@ -71,9 +75,9 @@ def _told_by(rows: Sequence[Row], figure: str) -> int | None:
 
 def as_paid(loan: Loan, figure: str) -> Decimal | None:
     """A result of a loan as its schedule to the cent has it."""
-    _, terms, laid, _ = work_out(loan)
-    if figure == "count" and laid is not None:
-        return Decimal(len(laid.rows))
+    _, terms, schedule, _ = work_out(loan)
+    if figure == "count" and schedule is not None:
+        return Decimal(len(schedule.rows))
     if figure == "payment" and terms is not None:
         return terms.payment
     return result(loan, figure)

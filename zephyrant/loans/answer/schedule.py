@@ -12,26 +12,26 @@ from ..ledger.rows import Row, Schedule
 from ..numbers.decimals import Unit, plain, to_step
 from ..solve.worked import due
 from ..wording.marks import Money, Number, Sentence
-from .answer import RowTold, Totals, YearTold
+from .answer import ScheduleRow, ScheduleYear, Totals
 
 
-def totals_of(laid: Schedule, fees: Decimal) -> Totals:
+def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
     """What is paid, lent and owed in all, to the cent."""
-    write, rows = laid.unit.write, laid.rows
+    write, rows = schedule.unit.write, schedule.rows
     paid = [row.paid for row in rows if row.paid]
     return {
         "paid": write(sum(paid)),
         "interest": write(sum(row.interest for row in rows)),
         "principal": write(sum(row.principal for row in rows)),
-        "fees": plain(fees, laid.unit.shown),
+        "fees": plain(fees, schedule.unit.shown),
         "final_payment": write(paid[-1] if paid else 0),
         "payments": len(paid),
     }
 
 
-def paid_as(laid: Schedule) -> Sentence:
+def paid_as(schedule: Schedule) -> Sentence:
     """What rounding did, as it will be paid."""
-    rows, unit = laid.rows, laid.unit
+    rows, unit = schedule.rows, schedule.unit
     by_amount = {amount: shown(unit, amount) for amount in {row.payment for row in rows}}
     final = rows[-1]
     runs = [
@@ -84,11 +84,11 @@ def money_text(unit: Unit, units: int) -> Money:
     return Money(unit.amount(units), unit.shown)
 
 
-def rows_told(laid: Schedule, loan: Loan) -> list[RowTold]:
+def rows_told(schedule: Schedule, loan: Loan) -> list[ScheduleRow]:
     """The rows of the schedule, to the cent, with their days."""
     # A row opens where the last closed and most payments are alike: each is written once.
-    write = cache(laid.unit.write)
-    rows: list[RowTold] = [
+    write = cache(schedule.unit.write)
+    rows: list[ScheduleRow] = [
         {
             "number": row.number,
             "date": iso(due(loan, row)),
@@ -98,10 +98,10 @@ def rows_told(laid: Schedule, loan: Loan) -> list[RowTold]:
             "payment": write(row.payment),
             "closing": write(row.closing),
         }
-        for row in laid.rows
+        for row in schedule.rows
     ]
     verbs = {clause.verb for clause in loan.clauses}
-    for told_row, row in zip(rows, laid.rows, strict=True) if verbs else ():
+    for told_row, row in zip(rows, schedule.rows, strict=True) if verbs else ():
         if "advance" in verbs:
             told_row["advance"] = write(row.advance)
         if "repay" in verbs:
@@ -116,9 +116,9 @@ def iso(day: date | None) -> str | None:
     return None if day is None else day.isoformat()
 
 
-def years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[YearTold]:
+def years_told(schedule: Schedule, loan: Loan, year_starts: int | None) -> list[ScheduleYear]:
     """The schedule by years, which start in a month or with the loan."""
-    write = laid.unit.write
+    write = schedule.unit.write
     return [
         {
             "year": year,
@@ -131,18 +131,20 @@ def years_told(laid: Schedule, loan: Loan, year_starts: int | None) -> list[Year
             "payment": write(sum(row.paid for row in rows)),
             "closing": write(rows[-1].closing),
         }
-        for year, label, rows in years_of(laid, loan, year_starts)
+        for year, label, rows in years_of(schedule, loan, year_starts)
     ]
 
 
 def years_of(
-    laid: Schedule, loan: Loan, year_starts: int | None
+    schedule: Schedule, loan: Loan, year_starts: int | None
 ) -> Iterator[tuple[int, str, list[Row]]]:
     """The rows by year: of the loan, or of years that start in a month of the calendar."""
     calendar = loan.calendar
     if calendar is None or year_starts is None:
         each = loan.payments_a_year
-        for year, rows in groupby(laid.rows, key=lambda row: max(0, row.stands_at - 1) // each + 1):
+        for year, rows in groupby(
+            schedule.rows, key=lambda row: max(0, row.stands_at - 1) // each + 1
+        ):
             yield year, str(year), list(rows)
         return
 
@@ -150,6 +152,6 @@ def years_of(
         day = due(loan, row) or calendar.start
         return day.year if day.month >= (year_starts or 1) else day.year - 1
 
-    for year, rows in groupby(laid.rows, key=year_of):
+    for year, rows in groupby(schedule.rows, key=year_of):
         label = str(year) if year_starts == 1 else f"{year}/{(year + 1) % 100:02}"
         yield year, label, list(rows)

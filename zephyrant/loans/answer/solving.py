@@ -7,22 +7,22 @@ from ..answer import working
 from ..calendars import frequencies
 from ..cost.costs import costs
 from ..document.loan import Loan
-from ..document.paths import put
+from ..document.paths import with_figure
 from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule
 from ..line.compiling import stated_terms
 from ..line.terms import Terms
-from ..numbers.decimals import percent_text, plain, told
+from ..numbers.decimals import percent_text, plain, significant
 from ..quotes.conversion import Rates, footings
 from ..solve.solution import Found, footing_rate, quote_of
 from ..solve.worked import end_of, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Sentence
 from .aim import aimed, reach
-from .answer import ENGINE, Answer, RatesTold
+from .answer import ENGINE, Answer, RatesOfLoan
 from .clause_notes import clause_notes
-from .consistency import Fit, fit
+from .consistency import Consistency, consistency
 from .notes import notes_of
 from .proof import prove
 from .schedule import iso, paid_as, rows_told, totals_of, years_told
@@ -45,12 +45,12 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         if aim["value"] is None:
             answer = _no_answer(loan, None, None, marks)
             return answer.model_copy(update={"reason": aim["says"], "aim": aim})
-        answer = _solved(put(loan, loan.aim.by, aim["value"]), marks, year_starts)
+        answer = _solved(with_figure(loan, loan.aim.by, aim["value"]), marks, year_starts)
         return answer.model_copy(update={"aim": aim})
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
     worked = work_out(loan)
-    found, terms, laid, _ = worked
+    found, terms, schedule, _ = worked
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
     if found.reason:
@@ -61,27 +61,27 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
-        value=value_as_paid(loan, solution, terms, laid),
-        exact=plain(told(solution)),
-        solutions=tuple(plain(told(each)) for each in found.solutions),
+        value=value_as_paid(loan, solution, terms, schedule),
+        exact=plain(significant(solution)),
+        solutions=tuple(plain(significant(each)) for each in found.solutions),
         reason=None,
         **_headline(loan, marks),
         rates=_rates_told(rates),
-        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
+        **_laid_told(loan, terms, schedule, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
-        clock=working.clock_sentence(loan, found, rates, laid).say(marks),
+        clock=working.clock_sentence(loan, found, rates, schedule).say(marks),
         notes=tuple(note.say(marks) for note in notes_of(loan, worked, solution)),
-        working=working.steps(loan, found, terms, laid, marks),
-        proof=prove(loan, found, terms, laid, marks),
+        working=working.steps(loan, found, terms, schedule, marks),
+        proof=prove(loan, found, terms, schedule, marks),
         engine=ENGINE,
     )
 
 
 def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     """A document in which every figure is stated."""
-    held = fit(loan, marks)
+    held = consistency(loan, marks)
     worked = work_out(loan)
-    found, terms, laid, _ = worked
+    found, terms, schedule, _ = worked
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
     notes = notes_of(loan, worked, Decimal(0))
@@ -93,9 +93,9 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         reason=None,
         **_headline(loan, marks),
         rates=_rates_told(rates),
-        **_laid_told(loan, terms, laid, rates, marks=marks, year_starts=year_starts),
+        **_laid_told(loan, terms, schedule, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
-        clock=working.clock_sentence(loan, found, rates, laid).say(marks),
+        clock=working.clock_sentence(loan, found, rates, schedule).say(marks),
         notes=(held["says"], *(note.say(marks) for note in notes)),
         working=(),
         proof=None,
@@ -103,7 +103,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     )
 
 
-def _fit_told(held: Fit | None) -> dict[str, Any]:
+def _fit_told(held: Consistency | None) -> dict[str, Any]:
     if held is None:
         return {"gap": None, "fits": None, "would_fit": None}
     return {name: held[name] for name in ("gap", "fits", "would_fit")}
@@ -162,27 +162,27 @@ _NOT_LAID: Final[dict[str, Any]] = {
 def _laid_told(
     loan: Loan,
     terms: Terms | None,
-    laid: Schedule | None,
+    schedule: Schedule | None,
     rates: Rates,
     *,
     marks: Marks,
     year_starts: int | None,
 ) -> dict[str, Any]:
     """What is told of a schedule to the cent, if there is one."""
-    if laid is None or terms is None:
+    if schedule is None or terms is None:
         return _NOT_LAID
-    end = end_of(loan, laid)
-    cost = costs(loan, terms, laid, rates.periodic / 100)
+    end = end_of(loan, schedule)
+    cost = costs(loan, terms, schedule, rates.periodic / 100)
     return {
-        "totals": totals_of(laid, cost.fees),
+        "totals": totals_of(schedule, cost.fees),
         "yearly_cost": cost.yearly,
         "costs": cost.told,
         "carrying": cost.carrying,
         "fees": cost.fees_told,
         "final_date": iso(end),
-        "paid_as": paid_as(laid).say(marks),
-        "schedule": rows_told(laid, loan),
-        "by_year": years_told(laid, loan, year_starts),
+        "paid_as": paid_as(schedule).say(marks),
+        "schedule": rows_told(schedule, loan),
+        "by_year": years_told(schedule, loan, year_starts),
     }
 
 
@@ -210,7 +210,7 @@ def _several(loan: Loan, found: Found, marks: Marks) -> Answer:
     answer = _no_answer(loan, None, None, marks)
     return answer.model_copy(
         update={
-            "solutions": tuple(plain(told(each)) for each in found.solutions),
+            "solutions": tuple(plain(significant(each)) for each in found.solutions),
             "notes": (found.note.say(marks),) if found.note else (),
         }
     )
@@ -224,14 +224,14 @@ def with_the_answer(loan: Loan) -> Loan:
     loan = aimed(loan)
     if loan.unknown is None:
         return loan
-    found, terms, laid, _ = work_out(loan)
+    found, terms, schedule, _ = work_out(loan)
     if found.reason or terms is None or not found.solutions:
         said = found.reason.say() if found.reason else "The loan has no answer."
         raise NotALoan([FieldError(field="", message=said)])
-    value = value_as_paid(loan, found.solutions[found.ordinary or 0], terms, laid)
-    return put(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
+    value = value_as_paid(loan, found.solutions[found.ordinary or 0], terms, schedule)
+    return with_figure(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
 
 
-def _rates_told(rates: Rates) -> RatesTold:
+def _rates_told(rates: Rates) -> RatesOfLoan:
     periodic, nominal, effective = (percent_text(rate) for rate in rates)
     return {"periodic": periodic, "nominal": nominal, "effective": effective}

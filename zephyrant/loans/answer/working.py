@@ -17,12 +17,12 @@ from .working_uneven import cut_steps, uneven_rate, uneven_steps
 from .writer import Step, Writer, quote_back, quote_step
 
 
-def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None) -> Sentence:
+def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | None) -> Sentence:
     """How the clocks of quote, compounding, payments and term agree."""
     percent = loan.rate.percent
     if percent == UNKNOWN:
         percent = found.solutions[found.ordinary or 0]
-    count = len(laid.rows) if loan.count == UNKNOWN and laid else loan.count
+    count = len(schedule.rows) if loan.count == UNKNOWN and schedule else loan.count
     if count == 0:
         count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
@@ -42,7 +42,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, laid: Schedule | None
 
 
 def steps(
-    loan: Loan, found: Found, terms: Terms, laid: Schedule | None, marks: Marks
+    loan: Loan, found: Found, terms: Terms, schedule: Schedule | None, marks: Marks
 ) -> tuple[Step, ...]:
     """The way from the statement to the answer, in order."""
     write = Writer(loan, marks)
@@ -51,7 +51,7 @@ def steps(
         figure = solution = found.solutions[found.ordinary or 0]
         if asks_of_purchase(loan):
             solution = solved.principal
-        if terms.puts:
+        if terms.provisions:
             way = cut_steps(loan, found, solved, solution, write)
         elif loan.unknown == "rate":
             by = rate_step if terms.is_level else uneven_rate
@@ -61,8 +61,8 @@ def steps(
             way += (level_steps if terms.is_level else uneven_steps)(loan, solved, solution, write)
         if asks_of_purchase(loan):
             way.append(_bought_step(loan, solution, figure, write))
-        if laid:
-            way += cash_steps(loan, figure, laid, write)
+        if schedule:
+            way += cash_steps(loan, figure, schedule, write)
     return tuple(way)
 
 

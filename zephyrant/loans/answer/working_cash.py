@@ -10,10 +10,10 @@ from .writer import PLACES, Step, Writer
 _CASH_WORDS = {"nearest": "to the nearest", "up": "up to the next"}
 
 
-def cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: Writer) -> list[Step]:
+def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer) -> list[Step]:
     """What is paid: the figure rounded, and the first row of the schedule."""
-    first, last = laid.rows[0], laid.rows[-1]
-    amount = laid.unit.amount
+    first, last = schedule.rows[0], schedule.rows[-1]
+    amount = schedule.unit.amount
     told_as = {
         "payment": (write.money(amount(first.payment)), _rounded_words(loan, write)),
         "principal": (write.money(amount(first.opening)), "to the nearest minor unit"),
@@ -21,14 +21,14 @@ def cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: Writer) -> 
             write.money(amount(last.closing)),
             "the balance takes what rounding each row leaves",
         ),
-        "count": (str(len(laid.rows)), "whole payments, the last one settling"),
+        "count": (str(len(schedule.rows)), "whole payments, the last one settling"),
         "rate": (
             f"{write.marks.number(payable_percent(solution), PLACES)} %",
             "to ten decimals",
         ),
     }
     if loan.unknown not in told_as:
-        return [_row_step(loan, first, laid, write)]
+        return [_row_step(loan, first, schedule, write)]
     value, words = told_as[loan.unknown]
     put_back: Step = {
         "title": "As it will be paid, and put back",
@@ -36,7 +36,7 @@ def cash_steps(loan: Loan, solution: Decimal, laid: Schedule, write: Writer) -> 
         "numbers": write.number(solution),
         "result": value,
     }
-    return [put_back, _row_step(loan, first, laid, write)]
+    return [put_back, _row_step(loan, first, schedule, write)]
 
 
 def _rounded_words(loan: Loan, write: Writer) -> str:
@@ -45,14 +45,14 @@ def _rounded_words(loan: Loan, write: Writer) -> str:
     return f"{_CASH_WORDS[loan.rounding.payment]} {write.marks.write(f'{loan.step:f}')}"
 
 
-def _row_step(loan: Loan, row: Row, laid: Schedule, write: Writer) -> Step:
+def _row_step(loan: Loan, row: Row, schedule: Schedule, write: Writer) -> Step:
     opening, interest, principal, payment, closing = (
-        write.money(laid.unit.amount(units)) for units in row[1:6]
+        write.money(schedule.unit.amount(units)) for units in row[1:6]
     )
     advance = loan.timing == "in-advance"
     base = f"({opening} − {payment})" if advance else opening
     if row.repay:
-        payment = f"({payment} + {write.money(laid.unit.amount(row.repay))})"
+        payment = f"({payment} + {write.money(schedule.unit.amount(row.repay))})"
     by = "i" if loan.calendar is None else "the interest of its period"
     return {
         "title": "The first row by hand",

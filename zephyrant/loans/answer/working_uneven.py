@@ -9,7 +9,7 @@ from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
-from ..ledger.present_value import discounted, worth
+from ..ledger.present_value import discounted, present_value
 from ..ledger.unrounded import rolled, unrounded_end
 from ..line.line import Stretch
 from ..line.periods import NO_TIME
@@ -182,11 +182,11 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
 
 def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     """How the first period grows, where it is not as the clock says."""
-    calendar, beat = loan.calendar, solved.beats[0]
+    calendar, run = loan.calendar, solved.runs[0]
     if calendar is None:
         return []
     rate = as_decimal(solved.rate)
-    span = beat.before if beat.before != NO_TIME else beat.after
+    span = run.before if run.before != NO_TIME else run.after
     interest = as_decimal(span.interest(solved.rate))
     i = write.number(rate)
     begins, ends = next(calendar.periods())
@@ -223,7 +223,7 @@ def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
 def uneven_rate(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     """The rate where periods differ: the only one at which the present values agree."""
     rate = as_decimal(solved.rate)
-    value = worth(solved, rate).value
+    value = present_value(solved, rate).value
     return [
         *_periods_step(loan, solved, write),
         {

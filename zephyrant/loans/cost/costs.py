@@ -37,7 +37,7 @@ _MOST_UNITS: Final = 1e11
 _MOMENT: Final = 1e-6
 
 
-class CostsTold(TypedDict):
+class CostsOfLoan(TypedDict):
     """Money as decimal strings, rates in percent with ten decimals.
 
     `net_proceeds`: what the borrower receives; `total_cost`: all that is paid beyond it;
@@ -52,7 +52,7 @@ class CostsTold(TypedDict):
     yield_effective: str | None
 
 
-class FeeTold(TypedDict):
+class FeeCharged(TypedDict):
     """A fee: before or with which payment (0: the start) and when it is taken, and how."""
 
     number: int
@@ -64,30 +64,30 @@ class FeeTold(TypedDict):
 class Costs(NamedTuple):
     """What a schedule costs; the carrying amount after each row, where there are fees."""
 
-    told: CostsTold
+    told: CostsOfLoan
     yearly: YearlyCost
     fees: Decimal
     carrying: tuple[str, ...]
-    fees_told: tuple[FeeTold, ...]
+    fees_told: tuple[FeeCharged, ...]
 
 
-def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
+def costs(loan: Loan, terms: Terms, schedule: Schedule, periodic: Decimal) -> Costs:
     """The costs of a loan; `periodic` is the rate of one period, a guess for its yearly cost."""
-    flows = _flows_of(loan, terms, laid)
-    yearly, force = flows.cost(loan, laid, periodic)
+    flows = _flows_of(loan, terms, schedule)
+    yearly, force = flows.cost(loan, schedule, periodic)
     fees = flows.fees
-    lent = laid.unit.amount(laid.rows[0].opening)
-    advanced = laid.unit.amount(sum(row.advance for row in laid.rows))
+    lent = schedule.unit.amount(schedule.rows[0].opening)
+    advanced = schedule.unit.amount(sum(row.advance for row in schedule.rows))
     kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
     apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
     received = lent - _added_at_start(fees) + advanced - kept_back
-    paid = laid.unit.amount(sum(row.paid for row in laid.rows) + laid.rows[-1].closing)
+    paid = schedule.unit.amount(sum(row.paid for row in schedule.rows) + schedule.rows[-1].closing)
     total = paid + apart - received
     with precise():
         base = received + kept_back
         per_thousand = 1000 * total / base if base else Decimal(0)
     rate = None if force is None else float(force)
-    told: CostsTold = {
+    told: CostsOfLoan = {
         "net_proceeds": _money(received, loan),
         "total_cost": _money(total, loan),
         "per_thousand": _money(per_thousand, loan),
@@ -95,15 +95,15 @@ def costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> Costs:
         "yield_effective": _percent(rate, loan, effective=True),
     }
     all_fees = sum((fee.amount for fee in fees), Decimal(0))
-    carrying = _carrying(loan, laid, flows.moved, rate) if fees else ()
+    carrying = _carrying(loan, schedule, flows.moved, rate) if fees else ()
     return Costs(
-        told, yearly, all_fees, carrying, tuple(_fee_told(loan, laid, fee) for fee in fees)
+        told, yearly, all_fees, carrying, tuple(_fee_told(loan, schedule, fee) for fee in fees)
     )
 
 
-def yearly_costs(loan: Loan, terms: Terms, laid: Schedule, periodic: Decimal) -> YearlyCost:
+def yearly_costs(loan: Loan, terms: Terms, schedule: Schedule, periodic: Decimal) -> YearlyCost:
     """Both yearly costs alone."""
-    return _flows_of(loan, terms, laid).cost(loan, laid, periodic)[0]
+    return _flows_of(loan, terms, schedule).cost(loan, schedule, periodic)[0]
 
 
 class _FlowsOf(NamedTuple):
@@ -113,42 +113,44 @@ class _FlowsOf(NamedTuple):
     moved: list[Moved]
 
     def cost(
-        self, loan: Loan, laid: Schedule, periodic: Decimal
+        self, loan: Loan, schedule: Schedule, periodic: Decimal
     ) -> tuple[YearlyCost, float | None]:
         """Both yearly costs, and the force of one period."""
         if self.moved:
             return general_cost(
-                [*self.moved, *_left(loan, laid)],
+                [*self.moved, *_left(loan, schedule)],
                 loan.calendar,
                 loan.payments_a_year,
                 in_advance=loan.timing == "in-advance",
             )
-        flows, guess = _level_flows(loan, laid), float(periodic)
+        flows, guess = _level_flows(loan, schedule), float(periodic)
         is_regular = loan.calendar is None or loan.calendar.is_regular
         return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
 
 
-def _flows_of(loan: Loan, terms: Terms, laid: Schedule) -> _FlowsOf:
-    happens = _until_the_end(loan, terms, laid)
+def _flows_of(loan: Loan, terms: Terms, schedule: Schedule) -> _FlowsOf:
+    happens = _until_the_end(loan, terms, schedule)
     fees = [fee for fee in fees_of(terms) if happens(fee.place)]
     on_days = [each for each in between(terms) if happens(each.day)]
-    last = laid.rows[-1]
+    last = schedule.rows[-1]
     ends_on_a_day = last.day is not None or last.ended is not None
-    back = last.closing < 0 or any(row.paid < 0 or row.advance for row in laid.rows)
+    back = last.closing < 0 or any(row.paid < 0 or row.advance for row in schedule.rows)
     if not (fees or on_days or back or ends_on_a_day or loan.count == 0):
         return _FlowsOf(fees, [])
-    return _FlowsOf(fees, _moved(laid, fees, [] if laid.by_day else on_days))
+    return _FlowsOf(fees, _moved(schedule, fees, [] if schedule.by_day else on_days))
 
 
 def _added_at_start(fees: list[Fee]) -> Decimal:
     return sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
 
 
-def _fee_told(loan: Loan, laid: Schedule, fee: Fee) -> FeeTold:
+def _fee_told(loan: Loan, schedule: Schedule, fee: Fee) -> FeeCharged:
     calendar, place = loan.calendar, fee.place
     if isinstance(place, date):
         day: date | None = place
-        number = next((row.number for row in laid.rows if (due(loan, row) or place) >= place), 0)
+        number = next(
+            (row.number for row in schedule.rows if (due(loan, row) or place) >= place), 0
+        )
     else:
         number = place
         day = calendar and (calendar.payment(place) if place else calendar.start)
@@ -182,10 +184,10 @@ def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
         return percent_text(100 * told)
 
 
-def _level_flows(loan: Loan, laid: Schedule) -> Flows:
+def _level_flows(loan: Loan, schedule: Schedule) -> Flows:
     """What is paid to the cent, in runs, and what is left as paid at the end."""
-    scale = 10.0**-laid.unit.places
-    rows, calendar = laid.rows, loan.calendar
+    scale = 10.0**-schedule.unit.places
+    rows, calendar = schedule.rows, loan.calendar
     # Places count from the first payment where there are dates, else from the start.
     place = 0 if calendar or loan.timing == "in-advance" else 1
     runs: list[Run] = []
@@ -199,11 +201,11 @@ def _level_flows(loan: Loan, laid: Schedule) -> Flows:
     return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
 
 
-def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | date], bool]:
+def _until_the_end(loan: Loan, terms: Terms, schedule: Schedule) -> Callable[[int | date], bool]:
     """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
-    row = laid.rows[-1]
+    row = schedule.rows[-1]
     ended = row.stands_at
-    if row.day and not laid.by_day:
+    if row.day and not schedule.by_day:
         # Settled on a day between two payments: with what stands there by then.
         ended = row.number - 1
     elif row.ended and loan.timing == "in-arrears":
@@ -214,18 +216,18 @@ def _until_the_end(loan: Loan, terms: Terms, laid: Schedule) -> Callable[[int | 
     return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
 
 
-def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
+def _moved(schedule: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
     """What moves between lender and borrower, but for what is left: above zero what the borrower
     receives."""
     told_with: dict[int, int] = {}
     for each in on_days:
-        told_with[each.number] = told_with.get(each.number, 0) + laid.unit.count(each.amount)
-    unit = laid.unit
+        told_with[each.number] = told_with.get(each.number, 0) + schedule.unit.count(each.amount)
+    unit = schedule.unit
     # A quotient of whole numbers is the nearest float.
     scale = 10**unit.places
-    moved = [Moved(0, float(unit.amount(laid.rows[0].opening) - _added_at_start(fees)))]
+    moved = [Moved(0, float(unit.amount(schedule.rows[0].opening) - _added_at_start(fees)))]
     # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
-    for row in reversed(laid.rows):
+    for row in reversed(schedule.rows):
         net = row.advance - row.paid
         stated = told_with.pop(row.stands_at, 0)
         if row.ended:
@@ -240,19 +242,19 @@ def _moved(laid: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Move
     return moved
 
 
-def _left(loan: Loan, laid: Schedule) -> list[Moved]:
+def _left(loan: Loan, schedule: Schedule) -> list[Moved]:
     """What is left, as paid at the end."""
-    last = laid.rows[-1]
+    last = schedule.rows[-1]
     if not last.closing:
         return []
     # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
     late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
     place = last.day or (last.ended.day if last.ended else last.stands_at + late)
-    return [Moved(place, -float(laid.unit.amount(last.closing)))]
+    return [Moved(place, -float(schedule.unit.amount(last.closing)))]
 
 
 def _carrying(
-    loan: Loan, laid: Schedule, moved: list[Moved], force: float | None
+    loan: Loan, schedule: Schedule, moved: list[Moved], force: float | None
 ) -> tuple[str, ...]:
     """What has moved, rolled at the lender's yield (the effective-interest method), after each
     row."""
@@ -266,7 +268,7 @@ def _carrying(
 
     flows = sorted((time(each.place), each.amount) for each in moved)
     carried, at, next_flow, told = 0.0, 0.0, 0, []
-    for row in laid.rows:
+    for row in schedule.rows:
         ends = time(row.number + 1) if in_advance else time(row.number)
         # In advance a row ends just before the next payment.
         until = ends - _MOMENT if in_advance else ends + _MOMENT

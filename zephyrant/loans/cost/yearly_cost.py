@@ -90,9 +90,9 @@ class UnitFlows:
         total = slope = Decimal(0)
         for whole, fraction, amount in self.flows:
             units, part = Decimal(whole), Decimal(fraction)
-            worth = Decimal(amount) / ((1 + part * rate) * (1 + rate) ** units)
-            total += worth
-            slope -= worth * (units / (1 + rate) + part / (1 + part * rate))
+            present_value = Decimal(amount) / ((1 + part * rate) * (1 + rate) ** units)
+            total += present_value
+            slope -= present_value * (units / (1 + rate) + part / (1 + part * rate))
         return total, slope
 
 
@@ -102,10 +102,10 @@ def _log_worth(side: Floats, at: Floats) -> tuple[Floats, Floats]:
     exponents = -np.multiply.outer(np.log1p(at), whole)
     # The largest term is taken out, so that nothing overflows.
     most = exponents.max(axis=1)
-    worth = np.abs(amount) * np.exp(exponents - most[:, None]) / simple
-    total = worth.sum(axis=1)
+    present_value = np.abs(amount) * np.exp(exponents - most[:, None]) / simple
+    total = present_value.sum(axis=1)
     pull = whole / (1 + at)[:, None] + fraction / simple
-    return np.log(total) + most, -(worth * pull).sum(axis=1) / total
+    return np.log(total) + most, -(present_value * pull).sum(axis=1) / total
 
 
 class Flows(NamedTuple):
@@ -257,10 +257,10 @@ def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tu
         else:
             mean = discount / (1 - discount) - number / expm1(number * force)
         moments.append(head * level * (first + mean))
-    worth = fsum(worths)
+    present_value = fsum(worths)
     rate = expm1(force)
-    slope = -fsum(moments) / worth - fraction * (1 + rate) / (1 + fraction * rate)
-    return log(worth / lent) - log1p(fraction * rate), slope
+    slope = -fsum(moments) / present_value - fraction * (1 + rate) / (1 + fraction * rate)
+    return log(present_value / lent) - log1p(fraction * rate), slope
 
 
 def general_cost(

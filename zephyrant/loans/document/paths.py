@@ -8,7 +8,7 @@ from .loan import Loan
 from .reading import check, write
 
 
-def put(loan: Loan, path: str, value: str) -> Loan:
+def with_figure(loan: Loan, path: str, value: str) -> Loan:
     """The loan with another value in one place; raises `NotALoan` where it cannot stand there."""
     content = write(loan)
     content.pop("aim", None)

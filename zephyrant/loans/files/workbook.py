@@ -45,7 +45,7 @@ _QUIET: Final = 8
 _DIGITS: Final = 15
 
 
-class LiveRow(NamedTuple):
+class WorkbookRow(NamedTuple):
     """The cells of a payment: formulas as text, our values beside them.
 
     `measured`: days or parts of a year, where interest needs them. `percent`: of the period, where
@@ -69,7 +69,7 @@ class LiveRow(NamedTuple):
     each: str
 
 
-class LiveTerm(NamedTuple):
+class WorkbookTerm(NamedTuple):
     """A figure of the terms: its value or, where others tell it, its formula; `note` says what
     follows it and what does not. `is_input`: it is there to be changed."""
 
@@ -79,22 +79,22 @@ class LiveTerm(NamedTuple):
     is_input: bool
 
 
-class LiveTerms(NamedTuple):
+class WorkbookTerms(NamedTuple):
     """The terms the formulas refer to."""
 
-    principal: LiveTerm
-    percent: LiveTerm
-    per_period: LiveTerm
-    payment: LiveTerm
-    balance: LiveTerm
+    principal: WorkbookTerm
+    percent: WorkbookTerm
+    per_period: WorkbookTerm
+    payment: WorkbookTerm
+    balance: WorkbookTerm
 
 
-class Live(NamedTuple):
+class Workbook(NamedTuple):
     """A whole schedule as formulas; `busy`: money moves besides the payments; `finds`: a formula
     finds the figure that is asked for; `says`: what does not follow."""
 
-    terms: LiveTerms
-    rows: tuple[LiveRow, ...]
+    terms: WorkbookTerms
+    rows: tuple[WorkbookRow, ...]
     schedule: Schedule
     measured_in: str | None
     busy: bool
@@ -102,16 +102,22 @@ class Live(NamedTuple):
     says: tuple[str, ...]
 
 
-def live(loan: Loan) -> Live | None:
+def live(loan: Loan) -> Workbook | None:
     """The loan's schedule as formulas; none where it has none."""
     worked = work_out(loan)
-    if worked.terms is None or worked.laid is None:
+    if worked.terms is None or worked.schedule is None:
         return None
-    writer = _Writer(loan, worked.terms, worked.laid)
+    writer = _Writer(loan, worked.terms, worked.schedule)
     rows = tuple(writer.rows())
     terms = writer.live_terms(worked.found.solutions)
-    return Live(
-        terms, rows, worked.laid, writer.measured_in, writer.busy, writer.finds, writer.says(rows)
+    return Workbook(
+        terms,
+        rows,
+        worked.schedule,
+        writer.measured_in,
+        writer.busy,
+        writer.finds,
+        writer.says(rows),
     )
 
 
@@ -145,14 +151,14 @@ def _per_period(loan: Loan) -> str | None:
 class _Writer:
     """Writes the formulas of a schedule row by row."""
 
-    def __init__(self, loan: Loan, terms: Terms, laid: Schedule) -> None:
-        self.loan, self.terms, self.laid = loan, terms, laid
+    def __init__(self, loan: Loan, terms: Terms, schedule: Schedule) -> None:
+        self.loan, self.terms, self.schedule = loan, terms, schedule
         self.line: Line = line_to_settle(loan, terms)
         self.advance = loan.timing == "in-advance" and loan.count != 0
         self.decimals = loan.decimals
-        self.rounds = loan.rounding.interest == "nearest" and laid.unit.places == loan.decimals
-        self.busy = any(row.advance or row.repay or row.fee for row in laid.rows)
-        self.last_row = FIRST_ROW + len(laid.rows) - 1
+        self.rounds = loan.rounding.interest == "nearest" and schedule.unit.places == loan.decimals
+        self.busy = any(row.advance or row.repay or row.fee for row in schedule.rows)
+        self.last_row = FIRST_ROW + len(schedule.rows) - 1
         self.measured_in = {
             "equal": None,
             "actual/actual": "part of a year",
@@ -189,15 +195,15 @@ class _Writer:
             0,
             UNKNOWN,
         )
-        stub = self.advance and self.terms.beats[0].before != NO_TIME
+        stub = self.advance and self.terms.runs[0].before != NO_TIME
         plain = not any(s.inner or s.interest_only for s in self.line.stretches)
-        fees = any(put.of_money for put in self.terms.puts)
-        levels = any(put.levels for put in self.terms.puts)
-        whole = self.terms.count == self.laid.rows[-1].number
+        fees = any(provision.of_money for provision in self.terms.provisions)
+        levels = any(provision.levels for provision in self.terms.provisions)
+        whole = self.terms.count == self.schedule.rows[-1].number
         even = all(share in (0, 1) for _, share in self.shares)
         return bool(known and plain and whole and even and not (stub or fees or levels))
 
-    def live_terms(self, solutions: tuple[Decimal, ...]) -> LiveTerms:
+    def live_terms(self, solutions: tuple[Decimal, ...]) -> WorkbookTerms:
         """The inputs, and which of them a formula tells."""
         loan, terms, asks = self.loan, self.terms, self.loan.unknown
         percent = loan.rate.percent
@@ -208,26 +214,26 @@ class _Writer:
         follows = "change it, and the schedule follows"
         given = "found by Zephyrant; no formula finds it again"
 
-        def figure(name: str, value: Decimal, found: str) -> LiveTerm:
+        def figure(name: str, value: Decimal, found: str) -> WorkbookTerm:
             if asks == name and self.finds:
-                return LiveTerm(value, f"={found}", "found from the other figures", False)
-            return LiveTerm(value, None, given if asks == name else follows, True)
+                return WorkbookTerm(value, f"={found}", "found from the other figures", False)
+            return WorkbookTerm(value, None, given if asks == name else follows, True)
 
         flat = "of a flat quote no formula tells the rate: change the percent of one period"
         quoted = flat if formula is None else given if asks_rate(loan) else follows
-        balance = self.laid.unit.amount(self.laid.rows[-1].closing)
-        left = LiveTerm(balance, None, follows, True)
+        balance = self.schedule.unit.amount(self.schedule.rows[-1].closing)
+        left = WorkbookTerm(balance, None, follows, True)
         if asks == "balance":
             ends = f"=Schedule!$G${self.last_row}"
-            left = LiveTerm(balance, ends, "what the last payment leaves", False)
-        return LiveTerms(
+            left = WorkbookTerm(balance, ends, "what the last payment leaves", False)
+        return WorkbookTerms(
             figure(
                 "principal",
                 terms.principal,
                 self._cash(f"({BALANCE}-{without})/{each}", is_payment=False),
             ),
-            LiveTerm(stated, None, quoted, formula is not None),
-            LiveTerm(
+            WorkbookTerm(stated, None, quoted, formula is not None),
+            WorkbookTerm(
                 per_period, formula, "from the quote" if formula else follows, formula is None
             ),
             figure(
@@ -249,7 +255,7 @@ class _Writer:
             return f"{way}(ROUND({text},{_QUIET}),{self.decimals})"
         return f"{way}(ROUND({text}/{step:f},{_QUIET}),0)*{step:f}"
 
-    def says(self, rows: tuple[LiveRow, ...]) -> tuple[str, ...]:
+    def says(self, rows: tuple[WorkbookRow, ...]) -> tuple[str, ...]:
         """What of the sheet does not follow."""
         loan = self.loan
         said = ["The number of rows does not change; those after nothing is owed stand at zero."]
@@ -269,23 +275,23 @@ class _Writer:
 
     # Rows
 
-    def rows(self) -> Iterator[LiveRow]:
+    def rows(self) -> Iterator[WorkbookRow]:
         """Every row."""
-        beats, stretches = iter(self.terms.beats), iter(lay_out(self.terms).stretches)
-        beat, stretch = next(beats), next(stretches)
-        for number, row in enumerate(self.laid.rows, FIRST_ROW):
-            while beat.last is not None and beat.last < row.stands_at:
-                beat = next(beats)
+        runs, stretches = iter(self.terms.runs), iter(lay_out(self.terms).stretches)
+        run, stretch = next(runs), next(stretches)
+        for number, row in enumerate(self.schedule.rows, FIRST_ROW):
+            while run.last is not None and run.last < row.stands_at:
+                run = next(runs)
             while stretch.last is not None and stretch.last < row.stands_at:
                 stretch = next(stretches)
-            span = beat.after if self.advance else beat.before
+            span = run.after if self.advance else run.before
             yield self._row(row, number, stretch, span)
 
-    def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> LiveRow:
+    def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> WorkbookRow:
         look()
         opening = f"=G{number - 1}"
         if number == FIRST_ROW:
-            more = row.opening - self.laid.unit.count(self.terms.principal)
+            more = row.opening - self.schedule.unit.count(self.terms.principal)
             opening = f"={PRINCIPAL}" + (f"+{self._stated(more)}" if more else "")
         is_last = number == self.last_row
         own = 100 * as_decimal(stretch.after if self.advance else stretch.before)
@@ -310,7 +316,7 @@ class _Writer:
         elif settles:
             after = f"+F{number + 1}" + (f"+K{number + 1}-J{number + 1}" if self.busy else "")
             interest = f"=0{after}-(C{number}{moved}-F{number})"
-        return LiveRow(
+        return WorkbookRow(
             row,
             opening,
             interest,
@@ -341,7 +347,7 @@ class _Writer:
         asks_payment = self.loan.unknown == "payment"
         without, each = f"L{number - 1}", f"M{number - 1}"
         if number == FIRST_ROW:
-            more = self.laid.rows[0].opening - self.laid.unit.count(self.terms.principal)
+            more = self.schedule.rows[0].opening - self.schedule.unit.count(self.terms.principal)
             without = f"C{number}" if asks_payment else self._stated(more)
             each = "0" if asks_payment else "1"
         paid, one = f"-{stretch.payment:f}", "0"
@@ -371,7 +377,7 @@ class _Writer:
         """The payment and the interest of the last row, which closes at the balance."""
         payment, interest = usual
         by = self.line.settles_by
-        if self.laid.early:
+        if self.schedule.early:
             # Overpaid as shown: the payment stands beside what is repaid too much.
             return (self._stated(row.payment) if row.closing else payment), interest
         if by == "payment" and self.loan.count != 0:
@@ -397,7 +403,7 @@ class _Writer:
 
     def _by_terms(self, row: Row, stretch: Stretch, span: Span) -> tuple[Fraction, Fraction]:
         """Interest on 1 before and after the payment where nothing but the terms decides it."""
-        if not self.terms.puts:
+        if not self.terms.provisions:
             return stretch.before, stretch.after
         whole = span.interest(self.terms.rate)
         if self.advance:
@@ -408,7 +414,7 @@ class _Writer:
         self, row: Row, number: int, stretch: Stretch, fraction: Fraction, *, is_own: bool
     ) -> str | None:
         """Interest on 1 in a row, as a formula; None where none tells it."""
-        if stretch.inner or stretch.interest_only or self.laid.by_day:
+        if stretch.inner or stretch.interest_only or self.schedule.by_day:
             return None
         if stretch.before and stretch.after:
             return None
@@ -432,7 +438,7 @@ class _Writer:
         if not self.rounds:
             return True
         rate = stretch.after if self.advance else stretch.before
-        unit = self.laid.unit
+        unit = self.schedule.unit
         moved = row.advance + row.fee - row.repay - row.payment if self.advance else 0
         with precise():
             worked = unit.amount(row.opening + moved) * as_decimal(rate)
@@ -442,7 +448,7 @@ class _Writer:
         return told == unit.amount(row.interest) and worked.adjusted() + self.decimals < _DIGITS - 2
 
     def _stated(self, units: int) -> str:
-        return self.laid.unit.write(units)
+        return self.schedule.unit.write(units)
 
     def _rounded(self, text: str) -> str:
         """To the cent, ties away from zero: the noise of binary arithmetic goes first."""

@@ -406,11 +406,11 @@ def true_rates(loans: Level, schedule: Rolled) -> Floats:
             run = np.where(before == 0, 0.0, fall / rate)
             at_last = np.exp(-count * log)
             lift = np.exp(shift * log)
-            worth = (loans.payment * run + final * at_last) * lift + left * at_last
+            present_value = (loans.payment * run + final * at_last) * lift + left * at_last
             slope = loans.payment * (before * (1 - fall) / (1 + rate) - run) / rate
             slope -= final * count * at_last / (1 + rate)
             slope = slope * lift + shift * (loans.payment * run + final * at_last)
             slope -= left * count * at_last / (1 + rate)
-            step = (worth - loans.principal) / slope
+            step = (present_value - loans.principal) / slope
             rate = rate - step
         return np.where(np.abs(step) < 1e-12 + 1e-9 * np.abs(rate), rate, np.nan)

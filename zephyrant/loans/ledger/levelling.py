@@ -6,14 +6,16 @@ from decimal import Decimal
 
 from ..calendars.dates import Calendar
 from ..line.stretches import Ahead, Levelling, lay_out
-from ..line.terms import Put, Terms, digits_for
+from ..line.terms import Provision, Terms, digits_for
 from ..numbers.decimals import precise
 from .unrounded import Carrying, carried, unrounded_end
 
 
 def unforeseen(terms: Terms) -> Terms:
     """The terms without what sets the payment anew: what was not known when it was first set."""
-    return replace(terms, puts=tuple(put for put in terms.puts if not put.levels))
+    return replace(
+        terms, provisions=tuple(provision for provision in terms.provisions if not provision.levels)
+    )
 
 
 def levelled(terms: Terms) -> Terms:
@@ -22,10 +24,10 @@ def levelled(terms: Terms) -> Terms:
     Each time the regular payment from the next one on is made such that the loan ends as stated
     with its last payment, later ones of the kind not being foreseen.
     """
-    if not any(put.levels for put in terms.puts):
+    if not any(provision.levels for provision in terms.provisions):
         return terms
     line = Levelling(terms)
-    anew: list[Put] = []
+    anew: list[Provision] = []
     with precise(digits_for(terms)):
         owed, begins = line.principal, 1
         ahead: _Ahead | None = None
@@ -40,9 +42,9 @@ def levelled(terms: Terms) -> Terms:
             paid = max(amount, Decimal(0))
             if terms.cash is not None:
                 paid = terms.cash.payment(paid)
-            anew.append(Put("payment", None, number, None, None, paid))
+            anew.append(Provision("payment", None, number, None, None, paid))
             line.set_anew(number, paid)
-    return replace(terms, puts=(*terms.puts, *anew))
+    return replace(terms, provisions=(*terms.provisions, *anew))
 
 
 class _Ahead:
@@ -87,17 +89,17 @@ def owed_on(terms: Terms, day: date) -> Decimal:
     if calendar is None:
         raise ValueError("a loan without dates has no days to ask for")
 
-    def by_then(put: Put) -> Put | None:
-        begins = put.at or put.begin or 0
+    def by_then(provision: Provision) -> Provision | None:
+        begins = provision.at or provision.begin or 0
         on = begins if isinstance(begins, date) else calendar.payment(begins) if begins else None
-        if on is not None and on > day and put.verb != "rate":
+        if on is not None and on > day and provision.verb != "rate":
             return None
-        lasts = put.at is None and put.verb != "rate"
-        return put._replace(to=_earlier(put.to, day, calendar)) if lasts else put
+        lasts = provision.at is None and provision.verb != "rate"
+        return provision._replace(to=_earlier(provision.to, day, calendar)) if lasts else provision
 
-    kept = tuple(each for each in map(by_then, terms.puts) if each is not None)
-    end = Put("repay", day, None, None, None, Decimal(0))
-    return unrounded_end(lay_out(replace(terms, puts=(*kept, end))))
+    kept = tuple(each for each in map(by_then, terms.provisions) if each is not None)
+    end = Provision("repay", day, None, None, None, Decimal(0))
+    return unrounded_end(lay_out(replace(terms, provisions=(*kept, end))))
 
 
 def _earlier(to: int | date | None, day: date, calendar: Calendar) -> date:

@@ -9,37 +9,37 @@ from decimal import Decimal
 from typing import NamedTuple
 
 from ..line.line import Line, Stretch
-from ..line.periods import Beat, Span
+from ..line.periods import PeriodRun, Span
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..quotes.conversion import as_decimal
 
 
-class Worth(NamedTuple):
+class PresentValue(NamedTuple):
     """A value at the start, and how it changes with the rate of one period."""
 
     value: Decimal
     slope: Decimal
 
 
-def worth(terms: Terms, rate: Decimal) -> Worth:
+def present_value(terms: Terms, rate: Decimal) -> PresentValue:
     """Level payments and the balance, discounted at `rate` a period; the count is known.
 
     In the decimal context in force; each run of equal periods by the sum of a geometric series.
     """
     value = slope = Decimal(0)
     discount, force = Decimal(1), Decimal(0)
-    for beat in terms.beats:
-        periods = (beat.last or 0) - beat.first + 1
+    for run in terms.runs:
+        periods = (run.last or 0) - run.first + 1
         if periods < 1:
             continue
-        each = _level(beat, periods, rate, terms.payment)
+        each = _level(run, periods, rate, terms.payment)
         value += discount * each.value
         slope += discount * (each.slope - force * each.value)
-        growth = _growth(beat.before, rate) * _growth(beat.after, rate)
-        discount, force = discount / growth**periods, force + periods * _forces(beat, rate)
+        growth = _growth(run.before, rate) * _growth(run.after, rate)
+        discount, force = discount / growth**periods, force + periods * _forces(run, rate)
     left = terms.balance * discount
-    return Worth(value + left, slope - left * force)
+    return PresentValue(value + left, slope - left * force)
 
 
 def _growth(span: Span, rate: Decimal) -> Decimal:
@@ -49,18 +49,18 @@ def _growth(span: Span, rate: Decimal) -> Decimal:
     return growth
 
 
-def _forces(beat: Beat, rate: Decimal) -> Decimal:
-    return beat.before.force(rate) + beat.after.force(rate)
+def _forces(run: PeriodRun, rate: Decimal) -> Decimal:
+    return run.before.force(rate) + run.after.force(rate)
 
 
-def _level(beat: Beat, periods: int, rate: Decimal, payment: Decimal) -> Worth:
+def _level(run: PeriodRun, periods: int, rate: Decimal, payment: Decimal) -> PresentValue:
     """Payments of as many periods that are alike, worth at the beginning of the first."""
-    after = _growth(beat.after, rate)
-    growth = _growth(beat.before, rate) * after
+    after = _growth(run.after, rate)
+    growth = _growth(run.before, rate) * after
     ends, moment = annuity.present_values(1 / growth, periods, payment, Decimal(0))
     # Each payment is worth its end-of-period value grown back over the time after it.
-    slope = -moment * _forces(beat, rate) + ends * beat.after.force(rate)
-    return Worth(ends * after, slope * after)
+    slope = -moment * _forces(run, rate) + ends * run.after.force(rate)
+    return PresentValue(ends * after, slope * after)
 
 
 class Discounted(NamedTuple):

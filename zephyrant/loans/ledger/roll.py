@@ -21,7 +21,7 @@ from .rows import CashRule, Ending, Hindrance, NeverSettlesError, Row, Schedule
 _LOOKS_EACH: Final = 256
 
 
-def schedule(line: Line, rule: CashRule) -> Schedule:
+def roll_schedule(line: Line, rule: CashRule) -> Schedule:
     """The line to the cent: what `settles_by` says closes it at exactly the balance.
 
     In each row interest + principal = payment. A payment that would overpay is cut to what is

@@ -8,8 +8,8 @@ from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..quotes.conversion import periodic_rate
-from .periods import beats_of
-from .terms import Cash, Put, Terms, Timetable
+from .periods import period_runs_of
+from .terms import Cash, Provision, Terms, Timetable
 
 
 def _number(value: object) -> Decimal:
@@ -34,14 +34,14 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
         count=count,
         payment=_number(loan.payment),
         balance=_number(loan.balance),
-        beats=beats_of(loan, count or None, most),
+        runs=period_runs_of(loan, count or None, most),
         time=timetable(loan),
-        puts=tuple(_put(loan, clause) for clause in loan.clauses),
+        provisions=tuple(_provision(loan, clause) for clause in loan.clauses),
         open_to=most,
     )
 
 
-def _put(loan: Loan, clause: Clause) -> Put:
+def _provision(loan: Loan, clause: Clause) -> Provision:
     """A clause with its numbers, zero where unknown."""
     verb = clause.verb
     figure: object = getattr(clause, verb)
@@ -59,7 +59,7 @@ def _put(loan: Loan, clause: Clause) -> Put:
         figure = clause.step.percent if by_percent else clause.step.amount
     elif clause.pay is not None:
         figure = Decimal(0)
-    return Put(
+    return Provision(
         verb=verb,
         at=clause.at,
         begin=clause.begin,

@@ -87,10 +87,8 @@ class Line(NamedTuple):
 def plain_line(terms: Terms) -> Line:
     """The line of a loan without clauses: its beats at its rate."""
     stretches = tuple(
-        Stretch(beat.first, beat.last, before, after, terms.payment)
-        for beat, (before, after) in zip(
-            terms.beats, interests(terms.beats, terms.rate), strict=True
-        )
+        Stretch(run.first, run.last, before, after, terms.payment)
+        for run, (before, after) in zip(terms.runs, interests(terms.runs, terms.rate), strict=True)
     )
     is_open = terms.count is None
     return Line(terms.principal, stretches, terms.balance, is_open, most=terms.most_payments)

@@ -54,7 +54,7 @@ NO_TIME: Final = Span(Fraction(0))
 ONE_PERIOD: Final = Span(Fraction(1))
 
 
-class Beat(NamedTuple):
+class PeriodRun(NamedTuple):
     """Periods `first` to `last` (None: without end) that are alike.
 
     Interest accrues over `before` a payment and over `after` it: in arrears all of the period lies
@@ -67,7 +67,7 @@ class Beat(NamedTuple):
     after: Span
 
 
-class Beats(tuple[Beat, ...]):
+class PeriodRuns(tuple[PeriodRun, ...]):
     """The periods of a loan, made once for a document; the same only as itself, so that what is
     worked out for them can be kept."""
 
@@ -80,13 +80,13 @@ class Beats(tuple[Beat, ...]):
         return id(self)
 
 
-def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
+def period_runs_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> PeriodRuns:
     """The periods of a document, up to `count` where that is known.
 
     Where it is not, periods that a day count measures are laid out up to `most` and the end of the
     calendar.
     """
-    return _beats(
+    return _runs(
         loan.calendar,
         loan.day_count,
         loan.odd_days,
@@ -98,7 +98,7 @@ def beats_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> Beats:
 
 
 @lru_cache(maxsize=64)
-def _beats(
+def _runs(
     calendar: Calendar | None,
     day_count: DayCount,
     odd_days: str,
@@ -107,32 +107,36 @@ def _beats(
     count: int | None,
     most: int,
     in_advance: bool,
-) -> Beats:
-    regular = _beat(1, count, ONE_PERIOD, advance=in_advance)
+) -> PeriodRuns:
+    regular = _run_of(1, count, ONE_PERIOD, advance=in_advance)
     if calendar is None or (day_count == "equal" and calendar.is_regular):
-        return Beats((regular,))
+        return PeriodRuns((regular,))
     if day_count == "equal":
-        return Beats(_with_odd_first(calendar, odd_days, count))
+        return PeriodRuns(_with_odd_first(calendar, odd_days, count))
     periods = min(count or most, calendar.most_payments())
-    return Beats(_measured(calendar, day_count, a_year, periods))
+    return PeriodRuns(_measured(calendar, day_count, a_year, periods))
 
 
-def _beat(first: int, last: int | None, span: Span, *, advance: bool) -> Beat:
-    return Beat(first, last, NO_TIME, span) if advance else Beat(first, last, span, NO_TIME)
+def _run_of(first: int, last: int | None, span: Span, *, advance: bool) -> PeriodRun:
+    return (
+        PeriodRun(first, last, NO_TIME, span) if advance else PeriodRun(first, last, span, NO_TIME)
+    )
 
 
-def _with_odd_first(calendar: Calendar, odd_days: str, count: int | None) -> tuple[Beat, ...]:
+def _with_odd_first(calendar: Calendar, odd_days: str, count: int | None) -> tuple[PeriodRun, ...]:
     whole, fraction = odd_time(calendar.start, calendar.first, calendar.step)
     odd = Span(fraction, Fraction(whole))
     if odd_days == "compound":
         odd = Span(Fraction(0), whole + fraction)
-    first = Beat(1, 1, odd, ONE_PERIOD if calendar.in_advance else NO_TIME)
+    first = PeriodRun(1, 1, odd, ONE_PERIOD if calendar.in_advance else NO_TIME)
     if count == 1:
         return (first,)
-    return first, _beat(2, count, ONE_PERIOD, advance=calendar.in_advance)
+    return first, _run_of(2, count, ONE_PERIOD, advance=calendar.in_advance)
 
 
-def _measured(calendar: Calendar, day_count: DayCount, a_year: int, most: int) -> Iterator[Beat]:
+def _measured(
+    calendar: Calendar, day_count: DayCount, a_year: int, most: int
+) -> Iterator[PeriodRun]:
     """Periods as a day count measures them; those of one length that follow each other together."""
 
     def span(begins: date, ends: date) -> Span:
@@ -143,15 +147,15 @@ def _measured(calendar: Calendar, day_count: DayCount, a_year: int, most: int) -
     number = 1
     stub = span(calendar.start, calendar.first) if calendar.in_advance else NO_TIME
     if stub.simple:
-        yield Beat(1, 1, stub, spans[0])
+        yield PeriodRun(1, 1, stub, spans[0])
         spans, number = spans[1:], 2
     for alike, group in groupby(spans):
         length = len(list(group))
-        yield _beat(number, number + length - 1, alike, advance=calendar.in_advance)
+        yield _run_of(number, number + length - 1, alike, advance=calendar.in_advance)
         number += length
 
 
 @lru_cache(maxsize=64)
-def interests(beats: Beats, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
+def interests(runs: PeriodRuns, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
     """Interest on 1 before and after the payments of each beat."""
-    return tuple((beat.before.interest(rate), beat.after.interest(rate)) for beat in beats)
+    return tuple((run.before.interest(rate), run.after.interest(rate)) for run in runs)

@@ -13,7 +13,7 @@ from functools import cached_property
 from heapq import heapify, heappop, heappush
 from typing import Final, Generic, NamedTuple, TypeVar
 
-from .terms import Put, Terms
+from .terms import Provision, Terms
 
 Spot = tuple[int, int]
 _ALL_MONTHS: Final = 0
@@ -88,20 +88,28 @@ class Places:
         if terms.count:
             return terms.count
         if terms.count is None:
-            last = terms.beats[-1].last
+            last = terms.runs[-1].last
             return min(terms.open_to if last is None else last, terms.most_payments)
-        places = [place for put in terms.puts for place in (put.at, put.begin, put.to)]
+        places = [
+            place
+            for provision in terms.provisions
+            for place in (provision.at, provision.begin, provision.to)
+        ]
         ints = [place for place in places if isinstance(place, int)]
         self.last = 0
         # Money of a stretch moves on payment days: the last of them lies on or before its end.
         spans = [
-            self.number_of(put.to, after=put.verb == "rate")[0]
-            for put in terms.puts
-            if isinstance(put.to, date)
+            self.number_of(provision.to, after=provision.verb == "rate")[0]
+            for provision in terms.provisions
+            if isinstance(provision.to, date)
         ]
-        begins = [self.number_of(put.begin)[0] for put in terms.puts if isinstance(put.begin, date)]
+        begins = [
+            self.number_of(provision.begin)[0]
+            for provision in terms.provisions
+            if isinstance(provision.begin, date)
+        ]
         numbers = [*ints, *spans, *begins, 1]
-        days = [put.at for put in terms.puts if isinstance(put.at, date)]
+        days = [provision.at for provision in terms.provisions if isinstance(provision.at, date)]
         if not days:
             return max(numbers)
         on_days, is_on = self.number_of(max(days))
@@ -122,10 +130,10 @@ class Places:
             number = self.last if is_on else self.last + 1
         return (number if after or is_on else number - 1), is_on
 
-    def begins(self, put: Put) -> int:
+    def begins(self, provision: Provision) -> int:
         """The payment with which a clause begins: of a day the first on or after it, of months of
         the year without a beginning the first of all."""
-        place = put.at if put.at is not None else put.begin
+        place = provision.at if provision.at is not None else provision.begin
         if isinstance(place, date):
             return self.number_of(place)[0]
         return 1 if place is None else place
@@ -142,24 +150,26 @@ class Places:
             number = 1
         return min(number, self.last)
 
-    def payments(self, put: Put) -> tuple[int, int]:
+    def payments(self, provision: Provision) -> tuple[int, int]:
         """The first and the last payment a clause may hold for, 0 being the start; of none the
         first lies behind the last."""
-        if isinstance(put.at, int):
-            return put.at, put.at
-        if put.at is not None:
-            number, is_on = self.number_of(put.at)
-            if not number and put.verb in ("payment", "pay") and self.due(1) == put.at:
+        if isinstance(provision.at, int):
+            return provision.at, provision.at
+        if provision.at is not None:
+            number, is_on = self.number_of(provision.at)
+            if not number and provision.verb in ("payment", "pay") and self.due(1) == provision.at:
                 number = 1
             return (number, number) if is_on else (1, 0)
-        first = self.begins(put) if put.begin is not None else 1
-        return (max(1, first) if isinstance(put.begin, date) else first), self.until(put.to)
+        first = self.begins(provision) if provision.begin is not None else 1
+        return (max(1, first) if isinstance(provision.begin, date) else first), self.until(
+            provision.to
+        )
 
-    def each(self, put: Put) -> Iterator[int]:
+    def each(self, provision: Provision) -> Iterator[int]:
         """Every payment a clause holds for."""
-        first, last = self.payments(put)
+        first, last = self.payments(provision)
         for number in range(first, last + 1):
-            if put.months is None or self.month(number) in put.months:
+            if provision.months is None or self.month(number) in provision.months:
                 yield number
 
     def month(self, number: int) -> int:
@@ -185,32 +195,38 @@ class Places:
             number += 1
         return max(1, number), day.toordinal()
 
-    def rate_holds(self, put: Put, place: int) -> Holding:
+    def rate_holds(self, provision: Provision, place: int) -> Holding:
         """From where to where a rate holds; of several the one that begins later wins, then the
         later in the list."""
         begins, ends = (0, 0), NEVER
-        if put.begin is not None:
-            begins = self.spot(put.begin) if isinstance(put.begin, date) else (put.begin, 0)
-        if put.to is not None:
-            ends = self.spot(put.to) if isinstance(put.to, date) else (put.to + 1, 0)
-        return Holding(begins, ends, place, rank=(self._rate_begins(put), place))
+        if provision.begin is not None:
+            begins = (
+                self.spot(provision.begin)
+                if isinstance(provision.begin, date)
+                else (provision.begin, 0)
+            )
+        if provision.to is not None:
+            ends = (
+                self.spot(provision.to) if isinstance(provision.to, date) else (provision.to + 1, 0)
+            )
+        return Holding(begins, ends, place, rank=(self._rate_begins(provision), place))
 
-    def _rate_begins(self, put: Put) -> int:
+    def _rate_begins(self, provision: Provision) -> int:
         """Where a rate begins, to be compared with where others do: on which day of a dated loan,
         else in which period."""
-        if isinstance(put.begin, date):
-            return put.begin.toordinal()
-        number = put.begin or 0
+        if isinstance(provision.begin, date):
+            return provision.begin.toordinal()
+        number = provision.begin or 0
         if self.calendar is None:
             return number
         return self.due(max(0, number - (0 if self.in_advance else 1))).toordinal()
 
-    def paid_holds(self, put: Put, place: int) -> Holding:
+    def paid_holds(self, provision: Provision, place: int) -> Holding:
         """Where a payment is what a clause says: one at a payment beats a stretch, then the later
         beginning wins, then the later in the list."""
-        first, last = self.payments(put)
-        rank = (int(put.at is not None), self.begins(put), place)
-        return Holding((first, 0), (last + 1, 0), place, put.months, rank)
+        first, last = self.payments(provision)
+        rank = (int(provision.at is not None), self.begins(provision), place)
+        return Holding((first, 0), (last + 1, 0), place, provision.months, rank)
 
     # Swept along the line
 
@@ -272,14 +288,16 @@ class Steps:
     """How payments grow along the line, step by step; asked for in order it costs no more than the
     steps there are. In the decimal context in force."""
 
-    def __init__(self, steps: Iterable[Put], places: Places) -> None:
-        self._steps = [(put, places.begins(put), places.until(put.to)) for put in steps]
+    def __init__(self, steps: Iterable[Provision], places: Places) -> None:
+        self._steps = [
+            (provision, places.begins(provision), places.until(provision.to)) for provision in steps
+        ]
         #: For each step the group of like steps it belongs to: percents and amounts in turn.
         self._groups: list[int] = []
         kinds: list[bool] = []
-        for put, _, _ in self._steps:
-            if not kinds or kinds[-1] != put.by_percent:
-                kinds.append(put.by_percent)
+        for provision, _, _ in self._steps:
+            if not kinds or kinds[-1] != provision.by_percent:
+                kinds.append(provision.by_percent)
             self._groups.append(len(kinds) - 1)
         self._by_percent = kinds
         self._at: int | None = None
@@ -313,26 +331,26 @@ class Steps:
     def _begin(self, number: int) -> None:
         self._totals = [Decimal(1 if by_percent else 0) for by_percent in self._by_percent]
         self._next: list[tuple[int, int]] = []
-        for place, (put, begins, to) in enumerate(self._steps):
+        for place, (provision, begins, to) in enumerate(self._steps):
             last = min(number, to)
-            made = (last - begins) // put.every + 1 if last >= begins else 0
+            made = (last - begins) // provision.every + 1 if last >= begins else 0
             self._add(place, made)
-            upcoming = begins + made * put.every
+            upcoming = begins + made * provision.every
             if upcoming <= to:
                 self._next.append((upcoming, place))
         heapify(self._next)
 
     def _wait(self, place: int, at: int) -> None:
-        put, _, to = self._steps[place]
-        if at + put.every <= to:
-            heappush(self._next, (at + put.every, place))
+        provision, _, to = self._steps[place]
+        if at + provision.every <= to:
+            heappush(self._next, (at + provision.every, place))
 
     def _add(self, place: int, times: int) -> None:
-        put, group = self._steps[place][0], self._groups[place]
-        if put.by_percent:
-            self._totals[group] *= (1 + put.amount / 100) ** times
+        provision, group = self._steps[place][0], self._groups[place]
+        if provision.by_percent:
+            self._totals[group] *= (1 + provision.amount / 100) ** times
         else:
-            self._totals[group] += put.amount * times
+            self._totals[group] += provision.amount * times
 
 
 def turning(pieces: Iterable[Pieces[V]]) -> set[int]:

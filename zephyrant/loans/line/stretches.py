@@ -22,9 +22,9 @@ from ..document.clauses import VerbName
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal, as_fraction
 from .line import Inner, Line, Stretch, plain_line
-from .periods import NO_TIME, Beat, Span, interests
+from .periods import NO_TIME, PeriodRun, Span, interests
 from .places import Holding, Pieces, Places, Steps, in_force, turning
-from .terms import Put, Terms
+from .terms import Provision, Terms
 
 _NOTHING = Decimal(0)
 #: Later than every day of a period.
@@ -59,14 +59,14 @@ class _Moved(NamedTuple):
 
 def lay_out(terms: Terms) -> Line:
     """The line of a loan, with all its clauses."""
-    if not terms.puts:
+    if not terms.provisions:
         return plain_line(terms)
     return _Cutting(terms).line()
 
 
 def fees_of(terms: Terms) -> list[Fee]:
     """Every fee of a loan, in money."""
-    return _Cutting(terms).fees() if terms.puts else []
+    return _Cutting(terms).fees() if terms.provisions else []
 
 
 class Between(NamedTuple):
@@ -80,7 +80,7 @@ class Between(NamedTuple):
 
 def between(terms: Terms) -> list[Between]:
     """All of it; a fee added to what is owed moves nothing."""
-    if not terms.puts:
+    if not terms.provisions:
         return []
     return [
         Between(max(number, 1), day, amount)
@@ -93,7 +93,7 @@ def between(terms: Terms) -> list[Between]:
 def moves_only_last(terms: Terms, name: str) -> bool:
     """Whether an amount, `payment` or one of a clause by its path, stands in the last place alone:
     that of the last payment, or of the end where clauses alone are the loan."""
-    if not terms.puts:
+    if not terms.provisions:
         return name == "payment" and terms.count == 1
     return _Cutting(terms).moves_only_last(name)
 
@@ -160,24 +160,24 @@ class Levelling:
         self._known: dict[int, int] = {}
         self._rates: list[Holding] = []
         self._waiting: list[tuple[int, int]] = []
-        for place, put in enumerate(terms.puts):
-            if not put.levels:
-                self._known[place] = self._last_of(place, put)
-            elif put.verb == "rate":
-                self._waiting.append((self._past.points_of(put)[0], place))
+        for place, provision in enumerate(terms.provisions):
+            if not provision.levels:
+                self._known[place] = self._last_of(place, provision)
+            elif provision.verb == "rate":
+                self._waiting.append((self._past.points_of(provision)[0], place))
         self._waiting.sort(reverse=True)
         self._ahead: tuple[list[int], Ahead] | None = None
 
-    def _last_of(self, place: int, put: Put) -> int:
+    def _last_of(self, place: int, provision: Provision) -> int:
         places = self._past.places
-        if put.verb == "step":
+        if provision.verb == "step":
             # A payment stays as large as its steps have made it.
             return places.last
-        if put.verb == "rate":
-            return places.rate_holds(put, place).ends[0]
-        if isinstance(put.at, date):
-            return places.number_of(put.at)[0]
-        return places.payments(put)[1]
+        if provision.verb == "rate":
+            return places.rate_holds(provision, place).ends[0]
+        if isinstance(provision.at, date):
+            return places.number_of(provision.at)[0]
+        return places.payments(provision)[1]
 
     @property
     def points(self) -> list[int]:
@@ -197,13 +197,13 @@ class Levelling:
         """The line from a payment on, as it is known when the payment is set anew there."""
         while self._waiting and self._waiting[-1][0] <= number:
             place = self._waiting.pop()[1]
-            self._rates.append(self._past.places.rate_holds(self._terms.puts[place], place))
+            self._rates.append(self._past.places.rate_holds(self._terms.provisions[place], place))
         self._rates = in_force(self._rates, (number, 0))
         self._known = {place: last for place, last in self._known.items() if last >= number}
         known = sorted([*self._known, *(each.place for each in self._rates)])
         if self._ahead is None or self._ahead[0] != known:
-            puts = tuple(self._terms.puts[place] for place in known)
-            self._ahead = known, Ahead(_Cutting(replace(self._terms, puts=puts)))
+            provisions = tuple(self._terms.provisions[place] for place in known)
+            self._ahead = known, Ahead(_Cutting(replace(self._terms, provisions=provisions)))
         return self._ahead[1]
 
     def set_anew(self, number: int, payment: Decimal) -> None:
@@ -247,8 +247,12 @@ class _Cutting:
 
     # What clauses come to
 
-    def _of(self, *verbs: VerbName) -> Iterator[tuple[int, Put]]:
-        return ((place, put) for place, put in enumerate(self.terms.puts) if put.verb in verbs)
+    def _of(self, *verbs: VerbName) -> Iterator[tuple[int, Provision]]:
+        return (
+            (place, provision)
+            for place, provision in enumerate(self.terms.provisions)
+            if provision.verb in verbs
+        )
 
     def _gather(self) -> None:
         """All that moves besides the payments: at them, and on days between."""
@@ -257,37 +261,40 @@ class _Cutting:
             "advance": [],
             "fee": [],
         }
-        for place, put in self._of("advance", "repay", "fee"):
-            if put.taken in ("from-proceeds", "apart"):
+        for place, provision in self._of("advance", "repay", "fee"):
+            if provision.taken in ("from-proceeds", "apart"):
                 continue
-            if isinstance(put.at, date):
-                number, is_on = self.places.number_of(put.at)
+            if isinstance(provision.at, date):
+                number, is_on = self.places.number_of(provision.at)
                 if not is_on:
-                    amount = self._money_on_a_day(put)
+                    amount = self._money_on_a_day(provision)
                     period = number - 1 if self.time.in_advance else number
-                    signed = -amount if put.verb == "repay" else amount
-                    moved = _Moved(put.at, signed, put.verb == "fee")
+                    signed = -amount if provision.verb == "repay" else amount
+                    moved = _Moved(provision.at, signed, provision.verb == "fee")
                     self.on_days.setdefault(period, []).append(moved)
-                    self._lends(put, max(1, period), amount)
+                    self._lends(provision, max(1, period), amount)
                     continue
-            amounts = list(self._moving(place, put))
-            moves[put.verb] += amounts
-            if put.verb == "advance" and amounts:
-                self._lends(put, self._last_of(put), amounts[-1][1])
+            amounts = list(self._moving(place, provision))
+            moves[provision.verb] += amounts
+            if provision.verb == "advance" and amounts:
+                self._lends(provision, self._last_of(provision), amounts[-1][1])
         self.repaid, self.advanced, self.charged = (
             self.places.added(moves[verb]) for verb in ("repay", "advance", "fee")
         )
 
-    def _moving(self, place: int, put: Put) -> Iterator[tuple[Holding, Decimal]]:
+    def _moving(self, place: int, provision: Provision) -> Iterator[tuple[Holding, Decimal]]:
         """An amount of a clause, from payment to payment; a percent of what is advanced there, and
         of the principal where that is nothing."""
-        first, last = self.places.payments(put)
-        if not put.of_money:
-            yield Holding((first, 0), (last + 1, 0), place, put.months), self._cash(put.amount)
+        first, last = self.places.payments(provision)
+        if not provision.of_money:
+            yield (
+                Holding((first, 0), (last + 1, 0), place, provision.months),
+                self._cash(provision.amount),
+            )
             return
         for begins, ends, base in self._bases(first, last):
-            share = self._cash(put.amount * (base or self.terms.principal) / 100)
-            yield Holding((begins, 0), (ends + 1, 0), place, put.months), share
+            share = self._cash(provision.amount * (base or self.terms.principal) / 100)
+            yield Holding((begins, 0), (ends + 1, 0), place, provision.months), share
 
     def _bases(self, first: int, last: int) -> Iterator[tuple[int, int, Decimal]]:
         """What is lent at payments, where money moves."""
@@ -300,62 +307,73 @@ class _Cutting:
     def lent(self) -> Pieces[Decimal]:
         """What clauses lend at each payment, as stated."""
         amounts = []
-        for place, put in self._of("advance"):
-            first, last = self.places.payments(put)
-            amounts.append((Holding((first, 0), (last + 1, 0), place, put.months), put.amount))
+        for place, provision in self._of("advance"):
+            first, last = self.places.payments(provision)
+            amounts.append(
+                (Holding((first, 0), (last + 1, 0), place, provision.months), provision.amount)
+            )
         return self.places.added(amounts)
 
-    def _money_on_a_day(self, put: Put) -> Decimal:
-        if not put.of_money:
-            return self._cash(put.amount)
-        base = self._lent_on(put.at) or self.terms.principal
-        return self._cash(put.amount * base / 100)
+    def _money_on_a_day(self, provision: Provision) -> Decimal:
+        if not provision.of_money:
+            return self._cash(provision.amount)
+        base = self._lent_on(provision.at) or self.terms.principal
+        return self._cash(provision.amount * base / 100)
 
     def _lent_on(self, day: int | date | None) -> Decimal:
-        return sum((put.amount for _, put in self._of("advance") if put.at == day), _NOTHING)
+        return sum(
+            (provision.amount for _, provision in self._of("advance") if provision.at == day),
+            _NOTHING,
+        )
 
     def _cash(self, amount: Decimal) -> Decimal:
         return amount if self.terms.cash is None else self.terms.cash.amount(amount)
 
-    def _last_of(self, put: Put) -> int:
-        first, last = self.places.payments(put)
-        if put.months is None:
+    def _last_of(self, provision: Provision) -> int:
+        first, last = self.places.payments(provision)
+        if provision.months is None:
             return last
         return next(
-            (each for each in range(last, first - 1, -1) if self.places.month(each) in put.months),
+            (
+                each
+                for each in range(last, first - 1, -1)
+                if self.places.month(each) in provision.months
+            ),
             0,
         )
 
-    def _lends(self, put: Put, number: int, amount: Decimal) -> None:
+    def _lends(self, provision: Provision, number: int, amount: Decimal) -> None:
         """Notes that more is lent; what goes on to the end of a loan does not say when that is."""
-        says_when = self.terms.count is not None or put.at is not None or put.to is not None
-        if put.verb == "advance" and amount and says_when:
+        says_when = (
+            self.terms.count is not None or provision.at is not None or provision.to is not None
+        )
+        if provision.verb == "advance" and amount and says_when:
             self.lent_until = max(self.lent_until, number)
 
     def bases(self, place: int) -> list[tuple[int | date, Decimal]]:
         """Where a fee in percent is taken, and the money advanced there that it is a percent of;
         nothing where it is of the principal."""
-        put = self.terms.puts[place]
-        if isinstance(put.at, date) and not self.places.number_of(put.at)[1]:
-            return [(put.at, self._lent_on(put.at))]
+        provision = self.terms.provisions[place]
+        if isinstance(provision.at, date) and not self.places.number_of(provision.at)[1]:
+            return [(provision.at, self._lent_on(provision.at))]
         return [
             (number, self.lent.at(number) + (_NOTHING if number else self.terms.principal))
-            for number in self.places.each(put)
+            for number in self.places.each(provision)
         ]
 
     def fees(self) -> list[Fee]:
         """Every fee, whichever way it is taken."""
         found: list[Fee] = []
-        for place, put in self._of("fee"):
-            taken = put.taken or "from-proceeds"
-            if isinstance(put.at, date) and not self.places.number_of(put.at)[1]:
-                found.append(Fee(put.at, self._money_on_a_day(put), taken))
+        for place, provision in self._of("fee"):
+            taken = provision.taken or "from-proceeds"
+            if isinstance(provision.at, date) and not self.places.number_of(provision.at)[1]:
+                found.append(Fee(provision.at, self._money_on_a_day(provision), taken))
                 continue
             found += [
                 Fee(number, amount, taken)
-                for holding, amount in self._moving(place, put)
+                for holding, amount in self._moving(place, provision)
                 for number in range(holding.begins[0], holding.ends[0])
-                if put.months is None or self.places.month(number) in put.months
+                if provision.months is None or self.places.month(number) in provision.months
             ]
         return found
 
@@ -373,38 +391,38 @@ class _Cutting:
 
     def _paid_by(self, verb: VerbName) -> Pieces[int | None]:
         return self.places.strongest(
-            self.places.paid_holds(put, place) for place, put in self._of(verb)
+            self.places.paid_holds(provision, place) for place, provision in self._of(verb)
         )
 
     @cached_property
     def rating(self) -> Pieces[int | None]:
         """The clauses that set the rate."""
         return self.places.strongest(
-            self.places.rate_holds(put, place) for place, put in self._of("rate")
+            self.places.rate_holds(provision, place) for place, provision in self._of("rate")
         )
 
     def giving_way(self, clauses: int) -> dict[int, list[GivesWay]]:
         """Where each clause gives way; a payment gives way to `pay`, too."""
         found: dict[int, list[GivesWay]] = {}
         last = self.places.last
-        for place, put in enumerate(self.terms.puts[:clauses]):
-            if put.verb == "rate":
-                holding, ruling = self.places.rate_holds(put, place), [self.rating]
-            elif put.verb in ("payment", "pay"):
-                ruling = [self.stating] if put.verb == "payment" else []
-                holding, ruling = self.places.paid_holds(put, place), [*ruling, self.pausing]
+        for place, provision in enumerate(self.terms.provisions[:clauses]):
+            if provision.verb == "rate":
+                holding, ruling = self.places.rate_holds(provision, place), [self.rating]
+            elif provision.verb in ("payment", "pay"):
+                ruling = [self.stating] if provision.verb == "payment" else []
+                holding, ruling = self.places.paid_holds(provision, place), [*ruling, self.pausing]
             else:
                 continue
             turns = turning(ruling) | {holding.begins[0], holding.ends[0], 1, last + 1}
-            if put.verb == "rate":
+            if provision.verb == "rate":
                 # A rate that turns inside a period is that of the next one's beginning.
                 turns |= {number + 1 for number in turns}
-            if put.months:
+            if provision.months:
                 turns.update(self.places.turns_of_months)
             ways: list[GivesWay] = []
             for first, after in pairwise(sorted(turn for turn in turns if 1 <= turn <= last + 1)):
                 day = self._first_day(first).toordinal() if self.calendar else 0
-                spot = (first, day if put.verb == "rate" else 0)
+                spot = (first, day if provision.verb == "rate" else 0)
                 winners = [wins for each in ruling if (wins := each.at(*spot)) is not None]
                 if not winners or not holding.is_at(spot, self.places.month(first)):
                     continue
@@ -432,45 +450,47 @@ class _Cutting:
                 if 1 <= number < last
             )
         place = int(name.split(".")[1])
-        put = self.terms.puts[place]
-        if put.verb == "payment" and self.stating.at(last) != place:
+        provision = self.terms.provisions[place]
+        if provision.verb == "payment" and self.stating.at(last) != place:
             return False
         # The first of its payments alone: a long stretch is not gone through.
-        return next(self.places.each(put), None) == last
+        return next(self.places.each(provision), None) == last
 
     # Periods, rates and payments
 
     def period(self, number: int) -> _Period:
         """A period with its days."""
-        beat = self._beat(number)
+        run = self._run_of(number)
         begins = ends = None
         if self.calendar:
             # The last period of clauses alone is a whole one, wherever they stop.
             due, first = self.calendar.payment, number if self.time.in_advance else number - 1
             begins, ends = due(first) if first else self.calendar.start, due(first + 1)
-        return _Period(number, beat.before, beat.after, begins, ends)
+        return _Period(number, run.before, run.after, begins, ends)
 
     def _first_day(self, number: int) -> date:
         """The day a period begins; in advance that of its payment."""
         return self.places.due(number if self.time.in_advance else number - 1)
 
-    def _beat(self, number: int) -> Beat:
-        place = bisect_right(self._beats, number) - 1
-        return self.terms.beats[place]
+    def _run_of(self, number: int) -> PeriodRun:
+        place = bisect_right(self._runs, number) - 1
+        return self.terms.runs[place]
 
     @cached_property
-    def _beats(self) -> list[int]:
-        return [beat.first for beat in self.terms.beats]
+    def _runs(self) -> list[int]:
+        return [run.first for run in self.terms.runs]
 
     def _rate_at(self, number: int, day: int) -> Fraction:
         """The rate that holds in a period, on a day of it where days matter."""
         place = self.rating.at(number, day)
-        rate = None if place is None else self.terms.puts[place].rate
+        rate = None if place is None else self.terms.provisions[place].rate
         return self.terms.rate if rate is None else rate
 
     @cached_property
     def _days_of_rates(self) -> list[date]:
-        days = {place for _, put in self._of("rate") for place in (put.begin, put.to)}
+        days = {
+            place for _, provision in self._of("rate") for place in (provision.begin, provision.to)
+        }
         return sorted(day for day in days if isinstance(day, date))
 
     @cached_property
@@ -492,17 +512,17 @@ class _Cutting:
             known = self._interests[span, rate] = span.interest(rate)
         return known
 
-    def _of_beat(self, number: int) -> tuple[Fraction, Fraction]:
+    def _of_run(self, number: int) -> tuple[Fraction, Fraction]:
         """Interest on 1 before and after a payment, where no rate turns inside its period."""
-        place = bisect_right(self._beats, number) - 1
+        place = bisect_right(self._runs, number) - 1
         if not self.rating.spots:
             return self._at_one_rate[place]
-        beat, rate = self.terms.beats[place], self._rate_at(number, _ANY_DAY)
-        return self._over(beat.before, rate), self._over(beat.after, rate)
+        run, rate = self.terms.runs[place], self._rate_at(number, _ANY_DAY)
+        return self._over(run.before, rate), self._over(run.after, rate)
 
     @cached_property
     def _at_one_rate(self) -> tuple[tuple[Fraction, Fraction], ...]:
-        return interests(self.terms.beats, self.terms.rate)
+        return interests(self.terms.runs, self.terms.rate)
 
     def _interest(
         self, period: _Period, span: Span, begins: date | None, ends: date | None
@@ -535,7 +555,7 @@ class _Cutting:
             return _NOTHING, False
         paid = self.pausing.at(number)
         if paid is not None:
-            return _NOTHING, self.terms.puts[paid].pay == "interest"
+            return _NOTHING, self.terms.provisions[paid].pay == "interest"
         base = self._stated(number)
         amount = base if self.steps.is_none else self.steps.stepped(number, base)
         cash = self.terms.cash
@@ -546,36 +566,38 @@ class _Cutting:
     def _stated(self, number: int) -> Decimal:
         """The regular payment before any step."""
         stated = self.stating.at(number)
-        put = None if stated is None else self.terms.puts[stated]
+        provision = None if stated is None else self.terms.provisions[stated]
         if self._anew and self._anew[0] <= number:
             begins, amount = self._anew
-            if put is None or (put.at is None and self.places.begins(put) <= begins):
+            if provision is None or (
+                provision.at is None and self.places.begins(provision) <= begins
+            ):
                 return amount
-        return self.terms.payment if put is None else put.amount
+        return self.terms.payment if provision is None else provision.amount
 
     @cached_property
     def steps(self) -> Steps:
         """How the payments grow."""
-        return Steps((put for _, put in self._of("step")), self.places)
+        return Steps((provision for _, provision in self._of("step")), self.places)
 
     def level_points(self) -> Iterator[int]:
         """The payments from which on the regular payment is set anew."""
-        for put in self.terms.puts:
-            if put.levels:
-                yield from (each for each in self.points_of(put) if each <= self.places.last)
+        for provision in self.terms.provisions:
+            if provision.levels:
+                yield from (each for each in self.points_of(provision) if each <= self.places.last)
 
-    def points_of(self, put: Put) -> list[int]:
+    def points_of(self, provision: Provision) -> list[int]:
         """Of one clause: the payments that follow what it does."""
-        if put.verb == "rate":
-            if not isinstance(put.begin, date):
-                return [max(1, put.begin or 0)]
-            number, is_on = self.places.number_of(put.begin)
+        if provision.verb == "rate":
+            if not isinstance(provision.begin, date):
+                return [max(1, provision.begin or 0)]
+            number, is_on = self.places.number_of(provision.begin)
             # In arrears a payment's day is the first of the period after it.
             return [max(1, number + (is_on and not self.time.in_advance))]
-        if isinstance(put.at, date):
-            number, is_on = self.places.number_of(put.at)
+        if isinstance(provision.at, date):
+            number, is_on = self.places.number_of(provision.at)
             return [number + 1 if is_on else number]
-        return [number + 1 for number in self.places.each(put)]
+        return [number + 1 for number in self.places.each(provision)]
 
     # The line itself
 
@@ -673,7 +695,7 @@ class _Cutting:
         last = self.places.last
         kinds = (self.stating, self.pausing, self.rating)
         edges = turning(kinds) | turning((self.repaid, self.advanced, self.charged))
-        edges |= {self.lent_until, *self._beats, *self._alone}
+        edges |= {self.lent_until, *self._runs, *self._alone}
         edges |= {each + 1 for each in (self.lent_until, *self._alone)}
         return sorted(each for each in edges if 1 < each <= last)
 
@@ -720,7 +742,7 @@ class _Cutting:
                 # A loan of clauses alone ends with the last of them.
                 after = Fraction(0)
         else:
-            before, after = self._of_beat(first)
+            before, after = self._of_run(first)
         run = Stretch(
             first,
             last,

@@ -14,7 +14,7 @@ from ..document.limits import MOST_PAYMENTS
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
 from ..numbers.decimals import Cash as CashWay
-from .periods import NO_TIME, ONE_PERIOD, Beats
+from .periods import NO_TIME, ONE_PERIOD, PeriodRuns
 
 #: Digits added at the most for loans whose balances grow beyond measure on the way.
 _MOST_EXTRA_DIGITS: Final = 400
@@ -29,7 +29,7 @@ class Timetable(NamedTuple):
     in_advance: bool
 
 
-class Put(NamedTuple):
+class Provision(NamedTuple):
     """A clause with its numbers: what it does, where, and how much.
 
     `amount` is its figure: money, or the percent of a fee (`of_money`) or of a step (`by_percent`).
@@ -89,8 +89,8 @@ class Terms:
     """The figures of a loan, all on the clock of its payments.
 
     `rate` is the fraction of one period; `count` of None means that payments run until the
-    balance is reached, 0 that the clauses, `puts`, alone are the loan. `open_to`: how far a line
-    without a count is laid out. `cash`: how money is rounded, where it is to be paid.
+    balance is reached, 0 that the clauses, `provisions`, alone are the loan. `open_to`: how far a
+    line without a count is laid out. `cash`: how money is rounded, where it is to be paid.
     """
 
     principal: Decimal
@@ -98,9 +98,9 @@ class Terms:
     count: int | None
     payment: Decimal
     balance: Decimal
-    beats: Beats
+    runs: PeriodRuns
     time: Timetable
-    puts: tuple[Put, ...] = ()
+    provisions: tuple[Provision, ...] = ()
     open_to: int = MOST_PAYMENTS
     cash: Cash | None = None
 
@@ -123,9 +123,9 @@ class Terms:
     @property
     def is_level(self) -> bool:
         """Whether all periods are whole and all payments alike: closed forms hold."""
-        (beat, *others) = self.beats
-        whole = {beat.before, beat.after} == {NO_TIME, ONE_PERIOD}
-        return whole and not others and not self.puts
+        (run, *others) = self.runs
+        whole = {run.before, run.after} == {NO_TIME, ONE_PERIOD}
+        return whole and not others and not self.provisions
 
     def having(self, name: str, amount: Decimal) -> "Terms":
         """These terms with another amount in one place: a figure's name or a clause's path."""
@@ -135,25 +135,26 @@ class Terms:
             return replace(self, payment=amount)
         if name == "balance":
             return replace(self, balance=amount)
-        return self._putting(name, amount=amount)
+        return self._changing(name, amount=amount)
 
     def rated(self, name: str, rate: Fraction) -> "Terms":
         """These terms with another rate: the loan's (`rate`) or a clause's, by its path."""
         if name == "rate":
             return replace(self, rate=rate)
-        return self._putting(name, rate=rate)
+        return self._changing(name, rate=rate)
 
-    def _putting(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
+    def _changing(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
         at = int(name.split(".")[1])
-        puts = tuple(
-            put._replace(**changed) if number == at else put for number, put in enumerate(self.puts)
+        provisions = tuple(
+            provision._replace(**changed) if number == at else provision
+            for number, provision in enumerate(self.provisions)
         )
-        return replace(self, puts=puts)
+        return replace(self, provisions=provisions)
 
 
 def digits_for(terms: Terms) -> int:
     """Digits that keep an unrounded roll exact to `DIGITS` through the growth of its balance."""
-    longest = max(max(beat.before.size, beat.after.size) for beat in terms.beats)
+    longest = max(max(run.before.size, run.after.size) for run in terms.runs)
     growth = max(float(1 + terms.rate), 1e-300)
     extra = int(abs(log10(growth) * ((terms.count or 0) + longest)))
     return DIGITS + 10 + min(_MOST_EXTRA_DIGITS, extra)

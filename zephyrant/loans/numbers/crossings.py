@@ -101,9 +101,9 @@ class Flows:
             elif step:
                 discount *= (-force * step.numerator / step.denominator).exp()
             before = time
-            worth = amount * discount
-            total += worth
-            slope -= worth * time.numerator / time.denominator
+            present_value = amount * discount
+            total += present_value
+            slope -= present_value * time.numerator / time.denominator
         return total, slope
 
     def polynomial_roots(self) -> list[tuple[Decimal, int]] | None:
@@ -143,8 +143,8 @@ def _log_worth(times: Floats, amounts: Floats, at: Floats) -> tuple[Floats, Floa
     # The largest term is taken out, so that nothing overflows.
     most = exponents.max(axis=1)
     terms = np.exp(exponents - most[:, None])
-    worth = terms @ amounts
-    return np.log(worth) + most, -(terms @ (amounts * times)) / worth
+    present_value = terms @ amounts
+    return np.log(present_value) + most, -(terms @ (amounts * times)) / present_value
 
 
 class Isolated(NamedTuple):
@@ -254,8 +254,11 @@ def only_crossing(flows: Flows, low: float, high: float, *, rises: bool) -> floa
     pulls = times * amounts
     at = 0.0 if low < 0.0 < high else (low + high) / 2
     for _ in range(200):
-        worth = np.exp(-at * times)
-        lent, paid = worth[:split] @ amounts[:split], worth[split:] @ amounts[split:]
+        present_value = np.exp(-at * times)
+        lent, paid = (
+            present_value[:split] @ amounts[:split],
+            present_value[split:] @ amounts[split:],
+        )
         if not 0 < lent < inf or not 0 < paid < inf:
             # Beyond what a float holds: the ends decide by logarithms.
             found = flows.values(np.array([at]))
@@ -263,7 +266,9 @@ def only_crossing(flows: Flows, low: float, high: float, *, rises: bool) -> floa
             slope = float(found.lent_slope[0] - found.paid_slope[0])
         else:
             height = log(lent / paid)
-            slope = (worth[split:] @ pulls[split:]) / paid - (worth[:split] @ pulls[:split]) / lent
+            slope = (present_value[split:] @ pulls[split:]) / paid - (
+                present_value[:split] @ pulls[:split]
+            ) / lent
         if (height > 0) == rises:
             high = at
         else:

@@ -52,7 +52,7 @@ PERCENT_PLACES: Final = 10
 _TOLD: Final = Context(prec=DIGITS_TOLD, rounding=ROUND_HALF_EVEN)
 
 
-def told(value: Decimal) -> Decimal:
+def significant(value: Decimal) -> Decimal:
     """`value` to the digits it is told with; what lies beyond them is noise, not mathematics."""
     return _TOLD.plus(value)
 
@@ -67,7 +67,7 @@ def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
         return value
     with precise():
         rounding = ROUND_HALF_UP if cash == "nearest" else ROUND_CEILING
-        return (told(value) / step).to_integral_value(rounding) * step
+        return (significant(value) / step).to_integral_value(rounding) * step
 
 
 def percent_text(percent: Decimal | float) -> str:

@@ -26,7 +26,7 @@ from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
 MOST_MOMENTS: Final = 500
 #: What parts several moments or stretches typed at once.
 PARTS: Final = re.compile(r"[,;]| and ")
-Payoff = Literal["nearest", "up"]
+PayoffRounding = Literal["nearest", "up"]
 
 
 class Owed(TypedDict):
@@ -43,7 +43,7 @@ class Owed(TypedDict):
     per_day: str | None
 
 
-def owed(loan: Loan, typed: str, marks: Marks, payoff: Payoff = "nearest") -> list[Owed]:
+def owed(loan: Loan, typed: str, marks: Marks, payoff: PayoffRounding = "nearest") -> list[Owed]:
     """What is owed after payments and on days: "13", "12, 24", "every 12", "1 Mar 2029".
 
     Raises `NotALoan` at `at` where that cannot be read or lies outside the loan.
@@ -91,7 +91,7 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
 
 
 def _after(asked: ScheduledLoan, number: int) -> Owed:
-    write, day = asked.laid.unit.write, due_at(asked, number)
+    write, day = asked.schedule.unit.write, due_at(asked, number)
     balance = write(_standing(asked, number))
     return {
         "what": f"after payment {number}" if number else "at the start",
@@ -107,7 +107,7 @@ def _after(asked: ScheduledLoan, number: int) -> Owed:
 def _standing(asked: ScheduledLoan, number: int) -> int:
     """What is owed right after a payment, in units; between the rows of a deal without payments
     interest alone is added."""
-    rows = asked.laid.rows
+    rows = asked.schedule.rows
     if number == 0:
         return rows[0].opening
     at = bisect_right(asked.numbers, number) - 1
@@ -115,14 +115,14 @@ def _standing(asked: ScheduledLoan, number: int) -> int:
     last = rows[at].number if at >= 0 else 0
     for between in range(last + 1, number + 1):
         owed *= 1 + asked.accruals.whole(between)
-    minor: int = 10 ** (asked.laid.unit.places - asked.laid.unit.shown)
+    minor: int = 10 ** (asked.schedule.unit.places - asked.schedule.unit.shown)
     if last == number:
         return int(owed)
     return divide_nearest(owed.numerator, owed.denominator * minor) * minor
 
 
-def _on(asked: ScheduledLoan, day: date, payoff: Payoff) -> Owed:
-    loan, unit = asked.loan, asked.laid.unit
+def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
+    loan, unit = asked.loan, asked.schedule.unit
     dates = [
         each for each in (due_at(asked, number) for number in range(1, asked.last + 1)) if each
     ]
@@ -130,7 +130,7 @@ def _on(asked: ScheduledLoan, day: date, payoff: Payoff) -> Owed:
     if day == due_at(asked, number):
         return _after(asked, number)
     base = _standing(asked, number)
-    if asked.laid.by_day:
+    if asked.schedule.by_day:
         moved, interest, next_day = 0, *_accrued_by_day(asked, number, day)
     else:
         accrued = asked.accruals.until(number, day)
@@ -161,9 +161,9 @@ def _accrued_by_day(asked: ScheduledLoan, number: int, day: date) -> tuple[Fract
     begins = due_at(asked, number)
     if begins is None:
         raise ValueError("a loan without dates has no days to ask for")
-    with precise(asked.laid.unit.places + DIGITS):
+    with precise(asked.schedule.unit.places + DIGITS):
         owed = [
-            Fraction(owed_on(asked.terms, each)) * 10**asked.laid.unit.places
+            Fraction(owed_on(asked.terms, each)) * 10**asked.schedule.unit.places
             for each in (begins, day, day + timedelta(days=1))
         ]
     return owed[1] - owed[0], owed[2] - owed[1]

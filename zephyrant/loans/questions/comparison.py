@@ -14,7 +14,7 @@ from ..answer.answer import Answer
 from ..answer.solving import solve
 from ..document.reading import check
 from ..errors import NotALoan
-from ..numbers.decimals import DIGITS, plain, precise, told
+from ..numbers.decimals import DIGITS, plain, precise, significant
 from ..wording.marks import Marks, Number, Sentence
 
 #: Decimals a rate is handed on with to the loan it is tried on.
@@ -49,7 +49,7 @@ def ranked(growths: Iterable[Decimal], marks: Marks) -> dict[Decimal, Standing]:
     with precise(DIGITS + 20):
         return {
             growth: {
-                "effective": marks.write(plain(told(100 * (growth - 1)))),
+                "effective": marks.write(plain(significant(100 * (growth - 1)))),
                 "printed": marks.percent(100 * (growth - 1), 4, 4),
                 "rank": ordered.index(growth) + 1,
                 "basis_points": marks.number(10_000 * (growth - least), 2, 2),

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from ..calendars import frequencies
-from ..numbers.decimals import DIGITS, plain, precise, told
+from ..numbers.decimals import DIGITS, plain, precise, significant
 from ..quotes.conversion import as_decimal, growth_of, percent_of
 from ..quotes.formulas import growth_formula, quote_formula
 from ..quotes.styles import Style
@@ -71,7 +71,7 @@ def effective_of(
             unknown="effective",
             quote=style.in_words(),
             value=marks.number(found, _PLACES, 2),
-            exact=marks.write(plain(told(found))),
+            exact=marks.write(plain(significant(found))),
             footings=footings_of(growth, beside, marks),
             working=_steps(style, percent, found, "effective", marks),
         )
@@ -88,7 +88,7 @@ def percent_for(
             unknown="percent",
             quote=style.in_words(),
             value=marks.number(found, _PLACES, 2),
-            exact=marks.write(plain(told(found))),
+            exact=marks.write(plain(significant(found))),
             footings=footings_of(growth, beside, marks),
             working=_steps(style, found, effective, "percent", marks),
         )
@@ -130,7 +130,7 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
         return {
             "style": _group(style),
             "name": name,
-            "exact": marks.write(plain(told(rate))),
+            "exact": marks.write(plain(significant(rate))),
             "printed": marks.percent(rate, 4, 4),
         }
 
@@ -202,7 +202,7 @@ def compounding_between(
             unknown="times",
             quote="a year, nominal" + (", year of 360 days" if style.scale != 1 else ""),
             value=marks.number(Decimal(nearest) if close else times, 4),
-            exact=marks.write(plain(told(times))),
+            exact=marks.write(plain(significant(times))),
             note=note.say(marks),
             footings=footings_of(1 + effective / 100, beside, marks),
             working=[

@@ -32,7 +32,7 @@ class Charge(BaseModel):
     figure: Decimal = Field(default=Decimal(0), ge=0, le=1_000_000_000)
 
 
-class Settled(TypedDict):
+class PayoffAmount(TypedDict):
     """`owed` after the payment, or on the day with the interest to it, and the `charge` make the
     `payoff`; the costs if it ends so. `number`: of the last payment before it."""
 
@@ -46,10 +46,10 @@ class Settled(TypedDict):
     yearly_cost: YearlyCost
 
 
-def settled(loan: Loan, typed: str, charge: Charge, marks: Marks) -> Settled:
+def payoff(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmount:
     """The loan ended right after a payment ("12") or on a day ("1 Mar 2029"), to be paid off to the
     cent upwards; raises `NotALoan` at `at` where there is no such moment."""
-    laid = schedule_of(loan, marks)
+    schedule = schedule_of(loan, marks)
     found, terms, *_ = work_out(loan)
     if terms is None:
         raise ValueError("a loan with a schedule has its terms")
@@ -58,7 +58,7 @@ def settled(loan: Loan, typed: str, charge: Charge, marks: Marks) -> Settled:
     on_a_day = moment["what"].startswith("on ")
     if not on_a_day and number == 0:
         raise _refused("Nothing has been paid at the start: name a payment from 1 on, or a day.")
-    unit, rate = laid.unit, footing_rate(loan, found) or Decimal(0)
+    unit, rate = schedule.unit, footing_rate(loan, found) or Decimal(0)
     owed = Decimal(moment["owed"])
     with precise():
         share = {
@@ -70,11 +70,11 @@ def settled(loan: Loan, typed: str, charge: Charge, marks: Marks) -> Settled:
     asked = to_step(share, loan.minor_unit, "nearest")
     units = unit.count(round(owed + asked, unit.places))
     if on_a_day:
-        rows = _ending_on(loan, terms, laid, moment, units)
+        rows = _ending_on(loan, terms, schedule, moment, units)
     else:
-        *before, row = (row for row in laid.rows if row.number <= number)
-        rows = (*before, _ending(loan, terms, laid, row, units))
-    cost = costs(loan, terms, Schedule(rows, unit, by_day=laid.by_day), rate)
+        *before, row = (row for row in schedule.rows if row.number <= number)
+        rows = (*before, _ending(loan, terms, schedule, row, units))
+    cost = costs(loan, terms, Schedule(rows, unit, by_day=schedule.by_day), rate)
     return {
         "number": number,
         "date": day,
@@ -111,10 +111,10 @@ def _without_later(unit: Unit, terms: Terms, row: Row, after: date | None) -> Ro
     )
 
 
-def _ending(loan: Loan, terms: Terms, laid: Schedule, row: Row, units: int) -> Row:
+def _ending(loan: Loan, terms: Terms, schedule: Schedule, row: Row, units: int) -> Row:
     """The last row of a loan ended right after its payment: in advance what would move between it
     and the next no longer does."""
-    return _without_later(laid.unit, terms, row, due(loan, row))._replace(
+    return _without_later(schedule.unit, terms, row, due(loan, row))._replace(
         payment=row.payment + units,
         principal=row.principal + units,
         interest=row.interest - (row.closing - row.rest),
@@ -124,13 +124,13 @@ def _ending(loan: Loan, terms: Terms, laid: Schedule, row: Row, units: int) -> R
 
 
 def _ending_on(
-    loan: Loan, terms: Terms, laid: Schedule, moment: Owed, units: int
+    loan: Loan, terms: Terms, schedule: Schedule, moment: Owed, units: int
 ) -> tuple[Row, ...]:
     """The rows of a loan ended on a day between two payments: one more, of that day."""
-    unit, number = laid.unit, moment["number"]
-    rows = [row for row in laid.rows if row.number <= number]
-    in_advance = loan.timing == "in-advance" and not laid.by_day
-    opening = laid.rows[0].opening
+    unit, number = schedule.unit, moment["number"]
+    rows = [row for row in schedule.rows if row.number <= number]
+    in_advance = loan.timing == "in-advance" and not schedule.by_day
+    opening = schedule.rows[0].opening
     if rows:
         last = rows[-1]
         opening = last.rest
@@ -143,7 +143,7 @@ def _ending_on(
     period = max(1, number if in_advance else number + 1)
     happened = [
         unit.count(each.amount)
-        for each in ([] if laid.by_day else between(terms))
+        for each in ([] if schedule.by_day else between(terms))
         if each.number == period and each.day <= day
     ]
     accrued = unit.count(Decimal(moment["accrued"]))

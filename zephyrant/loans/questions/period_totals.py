@@ -13,7 +13,7 @@ from .balance_at import MOST_MOMENTS, PARTS
 from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
 
 
-class StretchTold(TypedDict):
+class PeriodTotals(TypedDict):
     """What payments `first` to `last` add up to: `paid` in all, `added` by further amounts lent and
     by fees; opening + added + interest - paid = closing."""
 
@@ -30,7 +30,7 @@ class StretchTold(TypedDict):
     closing: str
 
 
-def stretches(loan: Loan, typed: str, marks: Marks) -> list[StretchTold]:
+def stretches(loan: Loan, typed: str, marks: Marks) -> list[PeriodTotals]:
     """What stretches add up to, each on its own: "13-24", "year 2; year 3", "2028, 2029",
     "last 12", "1 Jan 2028 to 30 Jun 2028".
 
@@ -43,11 +43,11 @@ def stretches(loan: Loan, typed: str, marks: Marks) -> list[StretchTold]:
     return [_stretch(asked, part) for part in parts or [""]]
 
 
-def _stretch(asked: ScheduledLoan, typed: str) -> StretchTold:
+def _stretch(asked: ScheduledLoan, typed: str) -> PeriodTotals:
     first, last = _bounds(asked, " ".join(typed.lower().split()))
-    write = asked.laid.unit.write
+    write = asked.schedule.unit.write
     begins, ends = due_at(asked, first), due_at(asked, last)
-    some = [row for row in asked.laid.rows if first <= row.number <= last]
+    some = [row for row in asked.schedule.rows if first <= row.number <= last]
     if not some:
         raise refused("stretch", f"Nothing is paid or lent in {first} to {last}.")
     return {
@@ -112,7 +112,7 @@ def _by_dates(asked: ScheduledLoan, text: str) -> tuple[int, int] | None:
         begin, end = (day for day in days if day)
     if calendar is None:
         raise refused("stretch", "This loan has no dates: state its start, or name payments.")
-    falls_due = [(row.number, due(asked.loan, row)) for row in asked.laid.rows]
+    falls_due = [(row.number, due(asked.loan, row)) for row in asked.schedule.rows]
     inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
         raise refused("stretch", f"No payment falls between {begin} and {end}.")

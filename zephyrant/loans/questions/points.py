@@ -15,7 +15,7 @@ from typing_extensions import TypedDict
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..document.paths import put
+from ..document.paths import with_figure
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row, Schedule
@@ -23,7 +23,7 @@ from ..numbers.decimals import precise, to_step
 from ..solve.solution import footing_rate
 from ..solve.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
-from .payoff import Charge, settled
+from .payoff import Charge, payoff
 
 
 class EndedAt(TypedDict):
@@ -82,7 +82,7 @@ class PointsOffer:
         """The number of the last payment."""
         return len(self.one.rows)
 
-    def told(self, ends: Sequence[int]) -> Offers:
+    def at_ends(self, ends: Sequence[int]) -> Offers:
         """Both offers held against each other, ended after the payments `ends` too.
 
         Raises `NotALoan` where there is no such payment.
@@ -117,8 +117,8 @@ class PointsOffer:
         return ends
 
     def _ended(self, number: int, ahead: str) -> EndedAt:
-        a = settled(self.mine, str(number), Charge(), self.marks)
-        b = settled(self.theirs, str(number), Charge(), self.marks)
+        a = payoff(self.mine, str(number), Charge(), self.marks)
+        b = payoff(self.theirs, str(number), Charge(), self.marks)
         return EndedAt(
             number=number,
             date=a["date"],
@@ -140,7 +140,7 @@ def _asking_payment(loan: Loan) -> Loan:
 
 
 def _with_points(loan: Loan, percent: str, points: str) -> Loan:
-    content = write(put(loan, "rate.percent", percent))
+    content = write(with_figure(loan, "rate.percent", percent))
     fee = {"at": 0, "fee": {"percent": points}, "taken": "apart"}
     if Decimal(points):
         content["clauses"] = [*content.get("clauses", []), fee]
@@ -169,13 +169,15 @@ def _cheaper_from(loan: Loan, pairs: list[tuple[Row, Row]], cost: int) -> int | 
     if rate is None or (calendar is not None and not calendar.is_regular):
         return None
     in_advance = loan.timing == "in-advance"
-    worth, ahead = Decimal(-cost), [-cost]
+    present_value, ahead = Decimal(-cost), [-cost]
     with precise():
         for number, (mine, theirs) in enumerate(pairs):
             if number or not in_advance:
-                worth *= 1 + rate
-            worth += mine.payment - theirs.payment
-            ahead.append(int((worth + mine.rest - theirs.rest).to_integral_value(ROUND_FLOOR)))
+                present_value *= 1 + rate
+            present_value += mine.payment - theirs.payment
+            ahead.append(
+                int((present_value + mine.rest - theirs.rest).to_integral_value(ROUND_FLOOR))
+            )
     return _from(ahead)
 
 
@@ -187,7 +189,7 @@ class _When(NamedTuple):
     cheaper: int | None
 
 
-def _says(loan: Loan, laid: Schedule, cost: int, when: _When) -> Sentence:
+def _says(loan: Loan, schedule: Schedule, cost: int, when: _When) -> Sentence:
     paid_off, alone, cheaper = when
     text = "The points of {cost} have paid off "
     if not cost:
@@ -205,7 +207,7 @@ def _says(loan: Loan, laid: Schedule, cost: int, when: _When) -> Sentence:
             text += " By its true yearly cost it is the cheaper one from payment {cheaper} on."
     return Sentence(
         text,
-        cost=Money(laid.unit.amount(cost), loan.decimals),
+        cost=Money(schedule.unit.amount(cost), loan.decimals),
         paid_off=Number(paid_off or 0),
         alone=Number(alone or 0),
         cheaper=Number(cheaper or 0),

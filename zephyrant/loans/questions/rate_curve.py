@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..line.compiling import stated_terms
-from ..numbers.decimals import plain, precise, told
+from ..numbers.decimals import plain, precise, significant
 from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
 from ..solve.all_rates import drawn
 from ..solve.solution import quote_of
@@ -47,7 +47,7 @@ def rate_curve(loan: Loan) -> RateCurve:
             for rate, gap in drawn(terms, unknown, rates)
         ]
         fits = [Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=0.0) for rate in rates]
-        percents = [plain(told(quoted_percent(rate, style))) for rate in rates]
+        percents = [plain(significant(quoted_percent(rate, style))) for rate in rates]
     return {"points": points, "fits": fits, "percents": percents}
 
 

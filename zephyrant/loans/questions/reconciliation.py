@@ -71,7 +71,7 @@ class Difference(BaseModel):
     gap: str
 
 
-class HeldAgainst(BaseModel):
+class Reconciliation(BaseModel):
     """Two schedules held against each other.
 
     Where the columns are not known by their names, `ask` is true and `names`, `sample` and the
@@ -157,9 +157,9 @@ def number_in(cell: str, mark: str) -> Decimal | None:
     return Decimal(text) if re.fullmatch(r"-?(\d+(\.\d*)?|\.\d+)", text, re.ASCII) else None
 
 
-def hold_against(
+def reconcile(
     loan: Loan, text: str, matched: Matched | None, tolerance: Decimal, marks: Marks
-) -> HeldAgainst:
+) -> Reconciliation:
     """Their schedule against ours; asks which column is which rather than guess.
 
     Raises `NotALoan` where their text is no table or our loan has no schedule.
@@ -169,21 +169,21 @@ def hold_against(
     if not any(getattr(known, column) is not None for column in MONEY) or (
         matched is None and known.closing is None and known.payment is None
     ):
-        return HeldAgainst(ask=True, names=table.names, sample=table.rows[:4], matched=known)
-    laid = work_out(loan).laid
-    if laid is None:
+        return Reconciliation(ask=True, names=table.names, sample=table.rows[:4], matched=known)
+    schedule = work_out(loan).schedule
+    if schedule is None:
         raise _refused("", "Our loan has no schedule to the cent to hold theirs against.")
     theirs, unread = _read_rows(table, known)
-    ours = {row.number: row for row in laid.rows}
+    ours = {row.number: row for row in schedule.rows}
     differences = [
         difference
         for row in theirs
         if row.number in ours
-        for difference in _differing(row, ours[row.number], laid.unit.amount, tolerance, loan)
+        for difference in _differing(row, ours[row.number], schedule.unit.amount, tolerance, loan)
     ]
     numbers = {difference.number for difference in differences}
-    said = _says(len(theirs), laid.rows, sorted(numbers), differences, loan)
-    return HeldAgainst(
+    said = _says(len(theirs), schedule.rows, sorted(numbers), differences, loan)
+    return Reconciliation(
         names=table.names,
         matched=known,
         says=said.say(marks),

@@ -18,7 +18,7 @@ class ScheduledLoan(NamedTuple):
 
     loan: Loan
     terms: Terms
-    laid: Schedule
+    schedule: Schedule
     marks: Marks
     numbers: list[int]
     accruals: Accruals
@@ -36,16 +36,16 @@ def refused(field: str, message: str) -> NotALoan:
 
 def scheduled(loan: Loan, marks: Marks) -> ScheduledLoan:
     """A loan laid out to the cent; raises `NotALoan` where it has no schedule."""
-    laid, terms = schedule_of(loan, marks), work_out(loan).terms
+    schedule, terms = schedule_of(loan, marks), work_out(loan).terms
     if terms is None:
         raise ValueError("a loan with a schedule has its terms")
-    numbers = [row.number for row in laid.rows]
-    return ScheduledLoan(loan, terms, laid, marks, numbers, Accruals(terms, numbers[-1] + 1))
+    numbers = [row.number for row in schedule.rows]
+    return ScheduledLoan(loan, terms, schedule, marks, numbers, Accruals(terms, numbers[-1] + 1))
 
 
 def end_of_loan(asked: ScheduledLoan) -> date:
     """The last day of a loan with dates."""
-    end = end_of(asked.loan, asked.laid)
+    end = end_of(asked.loan, asked.schedule)
     if end is None:
         raise ValueError("a loan without dates has no last day")
     return end
@@ -53,7 +53,7 @@ def end_of_loan(asked: ScheduledLoan) -> date:
 
 def due_at(asked: ScheduledLoan, number: int) -> date | None:
     """When a payment falls due (0: the start): as its row says, else as the calendar does."""
-    calendar, rows = asked.loan.calendar, asked.laid.rows
+    calendar, rows = asked.loan.calendar, asked.schedule.rows
     if calendar is None or not number:
         return calendar and calendar.start
     at = bisect_right(asked.numbers, number) - 1

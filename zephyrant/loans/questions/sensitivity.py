@@ -22,7 +22,7 @@ from ..calendars import frequencies
 from ..document.aim import is_result
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..document.paths import put
+from ..document.paths import with_figure
 from ..errors import FieldError, NotALoan
 from ..ledger.arrays import Level, payments, rates, rolled, to_whole
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
@@ -48,7 +48,7 @@ class Axis(BaseModel):
     values: tuple[Decimal, ...]
 
 
-class Swept(TypedDict):
+class Sensitivity(TypedDict):
     """Results by value of the first figure, then of the second (one column where there is none).
 
     `results[name][row][column]` is told as a fresh solve of that loan tells it; None where it has
@@ -68,13 +68,13 @@ def not_yet() -> bool:
     return False
 
 
-def sweep(
+def sensitivity(
     loan: Loan,
     axes: Sequence[Axis],
     results: Sequence[str],
     start: int = 0,
     enough: Callable[[], bool] = not_yet,
-) -> Swept:
+) -> Sensitivity:
     """Results of a loan for every value of one or two figures; from the point at `start`, until
     there is enough of them for a part, at least one.
 
@@ -150,7 +150,7 @@ def _one(
     moved = loan
     try:
         for axis, value in zip(axes, point, strict=True):
-            moved = put(moved, axis.path, plain(value))
+            moved = with_figure(moved, axis.path, plain(value))
     except NotALoan as wrong:
         return wrong.errors[0].message
     reason, answer = answered(moved)
@@ -304,7 +304,7 @@ def _level(loan: Loan, axes: Sequence[Axis], points: list[tuple[Decimal, ...]]) 
 # Small changes
 
 
-class Nudge(TypedDict):
+class SmallChange(TypedDict):
     """A small change of one figure and what it does to the figure asked for."""
 
     path: str
@@ -323,10 +323,10 @@ _NUDGES: Final = (
 )
 
 
-def nudges(loan: Loan) -> list[Nudge]:
+def small_changes(loan: Loan) -> list[SmallChange]:
     """What a little more of each figure does to the one that is asked for."""
     here = _asked(loan)
-    told: list[Nudge] = []
+    told: list[SmallChange] = []
     for path, by in _NUDGES:
         if path not in loan.paths() or here is None:
             continue
@@ -334,7 +334,7 @@ def nudges(loan: Loan) -> list[Nudge]:
         if stated == UNKNOWN:
             continue
         try:
-            there = _asked(put(loan, path, plain(Decimal(stated) + by)))
+            there = _asked(with_figure(loan, path, plain(Decimal(stated) + by)))
         except NotALoan:
             continue
         if there is not None:

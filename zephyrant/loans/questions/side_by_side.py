@@ -43,7 +43,7 @@ class Cell(TypedDict):
 _NO_CELL: Final[Cell] = {"text": None, "value": None, "differs": None, "percent": None}
 
 
-class RowBeside(TypedDict):
+class SideBySideRow(TypedDict):
     """A figure or result of every loan. `stands_out`: not the same in all of them."""
 
     name: str
@@ -60,15 +60,15 @@ class Line(TypedDict):
     start: str | None
 
 
-class Beside(BaseModel):
+class SideBySide(BaseModel):
     """Loans side by side: `wrong` says of each why it cannot be worked, if it cannot."""
 
     names: list[str]
     wrong: list[str | None]
     base: int
     currencies: list[str]
-    terms: list[RowBeside]
-    results: list[RowBeside]
+    terms: list[SideBySideRow]
+    results: list[SideBySideRow]
     lines: list[Line | None]
 
 
@@ -97,7 +97,7 @@ class _Column:
                 self.wrong = wrong.errors[0].message
 
 
-def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksName) -> Beside:
+def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksName) -> SideBySide:
     """Loans beside each other.
 
     Raises `NotALoan` where there are none or too many, or `base` is none of them.
@@ -109,7 +109,7 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
         raise NotALoan([FieldError(field="base", message="The base is one of the loans shown.")])
     marks = MARKS[marks_name]
     columns = [_Column(contender, marks) for contender in contenders]
-    return Beside(
+    return SideBySide(
         names=[contender.name for contender in contenders],
         wrong=[column.wrong for column in columns],
         base=base,
@@ -189,7 +189,7 @@ _TERMS: Final[tuple[tuple[str, Callable[[Loan, Marks], str]], ...]] = (
 
 def _words(
     name: str, tell: Callable[[Loan, Marks], str], columns: list[_Column]
-) -> RowBeside | None:
+) -> SideBySideRow | None:
     texts = [tell(column.loan, column.marks) if column.loan else None for column in columns]
     told = {text for column, text in zip(columns, texts, strict=True) if column.loan}
     if told <= {""}:
@@ -219,7 +219,7 @@ _RESULTS: Final = (
 
 def _figures(
     name: str, figure: str, kind: str, columns: list[_Column], base: int
-) -> RowBeside | None:
+) -> SideBySideRow | None:
     values = [as_paid(column.loan, figure) if column.loan else None for column in columns]
     if all(value is None for value in values):
         return None
@@ -290,14 +290,14 @@ def _line(loan: Loan | None) -> Line | None:
     """What is owed right after each payment, thinned out where there are many."""
     if loan is None or not loan.payments_a_year:
         return None
-    laid = work_out(loan).laid
-    if laid is None or not laid.rows:
+    schedule = work_out(loan).schedule
+    if schedule is None or not schedule.rows:
         return None
     calendar = loan.calendar
     shift = -1 if loan.timing == "in-advance" else 0
     year = loan.payments_a_year
-    rows = [(0.0, laid.rows[0].opening)]
-    for row in laid.rows:
+    rows = [(0.0, schedule.rows[0].opening)]
+    for row in schedule.rows:
         day = due(loan, row)
         at = (row.stands_at + shift) / year
         if calendar is not None and day is not None:
@@ -307,6 +307,6 @@ def _line(loan: Loan | None) -> Line | None:
     kept = [*rows[:-1:step], rows[-1]]
     return {
         "years": [round(at, 4) for at, _ in kept],
-        "owed": [float(laid.unit.amount(units)) for _, units in kept],
+        "owed": [float(schedule.unit.amount(units)) for _, units in kept],
         "start": calendar and calendar.start.isoformat(),
     }

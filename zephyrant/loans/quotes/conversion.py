@@ -130,8 +130,8 @@ def _flat_rate(share: Decimal, style: Style) -> Decimal:
 
     def value_and_slope(exponent: Decimal) -> tuple[Decimal, Decimal]:
         discount = (-exponent).exp()
-        worth, moment = annuity.present_values(discount, later, level, Decimal(0))
-        return (worth / lent).ln(), -moment / worth
+        present_value, moment = annuity.present_values(discount, later, level, Decimal(0))
+        return (present_value / lent).ln(), -moment / present_value
 
     return root_of_falling_convex(value_and_slope).exp() - 1
 

@@ -142,7 +142,7 @@ class _Uneven:
         self.terms, self.name = terms, name
         at_zero = periods_of(terms.rated(name, Fraction(0)))
         at_one = periods_of(terms.rated(name, Fraction(1)))
-        odd = terms.beats[0].before
+        odd = terms.runs[0].before
         self.periods = [
             _period(none, one, odd if none.first == 1 and odd.power else None)
             for none, one in zip(at_zero, at_one, strict=True)
@@ -157,12 +157,12 @@ class _Uneven:
         sums = [np.zeros_like(at) for _ in range(4)]
         discount, force = np.ones_like(at), np.zeros_like(at)
 
-        def add(amount: float, worth: Floats, pull: Floats) -> None:
+        def add(amount: float, present_value: Floats, pull: Floats) -> None:
             if not amount:
                 return
             place = 0 if amount > 0 else 2
-            sums[place] += abs(amount) * worth
-            sums[place + 1] -= abs(amount) * worth * pull
+            sums[place] += abs(amount) * present_value
+            sums[place + 1] -= abs(amount) * present_value * pull
 
         add(self.principal, discount, force)
         for period in self.periods:

@@ -10,7 +10,7 @@ from ..ledger.unrounded import unrounded_end
 from ..line.periods import interests
 from ..line.stretches import lay_out
 from ..line.terms import Terms
-from ..numbers.decimals import told
+from ..numbers.decimals import significant
 from ..numbers.roots import root_of_monotone
 from ..wording.marks import Money, Number, Sentence
 from .counts import span, standstill
@@ -26,18 +26,18 @@ def nothing_left(terms: Terms) -> Sentence | None:
     """Why no money is left where a long period bears a rate far below zero."""
     if terms.rate >= 0:
         return None
-    for beat, grown in zip(terms.beats, interests(terms.beats, terms.rate), strict=True):
+    for run, grown in zip(terms.runs, interests(terms.runs, terms.rate), strict=True):
         if min(grown) <= -1:
             return Sentence(
                 "At this rate nothing is left of what is owed by payment {number}: the time before "
                 "it is too long for a rate so far below zero.",
-                number=Number(beat.first),
+                number=Number(run.first),
             )
     return None
 
 
 def _below_zero(loan: Loan, value: Decimal) -> bool:
-    return told(value) <= -loan.minor_unit / 2
+    return significant(value) <= -loan.minor_unit / 2
 
 
 def payment_of(loan: Loan, terms: Terms) -> Found:
@@ -96,7 +96,7 @@ def _step(loan: Loan, terms: Terms, path: str) -> Found:
     growth = root_of_monotone(left)
     if growth is None:
         return Found((), Sentence("No growth of the payments ends the loan as stated."))
-    return Found((told(100 * (growth.exp() - 1)),))
+    return Found((significant(100 * (growth.exp() - 1)),))
 
 
 def principal_of(loan: Loan, terms: Terms) -> Found:
@@ -148,7 +148,7 @@ def balance_of(loan: Loan, terms: Terms) -> Found:
     if not _below_zero(loan, value) or terms.count == 0:
         return Found((value,))
     enough = linear(terms.having("balance", Decimal(0)), "payment")
-    if enough is None or terms.puts:
+    if enough is None or terms.provisions:
         return Found(
             (),
             Sentence(

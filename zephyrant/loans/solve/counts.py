@@ -14,7 +14,7 @@ from ..line.line import Stretch
 from ..line.stretches import lay_out
 from ..line.terms import Terms
 from ..numbers import annuity
-from ..numbers.decimals import precise, to_step, told
+from ..numbers.decimals import precise, significant, to_step
 from ..quotes.conversion import as_decimal
 from ..wording.marks import Money, Number, Sentence
 from .solution import Found
@@ -74,14 +74,14 @@ def count_of(loan: Loan, terms: Terms) -> Found:
         "balance": Money(balance, loan.decimals),
         "payment": Money(terms.payment, loan.decimals),
     }
-    if balance == principal and not terms.puts:
+    if balance == principal and not terms.provisions:
         return Found(
             (), Sentence("Nothing is to be repaid: {principal} is lent and as much left.", **money)
         )
     value = _periods_until(terms)
-    if value is None and (terms.puts or terms.beats[-1].last == FIRST_TRIED):
+    if value is None and (terms.provisions or terms.runs[-1].last == FIRST_TRIED):
         value = _periods_until(stated_terms(loan))
-    if terms.puts and (value is None or value <= 0):
+    if terms.provisions and (value is None or value <= 0):
         if (repaid := _repaid_before_more_is_lent(loan, terms)) is not None:
             return Found((), repaid)
         return Found(
@@ -116,7 +116,7 @@ def count_of(loan: Loan, terms: Terms) -> Found:
         Sentence(
             "It would take {value} payments; at most {most} are laid out here. {most} payments of "
             "{enough} would do it.",
-            value=Number(told(value), 1),
+            value=Number(significant(value), 1),
             most=Number(most),
             enough=Money(annuity.payment(principal, balance, by), loan.decimals),
         ),

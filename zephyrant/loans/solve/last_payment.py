@@ -81,7 +81,9 @@ def rounding_reach(loan: Loan, line: Line) -> Decimal:
 def _is_paused(terms: Terms, line: Line) -> bool:
     """Whether a clause says that the last payment is none, or the interest only."""
     last = line.stretches[-1]
-    return last.interest_only or (not last.payment and any(put.pay for put in terms.puts))
+    return last.interest_only or (
+        not last.payment and any(provision.pay for provision in terms.provisions)
+    )
 
 
 def asked_last(loan: Loan, terms: Terms) -> Settling | None:
@@ -92,13 +94,13 @@ def asked_last(loan: Loan, terms: Terms) -> Settling | None:
     return by if is_amount and moves_only_last(terms, unknown) else None
 
 
-def as_settled(loan: Loan, terms: Terms, line: Line, laid: Schedule) -> Terms:
+def as_settled(loan: Loan, terms: Terms, line: Line, schedule: Schedule) -> Terms:
     """The terms with an amount that is asked for in the last place as the schedule shows it."""
     own = asked_last(loan, terms)
-    last, row = line.stretches[-1], laid.rows[-1]
+    last, row = line.stretches[-1], schedule.rows[-1]
     if own is None or row.stands_at != (last.last or last.first):
         return terms
-    name, unit = loan.unknown or "", laid.unit
+    name, unit = loan.unknown or "", schedule.unit
     told = {"payment": row.payment, "repay": row.repay, "advance": row.advance, "fee": row.fee}
     on_the_line = {
         "payment": last.payment,
@@ -106,7 +108,9 @@ def as_settled(loan: Loan, terms: Terms, line: Line, laid: Schedule) -> Terms:
         "advance": last.advance,
         "fee": last.fee,
     }
-    amount = terms.payment if name == "payment" else terms.puts[int(name.split(".")[1])].amount
+    amount = (
+        terms.payment if name == "payment" else terms.provisions[int(name.split(".")[1])].amount
+    )
     with precise():
         return terms.having(name, amount + unit.amount(told[own]) - on_the_line[own])
 

@@ -4,13 +4,13 @@ from decimal import Decimal
 from fractions import Fraction
 
 from ..document.loan import Loan
-from ..ledger.present_value import worth
+from ..ledger.present_value import present_value
 from ..ledger.unrounded import unrounded_end
 from ..line.periods import NO_TIME
 from ..line.stretches import lay_out
 from ..line.terms import Terms
 from ..numbers import annuity
-from ..numbers.decimals import DIGITS, precise, told
+from ..numbers.decimals import DIGITS, precise, significant
 from ..numbers.roots import root_of_falling, root_of_falling_convex
 from ..quotes.conversion import as_decimal, quoted_percent
 from ..wording.marks import Money, Number, Percent, Sentence
@@ -28,7 +28,7 @@ def rate_of(loan: Loan, terms: Terms) -> Found:
     lent = terms.principal - at_once
     if reason := _no_rate(loan, terms, lent, at_once):
         return Found((), reason)
-    total = worth(terms, Decimal(0)).value
+    total = present_value(terms, Decimal(0)).value
     periodic: Decimal | None = Decimal(0)
     if total != terms.principal:
         with precise(DIGITS + 30):
@@ -36,7 +36,7 @@ def rate_of(loan: Loan, terms: Terms) -> Found:
     if periodic is None:
         return Found((), Sentence("No rate between almost −100 % and beyond measure gives this."))
     percent = quoted_percent(periodic, loan.style)
-    return Found((told(percent),), None, periodic)
+    return Found((significant(percent),), None, periodic)
 
 
 def rates_of(loan: Loan, terms: Terms) -> Found:
@@ -48,7 +48,7 @@ def rates_of(loan: Loan, terms: Terms) -> Found:
         return Found((), Sentence("Whatever the rate, the loan ends as stated: every rate fits."))
     if not found.rates:
         return Found((), _no_rate_fits(loan, terms, path))
-    percents = tuple(told(quoted_percent(each.periodic, style)) for each in found.rates)
+    percents = tuple(significant(quoted_percent(each.periodic, style)) for each in found.rates)
     ordinary = found.ordinary
     periodic = None if ordinary is None else found.rates[ordinary].periodic
     return Found(percents, None, periodic, ordinary, _of_several(percents, found, style.in_words()))
@@ -99,7 +99,7 @@ def _no_rate_fits(loan: Loan, terms: Terms, path: str) -> Sentence:
 
 def _paid_at_once(terms: Terms) -> Decimal:
     """What is paid the moment the money is lent: in advance, without time before it."""
-    if not terms.in_advance or terms.beats[0].before != NO_TIME:
+    if not terms.in_advance or terms.runs[0].before != NO_TIME:
         return Decimal(0)
     return terms.payment
 
@@ -120,7 +120,7 @@ def _level_rate(terms: Terms, lent: Decimal) -> Decimal:
 
 def _uneven_rate(terms: Terms, lent: Decimal) -> Decimal | None:
     """In x, with i = (e^x - 1) c, where c keeps the growth of every period above zero."""
-    spans = [span for beat in terms.beats for span in (beat.before, beat.after)]
+    spans = [span for run in terms.runs for span in (run.before, run.after)]
     longest = max(Fraction(1), *(span.simple for span in spans))
     paid = terms.principal - lent
 
@@ -130,7 +130,7 @@ def _uneven_rate(terms: Terms, lent: Decimal) -> Decimal | None:
 
     def value_and_slope(exponent: Decimal) -> tuple[Decimal, Decimal]:
         rate, by_exponent = rate_at(exponent)
-        value, slope = worth(terms, rate)
+        value, slope = present_value(terms, rate)
         return ((value - paid) / lent).ln(), slope * by_exponent / (value - paid)
 
     exponent = root_of_falling(value_and_slope)
@@ -142,7 +142,7 @@ def _no_rate(loan: Loan, terms: Terms, lent: Decimal, at_once: Decimal) -> Sente
 
     `lent` is what is owed after `at_once` has been paid at once.
     """
-    total = worth(terms, Decimal(0)).value
+    total = present_value(terms, Decimal(0)).value
     money = {
         "principal": Money(terms.principal, loan.decimals),
         "payment": Money(at_once or terms.payment, loan.decimals),

@@ -25,7 +25,7 @@ def find(loan: Loan) -> Found:
     with precise(digits_for(terms)):
         if unknown == "payment":
             terms = unforeseen(terms)
-        elif any(put.levels for put in terms.puts):
+        elif any(provision.levels for provision in terms.provisions):
             return Found(
                 (),
                 Sentence(
@@ -36,7 +36,7 @@ def find(loan: Loan) -> Found:
         if not unknown.endswith("rate.percent") and unknown != "rate":
             if reason := nothing_left(terms):
                 return Found((), reason)
-        elif unknown != "rate" or terms.puts:
+        elif unknown != "rate" or terms.provisions:
             return rates_of(loan, terms)
         if asks_of_purchase(loan):
             return principal_of(loan, terms)

@@ -10,11 +10,11 @@ from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..ledger.levelling import levelled
-from ..ledger.roll import schedule
+from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Row, Schedule, cash_rule
 from ..line.compiling import cash_of
 from ..line.terms import Terms
-from ..numbers.decimals import percent_text, plain, told
+from ..numbers.decimals import percent_text, plain, significant
 from ..wording.marks import Marks, Money, Number, Sentence
 from .counts import never_repays
 from .last_payment import as_settled, asked_last, fits, line_to_settle
@@ -35,7 +35,7 @@ class Solved(NamedTuple):
 
     found: Found
     terms: Terms | None
-    laid: Schedule | None
+    schedule: Schedule | None
     unlaid: Sentence | None = None
 
 
@@ -70,10 +70,10 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
         terms = payable_terms(loan, solution)
         if asked_last(loan, terms) is None:
             return None, value_as_paid(loan, solution, terms, None)
-    found, terms_, laid, _ = work_out(loan)
+    found, terms_, schedule, _ = work_out(loan)
     if found.reason or terms_ is None:
         return found.reason, None
-    return None, value_as_paid(loan, solution, terms_, laid)
+    return None, value_as_paid(loan, solution, terms_, schedule)
 
 
 @lru_cache(maxsize=32)
@@ -97,8 +97,8 @@ def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
         shows_overpaid=rounding.overpaid == "shown",
     )
     try:
-        laid = schedule(line, rule)
-        return Solved(found, as_settled(loan, terms, line, laid), laid)
+        schedule = roll_schedule(line, rule)
+        return Solved(found, as_settled(loan, terms, line, schedule), schedule)
     except NeverSettlesError as error:
         if loan.unknown != "count":
             return Solved(found, terms, None, _why_unlaid(loan, terms, error))
@@ -109,7 +109,7 @@ def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
 
 def _unsettled(loan: Loan, terms: Terms) -> Sentence:
     """Why a count that the mathematics knows is not reached in cents."""
-    if terms.balance < terms.principal and terms.rate > 0 and not terms.puts:
+    if terms.balance < terms.principal and terms.rate > 0 and not terms.provisions:
         return never_repays(loan, terms)
     return Sentence(
         "Rounded to the cent, payments of {payment} never bring the balance to exactly {balance}.",
@@ -154,21 +154,21 @@ def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
     return Sentence(_UNLAID + text, **figures)
 
 
-def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, laid: Schedule | None) -> str:
+def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedule | None) -> str:
     """The figure found, as it would be stated and as the schedule has it."""
     if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
         return percent_text(payable_percent(solution))
-    if loan.unknown == "count" and laid:
-        return str(len(laid.rows))
+    if loan.unknown == "count" and schedule:
+        return str(len(schedule.rows))
     if loan.unknown == "balance":
-        if laid:
-            return laid.unit.write(laid.rows[-1].closing)
-        return plain(told(solution), loan.decimals)
+        if schedule:
+            return schedule.unit.write(schedule.rows[-1].closing)
+        return plain(significant(solution), loan.decimals)
     if asks_of_purchase(loan):
         return plain(purchase_figure(loan, solution), loan.decimals)
     if (loan.unknown or "").startswith("clauses."):
         place = int((loan.unknown or "").split(".")[1])
-        return plain(terms.puts[place].amount, loan.decimals)
+        return plain(terms.provisions[place].amount, loan.decimals)
     return plain(getattr(terms, loan.unknown or ""), loan.decimals)
 
 
@@ -179,10 +179,10 @@ def due(loan: Loan, row: Row) -> date | None:
     return loan.calendar.payment(row.stands_at)
 
 
-def end_of(loan: Loan, laid: Schedule) -> date | None:
+def end_of(loan: Loan, schedule: Schedule) -> date | None:
     """When a loan ends: with its last row or on a day in it, in advance a period later where a
     balance is left."""
-    row, calendar = laid.rows[-1], loan.calendar
+    row, calendar = schedule.rows[-1], loan.calendar
     if row.ended:
         return row.ended.day
     if calendar is not None and row.closing > 0 and loan.count != 0:
@@ -192,9 +192,9 @@ def end_of(loan: Loan, laid: Schedule) -> date | None:
 
 def schedule_of(loan: Loan, marks: Marks) -> Schedule:
     """The loan to the cent; raises `NotALoan` with the reason where it has no schedule."""
-    found, _, laid, unlaid = work_out(loan)
-    if laid is None:
+    found, _, schedule, unlaid = work_out(loan)
+    if schedule is None:
         reason = found.reason or unlaid
         said = reason.say(marks) if reason else "The loan has no schedule to the cent."
         raise NotALoan([FieldError(field="", message=said)])
-    return laid
+    return schedule

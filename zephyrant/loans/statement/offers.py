@@ -13,7 +13,7 @@ from ..errors import FieldError, NotALoan
 from ..questions import paying_more as more_paid
 from ..questions import side_by_side as beside
 from ..questions.points import Offers, PointsOffer
-from ..questions.side_by_side import Beside, Contender
+from ..questions.side_by_side import Contender, SideBySide
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import Reading
 from .restating import restate
@@ -36,7 +36,7 @@ class Candidate(NamedTuple):
     wrong: str | None = None
 
 
-def side_by_side(candidates: Sequence[Candidate], base: int, marks_name: MarksName) -> Beside:
+def side_by_side(candidates: Sequence[Candidate], base: int, marks_name: MarksName) -> SideBySide:
     """Loans as typed beside each other.
 
     Raises `NotALoan` where there are none or too many, or `base` is none of them.
@@ -147,7 +147,7 @@ def two_offers(statement: Statement, other: Points) -> TwoOffers:
     except ValueError as error:
         raise NotALoan([FieldError(field="ends", message=str(error))]) from None
     return TwoOffers(
-        **dict(offer.told([int(end) for end in ends])),
+        **dict(offer.at_ends([int(end) for end in ends])),
         ends_typed=typed,
         statement=restate(offer.theirs, statement.marks),
     )

@@ -7,10 +7,18 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..answer.aim import aimed, nearest_to_aim
 from ..document.loan import Loan
-from ..document.paths import figure_at, put
+from ..document.paths import figure_at, with_figure
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import plain
-from ..questions.sensitivity import MOST_POINTS, Axis, Nudge, Swept, not_yet, nudges, sweep
+from ..questions.sensitivity import (
+    MOST_POINTS,
+    Axis,
+    Sensitivity,
+    SmallChange,
+    not_yet,
+    sensitivity,
+    small_changes,
+)
 from .restating import restate
 from .statement import Statement
 from .values import read_values, suggested_values
@@ -27,25 +35,25 @@ class Varied(BaseModel):
     typed: str = Field(default="", max_length=2_000)
 
 
-class Moves(BaseModel):
+class Variations(BaseModel):
     """A sweep told: what each figure was varied over, where it stands, and the small changes, which
     stand in the first part of it."""
 
     varied: list[Varied]
     standing: list[str | None]
-    swept: Swept
-    nudges: list[Nudge]
+    swept: Sensitivity
+    small_changes: list[SmallChange]
 
 
-def what_moves(
+def variations(
     statement: Statement,
     varied: list[Varied],
     results: list[str],
     start: int = 0,
     enough: Callable[[], bool] = not_yet,
-) -> Moves:
+) -> Variations:
     """Results of a statement for every value of one or two of its figures, or a part of them (see
-    `sweep`).
+    `sensitivity`).
 
     Raises `NotALoan` with what is wrong at its place.
     """
@@ -62,9 +70,9 @@ def what_moves(
         axes.append(Axis(path=each.path, values=values))
         told.append(Varied(path=each.path, typed=typed))
         standing.append(None if stands is None else plain(stands))
-    swept = sweep(loan, axes, results, start, enough)
-    changes = nudges(loan) if start == 0 else []
-    return Moves(varied=told, standing=standing, swept=swept, nudges=changes)
+    swept = sensitivity(loan, axes, results, start, enough)
+    changes = small_changes(loan) if start == 0 else []
+    return Variations(varied=told, standing=standing, swept=swept, small_changes=changes)
 
 
 def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
@@ -83,5 +91,5 @@ def variant(statement: Statement, values: dict[str, str]) -> Statement:
     for path, value in values.items():
         if path not in loan.paths():
             raise NotALoan([_no_figure(path, "values")])
-        loan = put(loan, path, value)
+        loan = with_figure(loan, path, value)
     return restate(loan, statement.marks)

@@ -87,7 +87,7 @@ class Group:
         self.figures = {name: self._figures(name) for name in ASKABLE}
 
     def solve(self, told: Results) -> Wholes:
-        """Tells what is sure into `told`; the places in the table of the rows that were."""
+        """Tells what is sure into `significant`; the places in the table of the rows that were."""
         unknown, readable = self._unknowns()
         after = self._after()
         readable &= after >= 0
@@ -297,11 +297,17 @@ class Group:
     def _rolled(name: FieldName | None, level: Level, after: Wholes, sure: Flags) -> Rolled:
         """The schedules of those that may be sure; the others stand idle."""
         some = np.flatnonzero(sure)
-        laid = rolled(
+        schedule = rolled(
             level.at(some), is_open=name == "count", absorbs=name == "balance", after=after[some]
         )
         columns = np.full((5, len(sure)), np.nan)
-        columns[:, some] = [laid.count, laid.paid, laid.final, laid.left, laid.owed]
+        columns[:, some] = [
+            schedule.count,
+            schedule.paid,
+            schedule.final,
+            schedule.left,
+            schedule.owed,
+        ]
         return Rolled(*columns)
 
     def _results(self, solved: _Solved, schedule: Rolled) -> dict[str, Floats]:

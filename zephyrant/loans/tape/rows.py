@@ -8,7 +8,7 @@ from typing import Any, Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..answer.consistency import fit
+from ..answer.consistency import consistency
 from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import read_days
@@ -269,7 +269,7 @@ def refused(field: str, message: str) -> NotALoan:
 
 def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
-    found, terms, laid, unlaid = work_out(loan)
+    found, terms, schedule, unlaid = work_out(loan)
     told = {"unknown": _unknown(loan), **_stated(loan)}
     if found.reason:
         return {**told, "problem": found.reason.say(PLAIN)}
@@ -277,7 +277,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
         return {**told, "problem": "Several rates fit: open it as a case."}
     if found.solutions:
         solution = found.solutions[found.ordinary or 0]
-        told["found"] = value_as_paid(loan, solution, terms, laid)
+        told["found"] = value_as_paid(loan, solution, terms, schedule)
         told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)
     if rate is not None:
@@ -285,20 +285,20 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
         for name in ("periodic", "nominal", "effective"):
             told[name] = percent_text(getattr(footing, name))
     if loan.unknown is None:
-        held = fit(loan, PLAIN)
+        held = consistency(loan, PLAIN)
         told["gap"] = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
         told["fits"] = "yes" if held["fits"] else "no"
-    if laid is None:
+    if schedule is None:
         return {**told, "problem": unlaid.say(PLAIN) if unlaid else "It has no schedule."}
     for name in ("total_paid", "total_interest", "final_payment"):
         value = as_paid(loan, name)
         told[name] = "" if value is None else plain(value, loan.decimals)
-    if 0 < after <= len(laid.rows):
-        told["owed"] = laid.unit.write(laid.rows[after - 1].rest)
+    if 0 < after <= len(schedule.rows):
+        told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
     elif not after and owed_on is not None:
         told["owed"] = _owed_on(loan, owed_on)
     if rate is not None:
-        for name, cost in yearly_costs(loan, terms, laid, rate).items():
+        for name, cost in yearly_costs(loan, terms, schedule, rate).items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
     return told
 
