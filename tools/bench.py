@@ -42,10 +42,10 @@ from zephyrant.loans.numbers.crossings import (
     isolate,
     only_crossing,
 )
-from zephyrant.loans.questions.sensitivity import Axis, sensitivity
-from zephyrant.loans.solve.solution import payable_terms
-from zephyrant.loans.solve.unknown import find
-from zephyrant.loans.solve.worked import work_out
+from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
+from zephyrant.loans.unknowns.finding import find
+from zephyrant.loans.unknowns.solution import payable_terms
+from zephyrant.loans.unknowns.worked import work_out
 
 DOCUMENT = {
     "zephyrant": "loan/1",
@@ -184,7 +184,7 @@ def sweeps() -> None:
 
         lean, whole = median(timed(found, 40)), median(timed(solved, 40))
         taken = timed(
-            lambda loan=loan, axes=axes, results=results: sensitivity(loan, axes, results), 7
+            lambda loan=loan, axes=axes, results=results: sensitivity_of(loan, axes, results), 7
         )
         solves, rolls = (1_681 * each / median(taken) for each in (whole, lean))
         said = f"{solves:.0f} x faster than 1,681 single solves, {rolls:.0f} x than their schedules"

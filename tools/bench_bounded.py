@@ -16,8 +16,8 @@ from zephyrant.desk.schedules import xlsx_of
 from zephyrant.desk.statement_pdf import statement_of
 from zephyrant.loans import MARKS
 from zephyrant.loans.document.price import price
-from zephyrant.loans.questions.rate_curve import rate_curve
-from zephyrant.loans.questions.sensitivity import Axis, sensitivity
+from zephyrant.loans.questions.rate_curve import curve_of_rate
+from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
 from zephyrant.loans.statement.offers import More, paying_more
 from zephyrant.loans.statement.restating import restate
 
@@ -115,9 +115,9 @@ def main() -> None:
     asked = document(count=1_200, rate={"percent": "?"}, payment="1100", clauses=REPAID)
     daily = document(**DAILY, **DATED)
     for name, limit, run in (
-        ("sweep of 2,500 points", 5, lambda: sensitivity(moved, [rates, lent], ["answer"])),
+        ("sweep of 2,500 points", 5, lambda: sensitivity_of(moved, [rates, lent], ["answer"])),
         ("paying more, 36,500 days", 1, lambda: paying_more(bare, more)),
-        ("the curve of 999 clauses", 1, lambda: rate_curve(asked)),
+        ("the curve of 999 clauses", 1, lambda: curve_of_rate(asked)),
         ("workbook of 36,500 rows", 10, lambda: xlsx_of(daily, MARK)),
         ("statement (PDF) of 36,500 rows", 10, lambda: statement_of(daily, "", MARK)),
     ):  # fmt: skip

@@ -21,9 +21,9 @@ import openpyxl  # noqa: E402
 from tests.loans.sheet import changed, changes  # noqa: E402
 from zephyrant import loans  # noqa: E402
 from zephyrant.desk.schedules import xlsx  # noqa: E402
-from zephyrant.loans.files.workbook import FIRST_ROW, live  # noqa: E402
+from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of  # noqa: E402
 from zephyrant.loans.ledger.rows import Schedule  # noqa: E402
-from zephyrant.loans.solve.worked import work_out  # noqa: E402
+from zephyrant.loans.unknowns.worked import work_out  # noqa: E402
 
 CELLS = {"principal": "B3", "percent": "B4", "payment": "B6", "balance": "B7"}
 
@@ -33,7 +33,7 @@ def written(folder: Path) -> list[tuple[Path, Schedule, int]]:
     made = []
     for number, (content, name, value) in enumerate(changes()):
         loan = loans.check(content)
-        found = live(loan)
+        found = workbook_of(loan)
         assert found is not None
         if not getattr(found.terms, name).is_input:
             continue

@@ -13,15 +13,15 @@ from zephyrant import loans
 from zephyrant.loans import Loan
 from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
 from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.files.workbook import FIRST_ROW, live
+from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of
 from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.period_totals import PeriodTotals, stretches
+from zephyrant.loans.questions.period_totals import PeriodTotals, period_totals_of
 from zephyrant.loans.questions.reconciliation import Matched, reconcile
-from zephyrant.loans.solve.worked import work_out
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.typed_amounts import read_amount
 from zephyrant.loans.statement.values import read_values
+from zephyrant.loans.unknowns.worked import work_out
 from zephyrant.loans.wording.marks import MARKS, PLAIN, Marks
 
 from .documents import document, irregular, loan, regular
@@ -34,7 +34,7 @@ CENT = Decimal("0.01")
 
 def stretch(asked: Loan, typed: str, marks: Marks) -> PeriodTotals:
     """The one stretch that is asked for."""
-    (told,) = stretches(asked, typed, marks)
+    (told,) = period_totals_of(asked, typed, marks)
     return told
 
 
@@ -284,13 +284,13 @@ class LiveArithmetic(TestCase):
                 self.assertAlmostEqual(mine, theirs, delta=1e-6, msg=f"row {at + 1}: {told}")
 
     def recompute(self, asked: loans.Loan) -> None:
-        found = live(asked)
+        found = workbook_of(asked)
         assert found is not None
         self.holds(Sheet(found), found.schedule, len(found.rows))
 
     def follows(self, content: dict[str, Any], name: str, value: str) -> bool:
         """An input changed against the solved document changed alike; whether it could be."""
-        found = live(loans.check(content))
+        found = workbook_of(loans.check(content))
         assert found is not None
         if not getattr(found.terms, name).is_input:
             return False
@@ -313,7 +313,7 @@ class LiveArithmetic(TestCase):
         self.assertGreater(followed, 120)
 
     def test_more_paid_ends_at_zero(self) -> None:
-        found = live(loan(payment="1200", balance="0"))
+        found = workbook_of(loan(payment="1200", balance="0"))
         assert found is not None
         sheet = Sheet(found, payment="2400")
         closings = [sheet.row(FIRST_ROW + at)[4] for at in range(len(found.rows))]
@@ -321,16 +321,16 @@ class LiveArithmetic(TestCase):
         self.assertEqual(closings[-1], 0.0)
 
     def test_what_does_not_follow_says_so(self) -> None:
-        flat = live(loan(rate={"percent": "4", "quoted": "flat"}))
+        flat = workbook_of(loan(rate={"percent": "4", "quoted": "flat"}))
         assert flat is not None
         self.assertFalse(flat.terms.percent.is_input)
         self.assertIn("no formula", flat.terms.percent.note)
         self.assertTrue(flat.terms.per_period.is_input)
-        rate = live(loan(rate={"percent": "?"}, payment="940"))
+        rate = workbook_of(loan(rate={"percent": "?"}, payment="940"))
         assert rate is not None
         self.assertIn("no formula finds it again", rate.terms.percent.note)
         self.assertTrue(any("not found again" in said for said in rate.says))
-        paid = live(loan())
+        paid = workbook_of(loan())
         assert paid is not None
         self.assertFalse(paid.terms.payment.is_input)
         self.assertTrue(paid.finds)
@@ -352,7 +352,7 @@ class LiveArithmetic(TestCase):
     def test_money_between_payments_is_stated_and_marked(self) -> None:
         asked = loan(start="2027-03-01", clauses=[{"at": "2027-06-17", "advance": "5000"}])
         self.recompute(asked)
-        sheet = live(asked)
+        sheet = workbook_of(asked)
         assert sheet is not None
         self.assertEqual([row.row.number for row in sheet.rows if row.marked], [4])
 
@@ -373,12 +373,14 @@ class LiveArithmetic(TestCase):
 
     def test_a_tie_that_binary_arithmetic_misses_is_rounded_as_ours(self) -> None:
         # 29,921.00 x 14 / 400 is 1,047.235, a tie; the nearest double lies just below it.
-        sheet = live(loan(principal="29921.00", rate={"percent": "14"}, every="quarter", count=2))
+        sheet = workbook_of(
+            loan(principal="29921.00", rate={"percent": "14"}, every="quarter", count=2)
+        )
         assert sheet is not None
         self.assertEqual(Sheet(sheet).value("Schedule!D2"), 1047.24)
         # A sheet keeps fifteen digits: interest of over ten billions has none left for its cents.
         rate = {"percent": "7.3", "quoted": "periodic"}
-        sheet = live(loan(principal=f"{5 * 10**14 + 6}.37", rate=rate, count=2))
+        sheet = workbook_of(loan(principal=f"{5 * 10**14 + 6}.37", rate=rate, count=2))
         assert sheet is not None
         self.assertTrue(any(row.marked for row in sheet.rows))
 
@@ -488,11 +490,11 @@ class Days(TestCase):
 class Several(TestCase):
     def test_several_stretches_as_several_moments(self) -> None:
         asked = loan(start="2027-03-01")
-        told = stretches(asked, "year 1; 13-24, 2029 and last 12", PLAIN)
+        told = period_totals_of(asked, "year 1; 13-24, 2029 and last 12", PLAIN)
         singly = [stretch(asked, typed, PLAIN) for typed in ("1-12", "13-24", "2029", "49-60")]
         self.assertEqual(told, singly)
         with self.assertRaises(loans.NotALoan):
-            stretches(asked, "year 1; year 9", PLAIN)
+            period_totals_of(asked, "year 1; year 9", PLAIN)
 
     def test_a_unit_said_once_is_that_of_all(self) -> None:
         """6, 8, 10 and 12 years of months."""

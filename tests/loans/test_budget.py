@@ -17,7 +17,7 @@ from zephyrant.loans.document.price import price
 from zephyrant.loans.ledger.unrounded import Carrying, carried, rolled
 from zephyrant.loans.line.line import Stretch
 from zephyrant.loans.numbers.decimals import precise
-from zephyrant.loans.questions.sensitivity import Axis, sensitivity
+from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
 from zephyrant.loans.quotes.conversion import as_decimal, as_fraction
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.working import unworked, work
@@ -72,7 +72,7 @@ class Budgets(TestCase):
 
     def test_a_sweep_ends_too(self) -> None:
         axis = Axis(path="rate.percent", values=tuple(map(Decimal, range(1, 50))))
-        self.spent(20, lambda: sensitivity(loan(clauses=[FEE]), [axis], ["answer"]))
+        self.spent(20, lambda: sensitivity_of(loan(clauses=[FEE]), [axis], ["answer"]))
 
     def test_what_grows_tells_how_far_it_is(self) -> None:
         told: list[float] = []

@@ -19,8 +19,8 @@ from zephyrant import loans
 from zephyrant.loans import Answer
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.ledger.rows import Schedule
-from zephyrant.loans.solve.unknown import find
-from zephyrant.loans.solve.worked import work_out
+from zephyrant.loans.unknowns.finding import find
+from zephyrant.loans.unknowns.worked import work_out
 from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, loan, solve

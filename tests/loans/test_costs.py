@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.questions.payoff import Charge, payoff
+from zephyrant.loans.questions.payoff import Charge, payoff_at
 from zephyrant.loans.wording.marks import PLAIN
 
 from .documents import BY_DAYS, document, irregular, solve
@@ -175,7 +175,7 @@ class PutBack(TestCase):
         assume(len(answer.schedule) > 1)
         number = data.draw(st.integers(1, len(answer.schedule) - 1))
         charge = Charge(kind="percent", figure=Decimal(data.draw(st.integers(0, 3))))
-        told = payoff(loan, str(number), charge, PLAIN)
+        told = payoff_at(loan, str(number), charge, PLAIN)
         assume(told["yearly_cost"]["eu_aprc"])
         share = cents(mpf(told["owed"]) * mpf(str(charge.figure)) / 100)
         self.assertEqual(mpf(told["charge"]), share)
@@ -224,7 +224,7 @@ class ByHand(TestCase):
         """10 a month apart: after 12 payments 120, beside the interest of these twelve."""
         content = document(clauses=[{"from": 1, "to": 60, "fee": "10", "taken": "apart"}])
         loan = loans.check(content)
-        told = payoff(loan, "12", Charge(), PLAIN)
+        told = payoff_at(loan, "12", Charge(), PLAIN)
         interest = sum(Decimal(row["interest"]) for row in loans.solve(loan).schedule[:12])
         self.assertEqual(Decimal(told["total_cost"]), interest + 120)
 
@@ -237,7 +237,7 @@ class ByHand(TestCase):
             count=6,
             clauses=[{"at": 6, "advance": "20000"}, {"from": 2, "payment": "0"}],
         )
-        told = payoff(loans.check(content), "2", Charge(), PLAIN)
+        told = payoff_at(loans.check(content), "2", Charge(), PLAIN)
         self.assertLess(Decimal(told["payoff"]), 0)
         self.assertAlmostEqual(float(told["yearly_cost"]["us_apr"] or 0), 6.35, places=2)
 
@@ -245,7 +245,7 @@ class ByHand(TestCase):
         terms = {**BY_DAYS, "timing": "in-advance", "count": 6}
         later, none = {"at": "2027-05-20", "advance": "700"}, Charge()
         without, beside = (
-            payoff(loans.check(document(**terms, payment="500", clauses=each)), "3", none, PLAIN)
+            payoff_at(loans.check(document(**terms, payment="500", clauses=each)), "3", none, PLAIN)
             for each in ([], [later])
         )
         self.assertEqual(without, beside)
@@ -292,7 +292,7 @@ class SettledOnADay(TestCase):
     def test_by_hand(self) -> None:
         """10,000 at 7.3 % over 365 is 2.00 a day: 100 days are 200.00."""
         loan = loans.check(document(**BY_DAYS, count=1, every="year", payment="?", balance="0"))
-        told = payoff(loan, "9 Jun 2027", Charge(), PLAIN)
+        told = payoff_at(loan, "9 Jun 2027", Charge(), PLAIN)
         self.assertEqual((told["owed"], told["payoff"]), ("10200.00", "10200.00"))
         self.assertEqual(told["total_cost"], "200.00")
         # One advance and one payment: 2 % over 100 days, 365 / 100 times a year. By Annex I three
@@ -307,10 +307,10 @@ class SettledOnADay(TestCase):
     def test_between_payments_in_both_timings(self) -> None:
         for timing in ("in-arrears", "in-advance"):
             asked = loans.check(document(start="2027-03-01", timing=timing))
-            on, after = (payoff(asked, at, Charge(), PLAIN) for at in ("1 Mar 2028", "12"))
+            on, after = (payoff_at(asked, at, Charge(), PLAIN) for at in ("1 Mar 2028", "12"))
             if timing == "in-arrears":
                 self.assertEqual(on["payoff"], after["payoff"])
-            later = payoff(asked, "16 Mar 2028", Charge(), PLAIN)
+            later = payoff_at(asked, "16 Mar 2028", Charge(), PLAIN)
             self.assertGreater(Decimal(later["payoff"]), Decimal(on["payoff"]))
             # Costed at the loan's own rate, whenever it ends.
             for told in (on, later):
@@ -325,15 +325,15 @@ class SettledOnADay(TestCase):
             ]
             shape = {"start": "2027-03-01", "timing": timing, "payment": "900", "balance": "?"}
             asked = loans.check(document(**shape, clauses=clauses))
-            told = payoff(asked, "16 Mar 2028", Charge(), PLAIN)
+            told = payoff_at(asked, "16 Mar 2028", Charge(), PLAIN)
             rate = float(told["yearly_cost"]["eu_aprc"] or 0)
             self.assertAlmostEqual(rate, 6.4508, delta=0.02)
-            before = payoff(asked, "9 Mar 2028", Charge(), PLAIN)
+            before = payoff_at(asked, "9 Mar 2028", Charge(), PLAIN)
             self.assertGreater(Decimal(told["payoff"]), Decimal(before["payoff"]) + 5000)
             self.assertLess(Decimal(told["payoff"]), Decimal(before["payoff"]) + 5100)
 
     def test_refused_at_its_field(self) -> None:
         for at in ("", "0", "61", "12, 13", "1 Mar 2028", "soon"):
             with self.assertRaises(loans.NotALoan) as raised:
-                payoff(loans.check(document()), at, Charge(), PLAIN)
+                payoff_at(loans.check(document()), at, Charge(), PLAIN)
             self.assertEqual({error.field for error in raised.exception.errors}, {"at"}, at)

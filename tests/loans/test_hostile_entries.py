@@ -8,7 +8,7 @@ from unittest import TestCase
 from zephyrant.loans import MARKS, NotALoan
 from zephyrant.loans.calendars.days_in_words import read_days
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.period_totals import stretches
+from zephyrant.loans.questions.period_totals import period_totals_of
 from zephyrant.loans.questions.reconciliation import decimal_mark, number_in
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.typed_amounts import (
@@ -41,7 +41,7 @@ READERS: dict[str, Callable[[str], object]] = {
     "values": lambda typed: read_values(typed, "rate.percent", Statement(), 50),
     "terms": lambda typed: read_values(typed, "count", Statement(), 50),
     "moments": lambda typed: owed(LOAN, typed, MARK),
-    "stretches": lambda typed: stretches(LOAN, typed, MARK),
+    "stretches": lambda typed: period_totals_of(LOAN, typed, MARK),
     "number in a cell": lambda typed: number_in(typed, "."),
     "decimal mark of a cell": lambda typed: decimal_mark([typed]),
     "row apart": lambda typed: apart([typed, typed, "1"]),

@@ -13,7 +13,7 @@ from scipy.optimize import brentq
 from zephyrant import loans
 from zephyrant.loans import MARKS, Answer
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.payoff import Charge, payoff
+from zephyrant.loans.questions.payoff import Charge, payoff_at
 
 from .documents import document, solve
 from .test_noticed import annex_one
@@ -133,8 +133,10 @@ class WhatItCosts(TestCase):
         for at, fees in ((5, 75), (6, 0), (3, 75)):
             clauses = [{"at": at, "fee": "75", "taken": "apart"}]
             stated = document(start="2027-01-10", clauses=clauses)
-            told = payoff(loans.check(stated), "20 Jun 2027", none, plain)
-            without = payoff(loans.check(document(start="2027-01-10")), "20 Jun 2027", none, plain)
+            told = payoff_at(loans.check(stated), "20 Jun 2027", none, plain)
+            without = payoff_at(
+                loans.check(document(start="2027-01-10")), "20 Jun 2027", none, plain
+            )
             more = Decimal(told["total_cost"]) - Decimal(without["total_cost"])
             self.assertEqual(more, fees, at)
 

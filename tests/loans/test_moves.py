@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from zephyrant import loans
 from zephyrant.loans.document.paths import with_figure
 from zephyrant.loans.numbers.decimals import plain
-from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, sensitivity, small_changes
+from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, sensitivity_of, small_changes
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.values import read_values, suggested_values
-from zephyrant.loans.statement.variations import Varied, variant, variations
+from zephyrant.loans.statement.variations import Varied, variant, vary
 
 from .documents import document, irregular, loan, regular
 
@@ -43,7 +43,7 @@ def fresh(asked: loans.Loan, name: str) -> str | None:
 class EveryPointIsAFreshSolve(TestCase):
     def same(self, content: dict[str, Any], axes: list[Axis], results: tuple[str, ...]) -> None:
         asked = loans.check(content)
-        swept = sensitivity(asked, axes, results)
+        swept = sensitivity_of(asked, axes, results)
         for row, value in enumerate(swept["values"][0]):
             for column, other in enumerate(swept["values"][1] if len(axes) > 1 else [""]):
                 try:
@@ -105,14 +105,14 @@ class EveryPointIsAFreshSolve(TestCase):
             Axis(path="rate.percent", values=(Decimal(2), Decimal(5), Decimal(9))),
             Axis(path="principal", values=(Decimal(100), Decimal(9000))),
         ]
-        whole = sensitivity(asked, axes, ("answer",))
+        whole = sensitivity_of(asked, axes, ("answer",))
         self.assertIsNone(whole["next"])
         told: dict[int, str | None] = {}
         reasons: dict[str, str] = {}
         start: int | None = 0
         while start is not None:
             # There is always enough: a point a part.
-            part = sensitivity(asked, axes, ("answer",), start, lambda: True)
+            part = sensitivity_of(asked, axes, ("answer",), start, lambda: True)
             following = 6 if part["next"] is None else part["next"]
             self.assertEqual(following, start + 1)
             row = [cell for cells in part["results"]["answer"] for cell in cells]
@@ -126,12 +126,12 @@ class EveryPointIsAFreshSolve(TestCase):
         self.assertEqual(reasons, whole["reasons"])
         self.assertTrue(reasons)
         # What arrays work is there at once, and beyond the end there is nothing more.
-        self.assertIsNone(sensitivity(loan(), axes, ("answer",), 0, lambda: True)["next"])
-        self.assertIsNone(sensitivity(asked, axes, ("answer",), 6)["next"])
+        self.assertIsNone(sensitivity_of(loan(), axes, ("answer",), 0, lambda: True)["next"])
+        self.assertIsNone(sensitivity_of(asked, axes, ("answer",), 6)["next"])
 
     def test_what_has_no_answer_says_why(self) -> None:
         asked = loan(count="?", payment="600")
-        swept = sensitivity(
+        swept = sensitivity_of(
             asked, [Axis(path="rate.percent", values=(Decimal(2), Decimal(40)))], ("answer",)
         )
         self.assertIsNotNone(swept["results"]["answer"][0][0])
@@ -172,20 +172,20 @@ class Typed(TestCase):
             ([], "varied"),
         ):
             with self.subTest(varied=varied), self.assertRaises(loans.NotALoan) as raised:
-                variations(PRESS, varied, ["answer"])
+                vary(PRESS, varied, ["answer"])
             (wrong,) = raised.exception.errors
             self.assertEqual(wrong.field, field)
             self.assertRegex(wrong.message, r"^.{12,}[.]$")
         for results in ([], ["luck"]):
             with self.assertRaises(loans.NotALoan):
-                variations(PRESS, [Varied(path="count")], results)
+                vary(PRESS, [Varied(path="count")], results)
 
     def test_nothing_typed_varies_around_what_stands(self) -> None:
         self.assertEqual(
             suggested_values("rate.percent", Decimal("6.35"), PRESS), "5.85 to 6.85 by 0.125"
         )
         self.assertEqual(suggested_values("count", Decimal(60), PRESS), "12 to 108 by 12")
-        found = variations(PRESS, [Varied(path="principal")], ["answer"])
+        found = vary(PRESS, [Varied(path="principal")], ["answer"])
         self.assertIn(found.standing[0], found.swept["values"][0])
 
     def test_a_point_opened_is_that_loan(self) -> None:

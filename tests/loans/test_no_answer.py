@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from zephyrant import loans
 from zephyrant.loans.answer.solving import with_the_answer
-from zephyrant.loans.questions.sensitivity import ANSWER, Axis, sensitivity
+from zephyrant.loans.questions.sensitivity import ANSWER, Axis, sensitivity_of
 
 from .documents import PERIODIC, loan, solve
 
@@ -175,7 +175,7 @@ class NoAnswer(TestCase):
         with self.assertRaises(loans.NotALoan) as raised:
             with_the_answer(stuck)
         self.assertIn(says, raised.exception.errors[0].message)
-        swept = sensitivity(
+        swept = sensitivity_of(
             stuck,
             [Axis(path="payment", values=(Decimal("621.92"), Decimal(700)))],
             [ANSWER, "total_paid"],

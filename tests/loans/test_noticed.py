@@ -12,7 +12,7 @@ from zephyrant.loans.line.compiling import stated_terms
 from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.decimals import precise, to_step
 from zephyrant.loans.quotes.conversion import growth_of
-from zephyrant.loans.solve.last_payment import rounding_reach
+from zephyrant.loans.unknowns.last_payment import rounding_reach
 
 from .documents import document, solve
 from .oracle import months_on

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant.loans import Answer
-from zephyrant.loans.files.workbook import FIRST_ROW, live
+from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of
 from zephyrant.loans.questions.reconciliation import reconcile
 from zephyrant.loans.wording.marks import MARKS
 
@@ -109,7 +109,7 @@ class MoreThanIsOwed(TestCase):
 
     def test_a_workbook_of_it_closes_below_zero_too(self) -> None:
         asked = loan(**self.terms(overpaid="shown"))
-        laid = live(asked)
+        laid = workbook_of(asked)
         assert laid
         self.assertEqual(laid.terms.balance.value, self.LEFT - 20000)
         sheet, at = Sheet(laid), FIRST_ROW + len(laid.rows) - 1

@@ -19,8 +19,8 @@ from zephyrant.loans.line.stretches import lay_out
 from zephyrant.loans.numbers.roots import root_of_falling_convex
 from zephyrant.loans.quotes.conversion import periodic_rate
 from zephyrant.loans.quotes.styles import Style
-from zephyrant.loans.solve.solution import payable_terms
-from zephyrant.loans.solve.unknown import find
+from zephyrant.loans.unknowns.finding import find
+from zephyrant.loans.unknowns.solution import payable_terms
 
 from . import reference
 from .documents import PERIODS, loan, regular, solve

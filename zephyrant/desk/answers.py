@@ -10,13 +10,13 @@ from zephyrant.loans.answer.aim import aimed
 from zephyrant.loans.questions.balance_at import Owed, PayoffRounding
 from zephyrant.loans.questions.balance_at import owed as owed_at
 from zephyrant.loans.questions.payoff import Charge, PayoffAmount
-from zephyrant.loans.questions.payoff import payoff as ended
+from zephyrant.loans.questions.payoff import payoff_at as ended
 from zephyrant.loans.questions.period_totals import PeriodTotals
-from zephyrant.loans.questions.period_totals import stretches as summed
-from zephyrant.loans.questions.rate_curve import RateCurve, rate_curve
+from zephyrant.loans.questions.period_totals import period_totals_of as summed
+from zephyrant.loans.questions.rate_curve import RateCurve, curve_of_rate
 from zephyrant.loans.questions.reconciliation import Matched, Reconciliation, reconcile
 from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Variations, Varied, variations
+from zephyrant.loans.statement.variations import Variations, Varied, vary
 from zephyrant.loans.statement.working import loan_of, work
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
@@ -40,7 +40,7 @@ def owed(statement: Statement, at: str, payoff: PayoffRounding) -> list[Owed]:
     return owed_at(aimed(loan_of(statement)), at, MARKS[statement.marks], payoff)
 
 
-def stretches(statement: Statement, stretch: str) -> list[PeriodTotals]:
+def period_totals_of(statement: Statement, stretch: str) -> list[PeriodTotals]:
     """What stretches add up to."""
     return summed(aimed(loan_of(statement)), stretch, MARKS[statement.marks])
 
@@ -53,17 +53,17 @@ def held(
     return reconcile(loan, text, matched, tolerance, MARKS[statement.marks])
 
 
-def payoff(statement: Statement, at: str, charge: Charge) -> PayoffAmount:
+def payoff_at(statement: Statement, at: str, charge: Charge) -> PayoffAmount:
     """A loan ended early."""
     return ended(aimed(loan_of(statement)), at, charge, MARKS[statement.marks])
 
 
 def curve(statement: Statement) -> RateCurve:
     """The curve of a rate."""
-    return rate_curve(aimed(loan_of(statement)))
+    return curve_of_rate(aimed(loan_of(statement)))
 
 
 def moves(statement: Statement, varied: list[Varied], results: list[str], start: int) -> Variations:
     """A part of a sweep, from the point at `start`."""
     until = time.thread_time() + (_PART if start else _FIRST_PART)
-    return variations(statement, varied, results, start, lambda: time.thread_time() > until)
+    return vary(statement, varied, results, start, lambda: time.thread_time() > until)

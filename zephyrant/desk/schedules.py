@@ -20,9 +20,9 @@ from zephyrant.loans.files.workbook import (
     Workbook,
     WorkbookRow,
     WorkbookTerm,
-    live,
+    workbook_of,
 )
-from zephyrant.loans.solve.worked import due
+from zephyrant.loans.unknowns.worked import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have.
@@ -90,7 +90,7 @@ def _cells(row: ScheduleRow, columns: tuple[str, ...]) -> list[Any]:
 
 def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
     """The schedule as a workbook of formulas, with our values in them; none without a schedule."""
-    schedule = live(loan)
+    schedule = workbook_of(loan)
     if schedule is None:
         return None
     file = tempfile.TemporaryFile()  # noqa: SIM115  (closed by the response it goes out with)

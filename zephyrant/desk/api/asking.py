@@ -23,7 +23,7 @@ from zephyrant.loans.statement.offers import (
     two_offers,
 )
 from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Variations, Varied, variant, variations
+from zephyrant.loans.statement.variations import Variations, Varied, variant, vary
 
 from .base import REFUSALS, SignedIn, answered, worked_apart
 
@@ -64,7 +64,7 @@ def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
 @router.post("stretch", response={200: list[PeriodTotals], **REFUSALS}, operation_id="stretch")
 def ask_stretch(request: SignedIn, asked: AskStretch) -> list[PeriodTotals]:
     """What stretches of payments add up to, each on its own."""
-    return answered(request, answers.stretches, asked.statement, asked.stretch)
+    return answered(request, answers.period_totals_of, asked.statement, asked.stretch)
 
 
 @router.post("hold-against", response={200: Reconciliation, **REFUSALS}, operation_id="holdAgainst")
@@ -92,7 +92,7 @@ class AskCurve(Schema):
 @router.post("settled", response={200: PayoffAmount, **REFUSALS}, operation_id="settled")
 def ask_settled(request: SignedIn, asked: AskSettled) -> PayoffAmount:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
-    return answered(request, answers.payoff, asked.statement, asked.at, asked.charge)
+    return answered(request, answers.payoff_at, asked.statement, asked.at, asked.charge)
 
 
 @router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
@@ -126,7 +126,7 @@ def ask_moves(request: SignedIn, asked: AskMoves) -> Variations:
     """Results for every value of one or two figures, and what small changes do."""
     question = (asked.statement, asked.varied, asked.results)
     if asked.start is None:
-        return answered(request, variations, *question)
+        return answered(request, vary, *question)
     # What follows a first part is known to be heavy.
     worked = answered if asked.start == 0 else worked_apart
     return worked(request, answers.moves, *question, asked.start)

@@ -14,7 +14,7 @@ from ..document.parts import Rounding
 from ..document.paths import figure_at, with_figure
 from ..errors import NotALoan
 from ..numbers.decimals import plain
-from ..solve.worked import work_out_unrounded
+from ..unknowns.worked import work_out_unrounded
 from .results import YEARLY_COSTS, result
 
 #: Digits a solution is told with: those that rolling at twenty decimals leaves sure.

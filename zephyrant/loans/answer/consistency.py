@@ -9,9 +9,9 @@ from ..document.loan import Loan
 from ..ledger.levelling import levelled
 from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, significant
-from ..solve.last_payment import fits, gap
-from ..solve.solution import payable_terms
-from ..solve.worked import value_as_paid, work_out
+from ..unknowns.last_payment import fits, gap
+from ..unknowns.solution import payable_terms
+from ..unknowns.worked import value_as_paid, work_out
 from ..wording.marks import Marks, Money, Sentence
 
 

@@ -6,7 +6,7 @@ from ..document.loan import Loan
 from ..ledger.rows import Schedule
 from ..line.compiling import asks_rate
 from ..numbers.decimals import precise, significant
-from ..solve.worked import Solved
+from ..unknowns.worked import Solved
 from ..wording.marks import Money, Number, Sentence
 
 

@@ -17,8 +17,8 @@ from ..line.terms import Terms, digits_for
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, significant
 from ..quotes.conversion import as_decimal
-from ..solve.last_payment import rounding_reach
-from ..solve.solution import Found, solved_terms
+from ..unknowns.last_payment import rounding_reach
+from ..unknowns.solution import Found, solved_terms
 from ..wording.marks import Marks
 from .writer import Writer
 

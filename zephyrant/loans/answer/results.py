@@ -8,8 +8,8 @@ from ..cost.costs import yearly_costs
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
 from ..quotes.conversion import footings
-from ..solve.solution import footing_rate
-from ..solve.worked import Solved, due, work_out
+from ..unknowns.solution import footing_rate
+from ..unknowns.worked import Solved, due, work_out
 
 YEARLY_COSTS: Final = ("us_apr", "eu_aprc")
 

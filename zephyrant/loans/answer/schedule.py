@@ -10,7 +10,7 @@ from typing import Final
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
 from ..numbers.decimals import Unit, plain, to_step
-from ..solve.worked import due
+from ..unknowns.worked import due
 from ..wording.marks import Money, Number, Sentence
 from .answer import ScheduleRow, ScheduleYear, Totals
 

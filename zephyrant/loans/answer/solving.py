@@ -16,8 +16,8 @@ from ..line.compiling import stated_terms
 from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, significant
 from ..quotes.conversion import Rates, footings
-from ..solve.solution import Found, footing_rate, quote_of
-from ..solve.worked import end_of, value_as_paid, work_out
+from ..unknowns.solution import Found, footing_rate, quote_of
+from ..unknowns.worked import end_of, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Sentence
 from .aim import aimed, reach
 from .answer import ENGINE, Answer, RatesOfLoan

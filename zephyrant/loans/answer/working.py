@@ -9,7 +9,7 @@ from ..ledger.rows import Schedule
 from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import Rates
-from ..solve.solution import Found, asks_of_purchase, solved_terms
+from ..unknowns.solution import Found, asks_of_purchase, solved_terms
 from ..wording.marks import Marks, Number, Percent, Sentence
 from .working_cash import cash_steps
 from .working_level import level_steps, rate_step

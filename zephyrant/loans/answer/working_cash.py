@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
-from ..solve.solution import payable_percent
+from ..unknowns.solution import payable_percent
 from .writer import PLACES, Step, Writer
 
 _CASH_WORDS = {"nearest": "to the nearest", "up": "up to the next"}

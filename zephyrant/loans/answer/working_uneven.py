@@ -16,7 +16,7 @@ from ..line.periods import NO_TIME
 from ..line.stretches import lay_out
 from ..line.terms import Terms
 from ..quotes.conversion import as_decimal
-from ..solve.solution import Found
+from ..unknowns.solution import Found
 from .writer import Step, Writer, asked, money_of, quote_back, quote_step
 
 

@@ -11,7 +11,7 @@ from ..document.quote import Quote
 from ..line.terms import Terms
 from ..quotes.conversion import as_decimal, periodic_rate
 from ..quotes.formulas import quote_formula
-from ..solve.solution import Found, asks_of_purchase, quote_of
+from ..unknowns.solution import Found, asks_of_purchase, quote_of
 from ..wording.marks import Marks
 
 PLACES: Final = 10

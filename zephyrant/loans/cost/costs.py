@@ -18,7 +18,7 @@ from ..ledger.rows import Schedule
 from ..line.stretches import Between, Fee, between, fees_of
 from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, precise, to_step
-from ..solve.worked import due
+from ..unknowns.worked import due
 from .yearly_cost import (
     Flows,
     Moved,

@@ -24,8 +24,8 @@ from ..line.stretches import lay_out
 from ..line.terms import Terms
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal
-from ..solve.last_payment import line_to_settle
-from ..solve.worked import work_out
+from ..unknowns.last_payment import line_to_settle
+from ..unknowns.worked import work_out
 
 #: Where the terms stand on their sheet, and what the cells are called.
 PRINCIPAL, PERCENT, PER_PERIOD = "Terms!$B$3", "Terms!$B$4", "Terms!$B$5"
@@ -102,7 +102,7 @@ class Workbook(NamedTuple):
     says: tuple[str, ...]
 
 
-def live(loan: Loan) -> Workbook | None:
+def workbook_of(loan: Loan) -> Workbook | None:
     """The loan's schedule as formulas; none where it has none."""
     worked = work_out(loan)
     if worked.terms is None or worked.schedule is None:

@@ -10,7 +10,7 @@ from ..document.loan import Loan
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule
-from ..solve.worked import due, schedule_of
+from ..unknowns.worked import due, schedule_of
 from ..wording.marks import Marks, Money, Number, Sentence
 
 

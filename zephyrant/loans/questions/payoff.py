@@ -15,8 +15,8 @@ from ..ledger.rows import Row, Schedule
 from ..line.stretches import between
 from ..line.terms import Terms
 from ..numbers.decimals import Unit, precise, to_step
-from ..solve.solution import footing_rate
-from ..solve.worked import due, schedule_of, work_out
+from ..unknowns.solution import footing_rate
+from ..unknowns.worked import due, schedule_of, work_out
 from ..wording.marks import Marks
 from .balance_at import Owed
 from .balance_at import owed as owed_at
@@ -46,7 +46,7 @@ class PayoffAmount(TypedDict):
     yearly_cost: YearlyCost
 
 
-def payoff(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmount:
+def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmount:
     """The loan ended right after a payment ("12") or on a day ("1 Mar 2029"), to be paid off to the
     cent upwards; raises `NotALoan` at `at` where there is no such moment."""
     schedule = schedule_of(loan, marks)

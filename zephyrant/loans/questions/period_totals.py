@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
-from ..solve.worked import due
+from ..unknowns.worked import due
 from ..wording.marks import Marks
 from .balance_at import MOST_MOMENTS, PARTS
 from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
@@ -30,7 +30,7 @@ class PeriodTotals(TypedDict):
     closing: str
 
 
-def stretches(loan: Loan, typed: str, marks: Marks) -> list[PeriodTotals]:
+def period_totals_of(loan: Loan, typed: str, marks: Marks) -> list[PeriodTotals]:
     """What stretches add up to, each on its own: "13-24", "year 2; year 3", "2028, 2029",
     "last 12", "1 Jan 2028 to 30 Jun 2028".
 

@@ -20,10 +20,10 @@ from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row, Schedule
 from ..numbers.decimals import precise, to_step
-from ..solve.solution import footing_rate
-from ..solve.worked import schedule_of, work_out
+from ..unknowns.solution import footing_rate
+from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
-from .payoff import Charge, payoff
+from .payoff import Charge, payoff_at
 
 
 class EndedAt(TypedDict):
@@ -117,8 +117,8 @@ class PointsOffer:
         return ends
 
     def _ended(self, number: int, ahead: str) -> EndedAt:
-        a = payoff(self.mine, str(number), Charge(), self.marks)
-        b = payoff(self.theirs, str(number), Charge(), self.marks)
+        a = payoff_at(self.mine, str(number), Charge(), self.marks)
+        b = payoff_at(self.theirs, str(number), Charge(), self.marks)
         return EndedAt(
             number=number,
             date=a["date"],

@@ -9,9 +9,9 @@ from ..errors import FieldError, NotALoan
 from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, precise, significant
 from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
-from ..solve.all_rates import drawn
-from ..solve.solution import quote_of
-from ..solve.worked import work_out
+from ..unknowns.all_rates import drawn
+from ..unknowns.solution import quote_of
+from ..unknowns.worked import work_out
 
 
 class Point(TypedDict):
@@ -30,7 +30,7 @@ class RateCurve(TypedDict):
     percents: list[str]
 
 
-def rate_curve(loan: Loan) -> RateCurve:
+def curve_of_rate(loan: Loan) -> RateCurve:
     """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
     unknown = loan.unknown or ""
     if unknown != "rate" and not unknown.endswith("rate.percent"):

@@ -14,7 +14,7 @@ from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row
-from ..solve.worked import due, work_out
+from ..unknowns.worked import due, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]

@@ -9,7 +9,7 @@ from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule
 from ..line.stretches import Accruals
 from ..line.terms import Terms
-from ..solve.worked import due, end_of, schedule_of, work_out
+from ..unknowns.worked import due, end_of, schedule_of, work_out
 from ..wording.marks import Marks
 
 

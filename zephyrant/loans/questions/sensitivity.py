@@ -27,7 +27,7 @@ from ..errors import FieldError, NotALoan
 from ..ledger.arrays import Level, payments, rates, rolled, to_whole
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
 from ..quotes.conversion import periodic_rate
-from ..solve.worked import answered
+from ..unknowns.worked import answered
 
 #: Points of one sweep: two figures of 41 values each, and some.
 MOST_POINTS: Final = 2_500
@@ -68,7 +68,7 @@ def not_yet() -> bool:
     return False
 
 
-def sensitivity(
+def sensitivity_of(
     loan: Loan,
     axes: Sequence[Axis],
     results: Sequence[str],

@@ -19,7 +19,7 @@ from ..document.loan import Loan
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import plain, precise
-from ..solve.worked import due, work_out
+from ..unknowns.worked import due, work_out
 from ..wording.marks import MARKS, Marks, MarksName
 
 #: Loans that stand beside each other.

@@ -16,7 +16,7 @@ from ..questions.sensitivity import (
     Sensitivity,
     SmallChange,
     not_yet,
-    sensitivity,
+    sensitivity_of,
     small_changes,
 )
 from .restating import restate
@@ -45,7 +45,7 @@ class Variations(BaseModel):
     small_changes: list[SmallChange]
 
 
-def variations(
+def vary(
     statement: Statement,
     varied: list[Varied],
     results: list[str],
@@ -53,7 +53,7 @@ def variations(
     enough: Callable[[], bool] = not_yet,
 ) -> Variations:
     """Results of a statement for every value of one or two of its figures, or a part of them (see
-    `sensitivity`).
+    `sensitivity_of`).
 
     Raises `NotALoan` with what is wrong at its place.
     """
@@ -70,7 +70,7 @@ def variations(
         axes.append(Axis(path=each.path, values=values))
         told.append(Varied(path=each.path, typed=typed))
         standing.append(None if stands is None else plain(stands))
-    swept = sensitivity(loan, axes, results, start, enough)
+    swept = sensitivity_of(loan, axes, results, start, enough)
     changes = small_changes(loan) if start == 0 else []
     return Variations(varied=told, standing=standing, swept=swept, small_changes=changes)
 

@@ -24,11 +24,11 @@ from ..numbers.decimals import percent_text, plain
 from ..questions.balance_at import owed
 from ..quotes.conversion import footings
 from ..quotes.styles import Quoted
-from ..solve.solution import footing_rate
-from ..solve.worked import value_as_paid, work_out
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
 from ..statement.typed_times import read_count
+from ..unknowns.solution import footing_rate
+from ..unknowns.worked import value_as_paid, work_out
 from ..wording.marks import MARKS, PLAIN, Marks, MarksName
 from .not_loans import stated
 

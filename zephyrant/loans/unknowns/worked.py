@@ -17,6 +17,7 @@ from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, significant
 from ..wording.marks import Marks, Money, Number, Sentence
 from .counts import never_repays
+from .finding import find
 from .last_payment import as_settled, asked_last, fits, line_to_settle
 from .solution import (
     Found,
@@ -26,7 +27,6 @@ from .solution import (
     purchase_figure,
     solved_terms,
 )
-from .unknown import find
 
 
 class Solved(NamedTuple):
