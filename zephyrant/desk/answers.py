@@ -5,19 +5,23 @@ from decimal import Decimal
 from typing import Final
 
 from zephyrant import loans
-from zephyrant.loans import MARKS, Loan
-from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.questions.balance_at import Owed, PayoffRounding
-from zephyrant.loans.questions.balance_at import owed as owed_at
-from zephyrant.loans.questions.payoff import Charge, PayoffAmount
-from zephyrant.loans.questions.payoff import payoff_at as ended
-from zephyrant.loans.questions.period_totals import PeriodTotals
-from zephyrant.loans.questions.period_totals import period_totals_of as summed
-from zephyrant.loans.questions.rate_curve import RateCurve, curve_of_rate
-from zephyrant.loans.questions.reconciliation import Matched, Reconciliation, reconcile
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Variations, Varied, vary
-from zephyrant.loans.statement.working import loan_of, work
+from zephyrant.loans import MARKS, Loan, aimed
+from zephyrant.loans.questions import (
+    Charge,
+    Matched,
+    Owed,
+    PayoffAmount,
+    PayoffRounding,
+    PeriodTotals,
+    RateCurve,
+    Reconciliation,
+    curve_of_rate,
+    reconcile,
+)
+from zephyrant.loans.questions import owed as owed_at
+from zephyrant.loans.questions import payoff_at as ended
+from zephyrant.loans.questions import period_totals_of as summed
+from zephyrant.loans.statement import Statement, Variations, Varied, loan_of, vary, work
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
 #: wants to see them come.

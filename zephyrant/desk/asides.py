@@ -8,9 +8,8 @@ from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.questions.side_by_side import MOST_BESIDE, SideBySide
-from zephyrant.loans.statement.offers import Candidate, More, Points, side_by_side
-from zephyrant.loans.statement.variations import Varied
+from zephyrant.loans.questions import MOST_BESIDE, SideBySide
+from zephyrant.loans.statement import Candidate, More, Points, Varied, side_by_side
 
 from . import heavy
 from .cases import OnlyForReadingError, marks_of, may_edit, one, readable, statement_of

@@ -10,7 +10,7 @@ from django.db.models import QuerySet
 from django.dispatch import receiver
 from django.http import HttpRequest
 
-from zephyrant.loans.wording.cells import as_text
+from zephyrant.loans import as_text
 
 from .doorman import SEEN, request_id
 from .models import AuditEntry

@@ -10,9 +10,8 @@ from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
 
-from zephyrant.loans.answer.answer import ENGINE
-from zephyrant.loans.questions.side_by_side import Cell, SideBySide, SideBySideRow
-from zephyrant.loans.wording.cells import as_text
+from zephyrant.loans import ENGINE, as_text
+from zephyrant.loans.questions import Cell, SideBySide, SideBySideRow
 
 from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
 

@@ -16,11 +16,16 @@ from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
 from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName
-from zephyrant.loans.statement.reading import NUMBERS, readings
-from zephyrant.loans.statement.restating import remark
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.typed_amounts import read_amount
-from zephyrant.loans.statement.working import Worked, unworked, work
+from zephyrant.loans.statement import (
+    NUMBERS,
+    Statement,
+    Worked,
+    read_amount,
+    readings,
+    remark,
+    unworked,
+    work,
+)
 
 from . import heavy, revisions, trail
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint

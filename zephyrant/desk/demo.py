@@ -7,10 +7,8 @@ from typing import Any, Final
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from zephyrant.loans.statement.quote_lists import QuoteList
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.working import work
-from zephyrant.loans.tape.rows import Defaults
+from zephyrant.loans.statement import QuoteList, Statement, work
+from zephyrant.loans.tape import Defaults
 
 from . import quote_lists, trail
 from .asides import Asides, Pin, keep

@@ -16,9 +16,9 @@ from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
 from zephyrant.loans import Marks, NotALoan, check
-from zephyrant.loans.files.quotes import write_csv, write_json
-from zephyrant.loans.questions.side_by_side import SideBySide
-from zephyrant.loans.statement.quote_lists import QuoteList
+from zephyrant.loans.files import write_csv, write_json
+from zephyrant.loans.questions import SideBySide
+from zephyrant.loans.statement import QuoteList
 
 from .cases import document_of
 from .models import Case

@@ -22,8 +22,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph
 
-from zephyrant.loans.budget import look
-from zephyrant.loans.calendars.days_in_words import write_day
+from zephyrant.loans import look, write_day
 
 INK, SOFT, RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
 _FONTS: Final = {

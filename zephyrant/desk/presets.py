@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.statement.requoting import Quoting
+from zephyrant.loans.statement import Quoting
 
 from .models import Preferences
 

@@ -9,8 +9,8 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from zephyrant.loans.statement.quote_lists import QuoteList as Content
-from zephyrant.loans.statement.quote_lists import restated
+from zephyrant.loans.statement import QuoteList as Content
+from zephyrant.loans.statement import restated
 
 from .cases import marks_of
 from .models import BIN_KEEPS, QuoteList

@@ -10,9 +10,7 @@ from typing_extensions import TypedDict
 
 from zephyrant import loans
 from zephyrant.loans import ENGINE, MARKS, MarksName
-from zephyrant.loans.statement.differences import changed_figures, changes
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.working import Worked
+from zephyrant.loans.statement import Statement, Worked, changed_figures, changes
 
 from . import heavy
 from .models import Case, Revision

@@ -9,12 +9,18 @@ from typing import IO, Any, Final
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
 
-from zephyrant.loans import Answer, Loan, Marks, solve
-from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.answer.answer import ScheduleRow
-from zephyrant.loans.budget import grown
-from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.files.workbook import (
+from zephyrant.loans import (
+    Answer,
+    Loan,
+    Marks,
+    ScheduleRow,
+    aimed,
+    due,
+    grown,
+    solve,
+    terms_in_words,
+)
+from zephyrant.loans.files import (
     FIRST_ROW,
     NAMES,
     Workbook,
@@ -22,7 +28,6 @@ from zephyrant.loans.files.workbook import (
     WorkbookTerm,
     workbook_of,
 )
-from zephyrant.loans.unknowns.worked import due
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have.

@@ -13,11 +13,17 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from zephyrant.loans import Answer, Loan, Marks, solve
-from zephyrant.loans.answer.aim import aimed
-from zephyrant.loans.budget import grown
-from zephyrant.loans.calendars.days_in_words import write_day
-from zephyrant.loans.document.sentence import TAKEN_IN_WORDS, terms_in_words
+from zephyrant.loans import (
+    TAKEN_IN_WORDS,
+    Answer,
+    Loan,
+    Marks,
+    aimed,
+    grown,
+    solve,
+    terms_in_words,
+    write_day,
+)
 
 from .pdf import (
     BODY,

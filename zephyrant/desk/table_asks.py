@@ -5,7 +5,7 @@ from typing import Final
 from ninja import Schema
 from pydantic import Field
 
-from zephyrant.loans.tape.rows import Defaults, FieldName
+from zephyrant.loans.tape import Defaults, FieldName
 
 #: Rows of a page of the result.
 MOST_SHOWN: Final = 500

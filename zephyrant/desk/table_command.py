@@ -10,12 +10,22 @@ from typing import IO, Any, Final, Protocol
 
 from pydantic import ValidationError
 
-from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.document.reading import field_errors
-from zephyrant.loans.tape.matching import counted_in, look, match, together, unanswered, unmatched
-from zephyrant.loans.tape.not_loans import APART_SAYS, apart
-from zephyrant.loans.tape.rows import FIELDS, RESULTS, Defaults, FieldName
-from zephyrant.loans.tape.solving import solve_tape
+from zephyrant.loans import FieldError, NotALoan, field_errors
+from zephyrant.loans.tape import (
+    APART_SAYS,
+    FIELDS,
+    RESULTS,
+    Defaults,
+    FieldName,
+    apart,
+    counted_in,
+    look,
+    match,
+    solve_tape,
+    together,
+    unanswered,
+    unmatched,
+)
 
 from . import table_files
 

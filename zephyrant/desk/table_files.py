@@ -19,9 +19,7 @@ import polars as pl
 import xlsxwriter
 from python_calamine import CalamineError, load_workbook
 
-from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.budget import grown, look
-from zephyrant.loans.wording.cells import as_text
+from zephyrant.loans import FieldError, NotALoan, as_text, grown, look
 
 #: A file of a table that is read on the desk.
 MOST_BYTES: Final = 50_000_000

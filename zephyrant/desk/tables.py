@@ -19,12 +19,23 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
-from zephyrant.loans.statement.restating import restate
-from zephyrant.loans.tape.matching import Looked, counted_in, look, match, unanswered, unmatched
-from zephyrant.loans.tape.not_loans import apart
-from zephyrant.loans.tape.rows import RESULTS, Defaults, FieldName, row_document
-from zephyrant.loans.tape.solving import solve_tape
-from zephyrant.loans.tape.summary import outliers, summarise
+from zephyrant.loans.statement import restate
+from zephyrant.loans.tape import (
+    RESULTS,
+    Defaults,
+    FieldName,
+    Looked,
+    apart,
+    counted_in,
+    look,
+    match,
+    outliers,
+    row_document,
+    solve_tape,
+    summarise,
+    unanswered,
+    unmatched,
+)
 
 from . import heavy, table_files
 from .cases import Content, marks_of, start

@@ -10,11 +10,8 @@ from django.contrib.auth.models import User
 from django.utils import timezone
 from ninja import Schema
 
-from zephyrant.loans import MARKS, MarksName, check
-from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.statement.differences import changes
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.working import Worked
+from zephyrant.loans import MARKS, MarksName, check, terms_in_words
+from zephyrant.loans.statement import Statement, Worked, changes
 
 from .models import Case, TrailPoint
 from .revisions import kept

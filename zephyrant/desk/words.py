@@ -4,9 +4,7 @@ from functools import cache
 
 from ninja import Schema
 
-from zephyrant.loans import MARKS, MarksName
-from zephyrant.loans.calendars.frequencies import PERIODS
-from zephyrant.loans.numbers.currencies import currencies
+from zephyrant.loans import MARKS, PERIODS, MarksName, currencies
 
 
 class CurrencyWord(Schema):

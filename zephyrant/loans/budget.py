@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from typing import Final, NamedTuple
 
-from .errors import FieldError
+from .errors import FieldError, LoansError
 
 #: Tells whether the budget is spent.
 Spent = Callable[[], bool]
@@ -27,7 +27,7 @@ class _Budget(NamedTuple):
 _budget: ContextVar[_Budget | None] = ContextVar("budget", default=None)
 
 
-class BudgetSpentError(Exception):
+class BudgetSpentError(LoansError):
     """What was asked takes more work than is allowed; `errors` says so at the figure that costs
     most."""
 

@@ -40,8 +40,14 @@ def at_fault(name: str = "") -> Fault:
     return Fault(errors=(FieldError(field="", message=message),), fault=name)
 
 
-class NotALoan(Exception):  # noqa: N818  (reads as the trade says it)
-    """A document that cannot be read as a loan; `errors` tells every reason found."""
+class LoansError(Exception):
+    """What the core refuses, with every reason at its field; all its errors are of this family."""
+
+    errors: tuple[FieldError, ...]
+
+
+class NotALoan(LoansError):  # noqa: N818  (reads as the trade says it)
+    """A document that cannot be read as a loan, or a question that it cannot be asked."""
 
     def __init__(self, errors: Iterable[FieldError]) -> None:
         self.errors = tuple(errors)

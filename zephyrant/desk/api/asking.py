@@ -8,22 +8,30 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import answers
-from zephyrant.loans.questions.balance_at import Owed, PayoffRounding
-from zephyrant.loans.questions.payoff import Charge, PayoffAmount
-from zephyrant.loans.questions.period_totals import PeriodTotals
-from zephyrant.loans.questions.rate_curve import RateCurve
-from zephyrant.loans.questions.reconciliation import Matched, Reconciliation
-from zephyrant.loans.questions.sensitivity import MOST_POINTS
-from zephyrant.loans.statement.offers import (
+from zephyrant.loans.questions import (
+    MOST_POINTS,
+    Charge,
+    Matched,
+    Owed,
+    PayoffAmount,
+    PayoffRounding,
+    PeriodTotals,
+    RateCurve,
+    Reconciliation,
+)
+from zephyrant.loans.statement import (
     More,
     PaidMore,
     Points,
+    Statement,
     TwoOffers,
+    Variations,
+    Varied,
     paying_more,
     two_offers,
+    variant,
+    vary,
 )
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.variations import Variations, Varied, variant, vary
 
 from .base import REFUSALS, SignedIn, answered, worked_apart
 

@@ -19,9 +19,7 @@ from zephyrant import loans
 from zephyrant.desk import audit, heavy
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
-from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan
-from zephyrant.loans.document.reading import field_errors
-from zephyrant.loans.errors import at_fault
+from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
 
 log = logging.getLogger(__name__)
 P = ParamSpec("P")

@@ -12,8 +12,8 @@ from zephyrant.desk import asides, cases, export, heavy, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.trail import TrailTold
-from zephyrant.loans.questions.side_by_side import SideBySide
-from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.questions import SideBySide
+from zephyrant.loans.statement import Statement
 
 from .base import REFUSALS, SignedIn, file_of, noted
 

@@ -13,9 +13,8 @@ from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
 from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
-from zephyrant.loans.files.flows import read_flows
-from zephyrant.loans.statement.restating import restate
-from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.files import read_flows
+from zephyrant.loans.statement import Statement, restate
 
 from .base import REFUSALS, Making, SignedIn, answered, file_of, made, noted, refuse, said
 

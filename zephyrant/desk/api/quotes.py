@@ -13,8 +13,8 @@ from zephyrant.desk.models import BIN_KEEPS
 from zephyrant.desk.models import QuoteList as Kept
 from zephyrant.desk.presets import MOST_PRESETS, Preset
 from zephyrant.loans import FieldError, NotALoan
-from zephyrant.loans.files.quotes import read_file
-from zephyrant.loans.statement.quote_lists import Comparison, QuoteList, compare
+from zephyrant.loans.files import read_file
+from zephyrant.loans.statement import Comparison, QuoteList, compare
 
 from .base import REFUSALS, SignedIn, answered, file_of, noted, refuse, said
 

@@ -2,10 +2,17 @@
 
 from ninja import Router, Schema
 
-from zephyrant.loans.document.fields import Every
-from zephyrant.loans.statement.rate_questions import RateAnswer, RateQuestion, answer
-from zephyrant.loans.statement.requoting import Quoting, Way, repace, requote
-from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans import Every
+from zephyrant.loans.statement import (
+    Quoting,
+    RateAnswer,
+    RateQuestion,
+    Statement,
+    Way,
+    answer,
+    repace,
+    requote,
+)
 
 from .base import REFUSALS, SignedIn, answered
 

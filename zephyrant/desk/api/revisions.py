@@ -9,7 +9,7 @@ from ninja import Router, Schema
 from zephyrant.desk import cases, revisions
 from zephyrant.desk.models import Revision
 from zephyrant.loans import FieldError
-from zephyrant.loans.statement.statement import Statement
+from zephyrant.loans.statement import Statement
 
 from .base import REFUSALS, SignedIn
 from .cases import CaseOpened, Conflict, opened

@@ -7,8 +7,7 @@ from ninja import Query, Router
 
 from zephyrant.desk import answers, words
 from zephyrant.loans import Answer, BudgetSpentError, Loan
-from zephyrant.loans.statement.statement import Statement
-from zephyrant.loans.statement.working import Worked, unworked
+from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, SignedIn, answered
 

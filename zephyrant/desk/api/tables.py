@@ -17,9 +17,7 @@ from pydantic import Field
 from zephyrant.desk.export import CSV, JSON_LINES, WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.table_asks import Looking, Matching
-from zephyrant.loans.tape.matching import Question
-from zephyrant.loans.tape.rows import Defaults, FieldName
-from zephyrant.loans.tape.summary import Summary
+from zephyrant.loans.tape import Defaults, FieldName, Question, Summary
 
 from .base import REFUSALS, Making, SignedIn, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened

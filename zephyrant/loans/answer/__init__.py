@@ -1,0 +1,1 @@
+"""The answer, its working, its proof, whether all figures fit."""

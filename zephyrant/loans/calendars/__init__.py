@@ -1,0 +1,1 @@
+"""Frequencies, dates, day counts."""

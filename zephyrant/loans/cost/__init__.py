@@ -1,0 +1,1 @@
+"""Fees, the yearly cost by the published rules, the carrying amount."""

@@ -1,0 +1,18 @@
+"""Workbooks, lists of quotes and flows, as bytes and texts: nothing here opens a file."""
+
+from .flows import read_flows
+from .quotes import read_file, write_csv, write_json
+from .workbook import FIRST_ROW, NAMES, Workbook, WorkbookRow, WorkbookTerm, workbook_of
+
+__all__ = [
+    "FIRST_ROW",
+    "NAMES",
+    "Workbook",
+    "WorkbookRow",
+    "WorkbookTerm",
+    "read_file",
+    "read_flows",
+    "workbook_of",
+    "write_csv",
+    "write_json",
+]

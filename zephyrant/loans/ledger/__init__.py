@@ -1,0 +1,1 @@
+"""The balance rolled along the line: unrounded, to the cent, discounted, as arrays."""

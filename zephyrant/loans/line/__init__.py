@@ -1,0 +1,1 @@
+"""The document laid out on its time line: periods, rates, flows, fees."""

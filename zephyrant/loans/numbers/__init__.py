@@ -1,0 +1,1 @@
+"""Decimals, money and rounding, currencies, roots: arithmetic that knows no loan."""

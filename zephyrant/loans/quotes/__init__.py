@@ -1,0 +1,1 @@
+"""How rates are quoted, and their conversion."""

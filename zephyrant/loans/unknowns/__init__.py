@@ -1,0 +1,1 @@
+"""What is asked for: amounts, counts, rates, all that fit; the reasons where there is none."""

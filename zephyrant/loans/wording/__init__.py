@@ -1,0 +1,1 @@
+"""Numbers, dates and sentences in the reader's marks."""

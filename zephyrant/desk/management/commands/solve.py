@@ -9,9 +9,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from zephyrant import loans
-from zephyrant.loans import Errors, FieldError, NotALoan
-from zephyrant.loans.document.limits import MOST_TEXT
-from zephyrant.loans.errors import at_fault
+from zephyrant.loans import MOST_TEXT, Errors, FieldError, NotALoan, at_fault
 
 ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT = 0, 1, 2, 3
 
