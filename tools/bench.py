@@ -15,6 +15,7 @@ import urllib.request
 from collections.abc import Callable
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
+from functools import partial
 from http.cookiejar import CookieJar
 from math import log
 from pathlib import Path
@@ -183,9 +184,7 @@ def sweeps() -> None:
             return loans.solve(loan)
 
         lean, whole = median(timed(found, 40)), median(timed(solved, 40))
-        taken = timed(
-            lambda loan=loan, axes=axes, results=results: sensitivity_of(loan, axes, results), 7
-        )
+        taken = timed(partial(sensitivity_of, loan, axes, results), 7)
         solves, rolls = (1_681 * each / median(taken) for each in (whole, lean))
         said = f"{solves:.0f} x faster than 1,681 single solves, {rolls:.0f} x than their schedules"
         tell(f"41 x 41 points: {name}", taken, said)
@@ -251,7 +250,7 @@ def many_at_once() -> None:
         f"{theirs_sure:.1f} % right); {ours / bound:.1f} x two expm1 + log1p passes (aim 9)"
     )
     for kernel in (payments, principals, counts, balances):
-        took = median(timed(lambda kernel=kernel: kernel(loans_), 5, before=1)) * each
+        took = median(timed(partial(kernel, loans_), 5, before=1)) * each
         print(f"a million {kernel.__name__}: {took:.3f} us a loan (aim: at most 0.05)")
 
 

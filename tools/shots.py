@@ -1,6 +1,7 @@
 """`make shots`: the pictures in docs/screenshots, made from the demo data."""
 
 from collections.abc import Callable
+from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 
@@ -125,7 +126,7 @@ def long(page: Page) -> None:
     open_case(page, ADDRESS, "Water turbine")
 
 
-Shot = tuple[str, Callable[[Page], None], dict[str, object]]
+Shot = tuple[str, Callable[[Page], None], dict[str, Any]]
 # The last ones change cases, so they come last.
 SHOTS: list[Shot] = [
     ("cases", cases, {}),
@@ -156,8 +157,8 @@ def main() -> None:
             executable_path="/usr/bin/chromium", args=["--no-sandbox"]
         )
         for name, arrange, options in SHOTS:
-            size = {"width": 1280, "height": 800}
-            context = browser.new_context(**{"viewport": size, **options})
+            look: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}, **options}
+            context = browser.new_context(**look)
             page = context.new_page()
             enter(page, ADDRESS)
             arrange(page)

@@ -145,7 +145,7 @@ class WhatMovesIt(BrowserTest):
         letting = False
 
         def later(route: Route) -> None:
-            if letting or not route.request.post_data_json.get("start"):
+            if letting or not (route.request.post_data_json or {}).get("start"):
                 route.continue_()
             else:
                 held.append(route)

@@ -18,7 +18,9 @@ PRESS = {
 
 def content(**changes: Any) -> dict[str, Any]:
     """What a save sends, the statement changed."""
-    beside = {name: changes.pop(name) for name in ("note", "tags") if name in changes}
+    beside: dict[str, Any] = {
+        name: changes.pop(name) for name in ("note", "tags") if name in changes
+    }
     return {"statement": {**PRESS, **changes}, **beside}
 
 

@@ -147,6 +147,7 @@ class SigningIn(Desk):
         planted = client.session
         planted["planted"] = True
         planted.save()
+        assert planted.session_key
         client.cookies["sessionid"] = planted.session_key
         self.enter(client, "sorrel-and-flint")
         self.assertNotEqual(client.cookies["sessionid"].value, planted.session_key)

@@ -157,7 +157,8 @@ class Heavy(Desk):
         import socket  # noqa: PLC0415
 
         ours, theirs = socket.socketpair()
-        request = RequestFactory().get("/", **{"gunicorn.socket": ours})
+        request = RequestFactory().get("/")
+        request.META["gunicorn.socket"] = ours
         is_gone = heavy.gone(request)
         self.assertFalse(is_gone())
         theirs.close()

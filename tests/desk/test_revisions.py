@@ -1,6 +1,7 @@
 """Revisions: what changed, when, by whom; brought back; answered by a newer core."""
 
 from datetime import timedelta
+from typing import Any
 from unittest.mock import patch
 
 from django.utils import timezone
@@ -18,7 +19,7 @@ class Revisions(Desk):
 
     def test_every_step_in_words(self) -> None:
         case = self.start()["id"]
-        steps = [
+        steps: list[dict[str, Any]] = [
             {"percent": "6.10"},
             {"percent": "6.10", "count": "48"},
             {"percent": "6.10", "count": "48", "timing": "in-advance"},
@@ -95,6 +96,7 @@ class Revisions(Desk):
     def test_a_newer_core_is_held_against_the_answer_kept(self) -> None:
         case = self.start()["id"]
         kept = Revision.objects.get()
+        assert kept.answer
         kept.answer["value"] = "938.80"
         kept.save()
         path = f"/api/cases/{case}"

@@ -23,6 +23,7 @@ from django.utils import timezone
 from zephyrant.desk import jobs, table_files, tables
 from zephyrant.desk.models import Case, LoanTable
 from zephyrant.loans import NotALoan
+from zephyrant.loans.tape import solve_tape
 
 from .desk import Desk
 
@@ -145,7 +146,10 @@ class Worked(Desk):
         table = self.open()
         self.ask(table)
         self.work()
-        names = lambda **looking: [row["c0"] for row in self.rows(table, **looking)["rows"]]  # noqa: E731
+
+        def names(**looking: Any) -> list[str]:
+            return [row["c0"] for row in self.rows(table, **looking)["rows"]]
+
         self.assertEqual(names(sort="payment", descending="true")[0], "Loom")
         self.assertEqual(names(only="problems"), ["Press"])
         self.assertEqual(names(text="LOO"), ["Loom"])
@@ -232,7 +236,7 @@ class Worked(Desk):
             jobs.work_on(taken, lambda: next(stops))
             kept = LoanTable.objects.get()
             self.assertEqual((kept.state, kept.done, kept.parts.count()), ("waiting", 8, 2))
-            with mock.patch.object(tables, "solve_tape", wraps=tables.solve_tape) as solved:
+            with mock.patch.object(tables, "solve_tape", wraps=solve_tape) as solved:
                 self.work()
             self.assertEqual(solved.call_count, 1)
         kept = LoanTable.objects.get()

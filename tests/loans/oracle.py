@@ -573,7 +573,7 @@ class Deal:
             for name in ("at", "from", "to"):
                 if name in clause and (isinstance(clause[name], int) or "rate" in clause):
                     last = max(last, self.number_of(clause[name]))
-        days = sorted({self.place(c["at"]) for c in moving if isinstance(c.get("at"), str)})
+        days = sorted({date.fromisoformat(c["at"]) for c in moving if isinstance(c.get("at"), str)})
         end: date | None = None
         if days and self.number_of(days[-1].isoformat()) > last:
             end, last = days[-1], self.number_of(days[-1].isoformat())

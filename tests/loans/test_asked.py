@@ -162,8 +162,8 @@ class Owed(TestCase):
         for number, amount in expected.items():
             (told,) = owed(asked, number, PLAIN)
             self.assertEqual(told["owed"], str(amount.quantize(CENT, ROUND_HALF_UP)))
-        told = stretch(asked, "5-7", PLAIN)
-        self.assertEqual((told["first"], told["last"], told["paid"]), (5, 7, "4000.00"))
+        part = stretch(asked, "5-7", PLAIN)
+        self.assertEqual((part["first"], part["last"], part["paid"]), (5, 7, "4000.00"))
 
     def test_lists_and_every_so_many(self) -> None:
         told = owed(loan(), "every 12, 7; 13 and 0", PLAIN)
@@ -202,8 +202,8 @@ class Stretches(TestCase):
             first = last + 1
         whole = stretch(asked, "all", PLAIN)
         for name in ("paid", "interest", "principal"):
-            total = sum(Decimal(part[name]) for part in parts)  # type: ignore[literal-required]
-            self.assertEqual(total, Decimal(whole[name]))  # type: ignore[literal-required]
+            total = sum(Decimal(part[name]) for part in parts)
+            self.assertEqual(total, Decimal(whole[name]))
         for before, after in pairwise(parts):
             self.assertEqual(before["closing"], after["opening"])
         self.assertEqual(whole["paid"], answer.totals["paid"])
@@ -214,7 +214,7 @@ class Stretches(TestCase):
         asked, answer = solved(content)
         for typed in ("all", "first 2", "last 3"):
             told = {
-                name: Decimal(value)
+                name: Decimal(str(value))
                 for name, value in stretch(asked, typed, PLAIN).items()
                 if name in ("opening", "added", "interest", "paid", "principal", "closing")
             }

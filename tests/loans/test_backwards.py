@@ -210,6 +210,7 @@ class Aims(TestCase):
         asked = loans.check(content)
         is_ = result(asked, figure)
         assume(is_ is not None and abs(is_) > 1)
+        assert is_ is not None
         stated = Decimal(rate["percent"] if by == "rate.percent" else content[by])
         elsewhere = stated + 1 if by == "rate.percent" else stated * 2 + 1000
         moved = loans.check(content)

@@ -257,7 +257,7 @@ class Fees(TestCase):
         some = plain(**shape, clauses=[{"at": 0, "fee": "0"}])
         assert none.yearly_cost and some.yearly_cost
         for name in ("us_apr", "eu_aprc"):
-            one, other = (Decimal(each.yearly_cost[name] or 0) for each in (none, some))  # type: ignore[index, literal-required]
+            one, other = (Decimal(each.yearly_cost[name] or 0) for each in (none, some))  # type: ignore[index]
             self.assertLess(abs(one - other), Decimal("1e-9"), name)
 
     def test_no_yearly_cost_is_told_where_several_fit(self) -> None:
@@ -527,7 +527,7 @@ class NothingEndsInACrash(TestCase):
 class Proofs(TestCase):
     """Each check fails on an answer that is wrong in what it checks."""
 
-    SHAPES = (
+    SHAPES: tuple[dict[str, Any], ...] = (
         {},
         {"clauses": [{"at": 3, "repay": "500"}]},
         {"start": "2025-01-10", "clauses": [{"at": "2025-03-20", "advance": "500"}]},

@@ -5,6 +5,7 @@ of 2014/17/EU Annex I and 12 CFR 1026 Appendix J (b)(8), in mpmath.
 """
 
 from calendar import monthrange
+from collections.abc import Mapping, Sequence
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -47,7 +48,7 @@ def months_between(start: date, day: date) -> mpf:
 
 
 def flows(
-    content: dict[str, Any], rows: list[dict[str, Any]], payoff: mpf | None = None
+    content: dict[str, Any], rows: Sequence[Mapping[str, Any]], payoff: mpf | None = None
 ) -> list[tuple[mpf, mpf]]:
     """Months from the start, and what the borrower receives then (below zero: pays).
 
@@ -120,6 +121,7 @@ class PutBack(TestCase):
         assume(answer.schedule and answer.yearly_cost and answer.yearly_cost["eu_aprc"])
         moved = flows(content, answer.schedule)
         size = sum(abs(amount) for _, amount in moved)
+        assert answer.yearly_cost
         told = mpf(answer.yearly_cost["eu_aprc"]) / 100
         self.assertLess(abs(self.present_value(moved, told)), size * mpf("1e-8"))
         assert answer.costs and answer.costs["yield_effective"]

@@ -132,6 +132,7 @@ class AgainstOthers(TestCase):
             (found,) = crossings(flows_of(pairs), 365)
             dates = np.array([0, *days], dtype="timedelta64[D]") + np.datetime64("2027-01-01")
             theirs = pyxirr.xirr(dates.astype(object).tolist(), [-lent, *paid])
+            assert theirs is not None
             ours = expm1(365 * float(found.force))
             # pyxirr stops short of nine digits on some of them; SciPy's root does not.
             self.assertAlmostEqual(ours, theirs, places=8)

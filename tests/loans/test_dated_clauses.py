@@ -189,7 +189,7 @@ class AgainstARollByDays(TestCase):
         }
         answer = loans.solve(loans.check(asked))
         self.assertEqual(answer.unknown, f"clauses.{place}.{verb}")
-        self.assertAlmostEqual(float(answer.exact), float(clause[verb]), places=9)
+        self.assertAlmostEqual(float(answer.exact or 0), float(clause[verb]), places=9)
 
     @given(on_days())
     @settings(deadline=None, max_examples=60)

@@ -106,11 +106,12 @@ class Refused(TestCase):
             self.assertIn("principal and payment", sentence)
 
     def test_what_is_no_object(self) -> None:
-        for content in (None, [], "text", 3):
+        contents: tuple[Any, ...] = (None, [], "text", 3)
+        for content in contents:
             self.assertEqual(fields(content), {""})
 
     def test_text_that_is_no_document(self) -> None:
-        texts = [
+        texts: list[str | bytes] = [
             "",
             "{",
             "[1,",

@@ -1,12 +1,12 @@
 """What people type, and how it is read."""
 
-from typing import Any
+from typing import Any, cast
 from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zephyrant.loans import MARKS, solve
+from zephyrant.loans import MARKS, Every, solve
 from zephyrant.loans.statement.parsing import Reading
 from zephyrant.loans.statement.restating import remark, restate
 from zephyrant.loans.statement.statement import Statement
@@ -41,7 +41,7 @@ class Entries(TestCase):
             ("-500", POINT, "month", "-500"),
         ):
             with self.subTest(typed):
-                self.reads(read_payment(typed, marks, "EUR", every), value)
+                self.reads(read_payment(typed, marks, "EUR", cast("Every", every)), value)
         asked = Statement(
             principal="?",
             percent="6",
@@ -50,7 +50,9 @@ class Entries(TestCase):
             marks="point-comma",
         )
         self.assertEqual(remark(asked, "comma-point").payment, "35.5 % of 5,400.00 a year")
-        self.assertEqual(work(asked).document["payment"], "159.75")
+        document = work(asked).document
+        assert document
+        self.assertEqual(document["payment"], "159.75")
 
     def test_amounts(self) -> None:
         cases: list[tuple[str, Any, str | None, str | None]] = [

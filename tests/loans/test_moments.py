@@ -338,7 +338,9 @@ class MoreToBeLent(TestCase):
         growth = 1.01**15
         over = 200 * (growth - 1) / 0.01 - 1000 * growth - 50
         self.assertIsNone(found.value)
-        self.assertIn(f"after payment 15, with what is lent there, {over:.2f} too", found.reason)
+        self.assertIn(
+            f"after payment 15, with what is lent there, {over:.2f} too", found.reason or ""
+        )
 
 
 class WhatAnAimSays(TestCase):

@@ -14,7 +14,7 @@ from .documents import PERIODIC, loan, solve
 class NoAnswer(TestCase):
     def test_reasons(self) -> None:
         rate = {"percent": "?"}
-        cases = [
+        cases: list[tuple[dict[str, Any], str]] = [
             (
                 {"count": "?", "payment": "252.01"},
                 "A payment of 252.01 or less never repays: the first month’s interest is 252.01.",

@@ -65,7 +65,7 @@ class Laws(TestCase):
         if answer.totals is None:
             return
         for column, total in (("payment", "paid"), ("interest", "interest")):
-            of_years = sum(Decimal(year[column]) for year in answer.by_year)
+            of_years = sum((Decimal(year[column]) for year in answer.by_year), Decimal(0))
             self.assertEqual(of_years, Decimal(answer.totals[total]))
 
     @given(regular())

@@ -4,7 +4,7 @@ table put back row by row, and what people's files hold."""
 import random
 from decimal import Decimal
 from math import expm1, isnan, log1p
-from typing import Any
+from typing import Any, cast
 from unittest import TestCase
 from unittest.mock import patch
 
@@ -97,7 +97,7 @@ class TheArraysAreTheExactWay(TestCase):
         if 0 < after <= len(answer.schedule) and row["timing"] == "in-arrears":
             told["owed"] = answer.schedule[after - 1]["closing"]
         for name in ("us_apr", "eu_aprc"):
-            cost = answer.yearly_cost[name]  # type: ignore[literal-required]
+            cost = answer.yearly_cost[name]
             told[name] = f"{float(cost or 'nan') + 0.0:.6f}".replace("-0.000000", "0.000000")
         if answer.unknown is None:
             told["fits"] = "yes" if answer.fits else "no"
@@ -293,7 +293,8 @@ class AsFilesHoldThem(TestCase):
             ({"compounding": ""}, {"compounding": "half-year"}),
         ):
             with self.subTest(cells):
-                (row,) = solved({**PRESS, **cells}, **defaults)  # type: ignore[typeddict-item]
+                changed: Row = {**PRESS, **cast("Row", cells)}
+                (row,) = solved(changed, **defaults)
                 self.assertEqual(row.get("found"), "938.82", row)
 
     def test_a_row_that_cannot_be_solved_says_why_and_stops_nobody(self) -> None:
@@ -330,7 +331,7 @@ class AsFilesHoldThem(TestCase):
         self.assertEqual((told["found"][0], told["problem"][1]), ("", ""))
 
     def test_an_accident_in_one_row_stops_nobody(self) -> None:
-        columns = {
+        columns: dict[FieldName, list[str]] = {
             "principal": ["1000", "1000"],
             "percent": ["5", "5"],
             "count": ["12", "12"],
@@ -379,7 +380,7 @@ class AsFilesHoldThem(TestCase):
 
     def test_other_currencies_and_roundings(self) -> None:
         yen = {**PRESS, "currency": "JPY", "principal": "4,825,000"}
-        (row,) = solved(yen)  # type: ignore[arg-type]
+        (row,) = solved(yen)
         self.assertEqual(row["found"], "93882")
         (row,) = solved(PRESS, rounding={"payment": "up", "to": "0.05"})
         self.assertEqual(row["found"], "938.85")

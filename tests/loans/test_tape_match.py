@@ -130,7 +130,7 @@ class ComesTo(TestCase):
         )
         found = summarise(table, ["EUR", "EUR", "CHF", "EUR"], ["", "percent", "", ""])
         self.assertEqual(
-            {name: found[name] for name in ("rows", "solved", "problems", "unfit", "outliers")},  # type: ignore[literal-required]
+            {name: found[name] for name in ("rows", "solved", "problems", "unfit", "outliers")},
             {"rows": 4, "solved": 3, "problems": 1, "unfit": 1, "outliers": 1},
         )
         swiss, euro = found["sums"]

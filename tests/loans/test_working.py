@@ -132,5 +132,9 @@ class Rates(TestCase):
     def test_a_root_is_found_wherever_it_lies(self) -> None:
         for root in ("-3", "0", "0.00000001", "12"):
             at = Decimal(root)
-            found = root_of_falling_convex(lambda s, at=at: ((at - s).exp() - 1, -(at - s).exp()))
+
+            def falling(s: Decimal, at: Decimal = at) -> tuple[Decimal, Decimal]:
+                return (at - s).exp() - 1, -(at - s).exp()
+
+            found = root_of_falling_convex(falling)
             self.assertAlmostEqual(found, at, places=40)
