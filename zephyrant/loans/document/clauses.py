@@ -121,7 +121,13 @@ class Clause(Part):
         if len(verbs) > 1:
             named = " and ".join(verbs)
             raise wrong_at(verbs[1], f"A clause does one thing: here {named} are stated.")
-        verb = verbs[0]
+        self._stands_somewhere(verbs[0])
+        self._has_what_goes_with(verbs[0])
+        if _runs_back(self.begin, self.to):
+            raise wrong_at("to", f"A stretch that ends at {self.to} cannot begin at {self.begin}.")
+        return self
+
+    def _stands_somewhere(self, verb: str) -> None:
         stretch = [name for name in ("from", "to") if self._place_of(name) is not None]
         if self.at is not None and (stretch or self.months):
             raise wrong_at("at", "A clause stands at one place or holds for a stretch, not both.")
@@ -131,19 +137,23 @@ class Clause(Part):
             raise wrong_at("at", f"A {verb} holds for a stretch: write from in place of at.")
         if self.months and verb in ("rate", "step"):
             raise wrong_at("months", f"A {verb} does not keep to months of the year.")
-        for name, verbs_ in (("every", ("step",)), ("taken", ("fee",)), ("then", _LEVELS)):
-            if getattr(self, name) is not None and verb not in verbs_:
-                raise wrong_at(name, f"This goes with {' or '.join(verbs_)}, not with {verb}.")
         if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
             raise wrong_at("at" if self.at == 0 else "from", "Payments are numbered from 1.")
-        if (isinstance(self.begin, int) and isinstance(self.to, int) and self.to < self.begin) or (
-            isinstance(self.begin, date) and isinstance(self.to, date) and self.to < self.begin
-        ):
-            raise wrong_at("to", f"A stretch that ends at {self.to} cannot begin at {self.begin}.")
-        return self
+
+    def _has_what_goes_with(self, verb: str) -> None:
+        for name, verbs in (("every", ("step",)), ("taken", ("fee",)), ("then", _LEVELS)):
+            if getattr(self, name) is not None and verb not in verbs:
+                raise wrong_at(name, f"This goes with {' or '.join(verbs)}, not with {verb}.")
 
     def _place_of(self, name: str) -> int | date | None:
         return self.begin if name == "from" else self.to
+
+
+def _runs_back(begin: int | date | None, to: int | date | None) -> bool:
+    """Whether a stretch ends before it begins; numbers and days are not compared."""
+    if isinstance(begin, int) and isinstance(to, int):
+        return to < begin
+    return isinstance(begin, date) and isinstance(to, date) and to < begin
 
 
 #: Verbs after which the payment can be set anew.

@@ -273,40 +273,52 @@ class Loan(Part):
     def _clauses_have_their_places(self) -> Self:
         seen = set()
         for number, clause in enumerate(self.clauses):
-            field = f"clauses.{number}"
-            for name, place in (("at", clause.at), ("from", clause.begin), ("to", clause.to)):
-                if place is not None and (message := self._misplaced(place)):
-                    raise wrong_at(f"{field}.{name}", message)
-            if clause.months and self.calendar is None:
-                raise wrong_at(
-                    f"{field}.months", "Months belong to loans with dates: state the start."
-                )
+            self._has_its_place(clause, f"clauses.{number}")
             if clause.payment is not None and clause.at is not None:
                 if clause.at in seen:
                     message = f"Another clause already says what payment {clause.at} is."
-                    raise wrong_at(f"{field}.at", message)
+                    raise wrong_at(f"clauses.{number}.at", message)
                 seen.add(clause.at)
-            if clause.rate is not None and clause.rate.percent != UNKNOWN:
-                if clause.rate.quoted == "flat":
-                    message = "A flat quote speaks of a whole loan, not of a stretch of it."
-                    raise wrong_at(f"{field}.rate.quoted", message)
-                if message := outside(clause.rate.percent, self.style_of(clause.rate)):
-                    raise wrong_at(f"{field}.rate.percent", message)
+            self._can_be_quoted_so(clause, f"clauses.{number}.rate")
             if clause.then and self.count in (0, UNKNOWN):
                 message = "A payment is set anew for a stated number of payments: state the count."
-                raise wrong_at(f"{field}.then", message)
-        if self.count == 0 and not self.clauses:
+                raise wrong_at(f"clauses.{number}.then", message)
+        return self
+
+    @model_validator(mode="after")
+    def _clauses_alone_have_their_ends(self) -> Self:
+        if self.count != 0:
+            return self
+        if not self.clauses:
             raise wrong_at(
                 "count",
                 f"The number of payments is between 1 and {MOST_PAYMENTS}; 0 is for a deal of "
                 "clauses alone, and there are none here.",
             )
-        if self.count == 0 and any(
+        if any(
             clause.is_stretch and clause.to is None and clause.rate is None
             for clause in self.clauses
         ):
             raise wrong_at("clauses", "Without payments every stretch needs its end: state its to.")
         return self
+
+    def _has_its_place(self, clause: Clause, field: str) -> None:
+        for name, place in (("at", clause.at), ("from", clause.begin), ("to", clause.to)):
+            misplaced = None if place is None else self._misplaced(place)
+            if misplaced:
+                raise wrong_at(f"{field}.{name}", misplaced)
+        if clause.months and self.calendar is None:
+            raise wrong_at(f"{field}.months", "Months belong to loans with dates: state the start.")
+
+    def _can_be_quoted_so(self, clause: Clause, field: str) -> None:
+        rate = clause.rate
+        if rate is None or rate.percent == UNKNOWN:
+            return
+        if rate.quoted == "flat":
+            message = "A flat quote speaks of a whole loan, not of a stretch of it."
+            raise wrong_at(f"{field}.quoted", message)
+        if sentence := outside(rate.percent, self.style_of(rate)):
+            raise wrong_at(f"{field}.percent", sentence)
 
     def _misplaced(self, place: int | date) -> str | None:
         calendar = self.calendar

@@ -175,13 +175,7 @@ class _Rolling:
             if met is not None:
                 return met
         it = self._happens(opening, period, lent_later=lent_later)
-        last = (
-            number == self.end
-            if self.end
-            else (it.closing <= self.balance and not lent_later)
-            if self.falls
-            else it.closing >= self.balance
-        )
+        last = self._is_last(number, it.closing, lent_later=lent_later)
         ends_here = it.rest <= 0 and not lent_later and not it.moved_after
         is_over = self.cuts and ends_here and it.repaid > 0 > it.rest and number != self.end
         shows = is_over and self.rule.shows_overpaid and not self.balance
@@ -206,6 +200,17 @@ class _Rolling:
         closing = it.closing
         self._close(number, closing, lent_later=lent_later)
         self.ended = self.ended or shows
+        return self._row_of(number, opening, it, period)
+
+    def _is_last(self, number: int, closing: int, *, lent_later: bool) -> bool:
+        if self.end:
+            return number == self.end
+        if self.falls:
+            return closing <= self.balance and not lent_later
+        return closing >= self.balance
+
+    def _row_of(self, number: int, opening: int, it: "_Happening", period: _Period) -> Row:
+        closing = it.closing
         advance, repay, fee = it.advance, it.repaid, it.fee
         for amount, _, _, is_fee in period.inner:
             fee += amount if is_fee else 0

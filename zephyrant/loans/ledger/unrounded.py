@@ -51,18 +51,24 @@ def rolled(owed: Decimal, stretch: Stretch, periods: int) -> Decimal:
             owed = (owed * before - payment) * after
         return owed
     for _ in range(periods):
-        interest = owed * (before - 1)
-        for amount, share, is_after, *_ in stretch.inner:
-            if not is_after:
-                interest += amount * as_decimal(share)
-                owed += amount
-        due = owed + interest + moved
-        if stretch.interest_only:
-            payment = interest + (due - interest) * (after - 1) / after
-        owed = (due - payment) * after
-        for amount, share, is_after, *_ in stretch.inner:
-            if is_after:
-                owed += amount * (1 + as_decimal(share))
+        owed = _one_period(owed, stretch, before, after)
+    return owed
+
+
+def _one_period(owed: Decimal, stretch: Stretch, before: Decimal, after: Decimal) -> Decimal:
+    """What is owed after a period of a stretch that grows so before its payment and after it."""
+    interest, payment = owed * (before - 1), stretch.payment
+    for amount, share, is_after, *_ in stretch.inner:
+        if not is_after:
+            interest += amount * as_decimal(share)
+            owed += amount
+    due = owed + interest + stretch.advance + stretch.fee - stretch.repay
+    if stretch.interest_only:
+        payment = interest + (due - interest) * (after - 1) / after
+    owed = (due - payment) * after
+    for amount, share, is_after, *_ in stretch.inner:
+        if is_after:
+            owed += amount * (1 + as_decimal(share))
     return owed
 
 

@@ -7,7 +7,7 @@ fees, then payments and repayments.
 """
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
@@ -404,7 +404,6 @@ class _Cutting:
     def giving_way(self, clauses: int) -> dict[int, list[GivesWay]]:
         """Where each clause gives way; a payment gives way to `pay`, too."""
         found: dict[int, list[GivesWay]] = {}
-        last = self.places.last
         for place, provision in enumerate(self.terms.provisions[:clauses]):
             if provision.verb == "rate":
                 holding, ruling = self.places.rate_holds(provision, place), [self.rating]
@@ -413,28 +412,37 @@ class _Cutting:
                 holding, ruling = self.places.paid_holds(provision, place), [*ruling, self.pausing]
             else:
                 continue
-            turns = turning(ruling) | {holding.begins[0], holding.ends[0], 1, last + 1}
-            if provision.verb == "rate":
-                # A rate that turns inside a period is that of the next one's beginning.
-                turns |= {number + 1 for number in turns}
-            if provision.months:
-                turns.update(self.places.turns_of_months)
-            ways: list[GivesWay] = []
-            for first, after in pairwise(sorted(turn for turn in turns if 1 <= turn <= last + 1)):
-                day = self._first_day(first).toordinal() if self.calendar else 0
-                spot = (first, day if provision.verb == "rate" else 0)
-                winners = [wins for each in ruling if (wins := each.at(*spot)) is not None]
-                if not winners or not holding.is_at(spot, self.places.month(first)):
-                    continue
-                if winners[-1] == place:
-                    continue
-                if ways and ways[-1].last == first - 1 and ways[-1].wins == winners[-1]:
-                    ways[-1] = ways[-1]._replace(last=after - 1)
-                else:
-                    ways.append(GivesWay(first, after - 1, winners[-1]))
-            if ways:
+            if ways := self._ways_of(place, provision, holding, ruling):
                 found[place] = ways
         return found
+
+    def _ways_of(
+        self,
+        place: int,
+        provision: Provision,
+        holding: Holding,
+        ruling: Sequence[Pieces[int | None]],
+    ) -> list[GivesWay]:
+        """Where one clause holds and another of those ruling wins."""
+        last, is_rate = self.places.last, provision.verb == "rate"
+        turns = turning(ruling) | {holding.begins[0], holding.ends[0], 1, last + 1}
+        if is_rate:
+            # A rate that turns inside a period is that of the next one's beginning.
+            turns |= {number + 1 for number in turns}
+        if provision.months:
+            turns.update(self.places.turns_of_months)
+        ways: list[GivesWay] = []
+        for first, after in pairwise(sorted(turn for turn in turns if 1 <= turn <= last + 1)):
+            day = self._first_day(first).toordinal() if self.calendar and is_rate else 0
+            winners = [wins for each in ruling if (wins := each.at(first, day)) is not None]
+            holds = holding.is_at((first, day), self.places.month(first))
+            if not holds or not winners or winners[-1] == place:
+                continue
+            if ways and ways[-1].last == first - 1 and ways[-1].wins == winners[-1]:
+                ways[-1] = ways[-1]._replace(last=after - 1)
+            else:
+                ways.append(GivesWay(first, after - 1, winners[-1]))
+        return ways
 
     def moves_only_last(self, name: str) -> bool:
         """Whether an amount stands in the last place alone."""

@@ -10,6 +10,7 @@ from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from itertools import product
+from math import prod
 from typing import Final
 
 import numpy as np
@@ -109,33 +110,35 @@ def sensitivity_of(
     }
 
 
-def _check(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> None:
-    def wrong(field: str, message: str) -> NotALoan:
-        return NotALoan([FieldError(field=field, message=message)])
+def _wrong(field: str, message: str) -> NotALoan:
+    return NotALoan([FieldError(field=field, message=message)])
 
+
+def _check(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> None:
     if not 1 <= len(axes) <= 2:
-        raise wrong("varied", "One or two figures can be varied.")
-    paths = [axis.path for axis in axes]
+        raise _wrong("varied", "One or two figures can be varied.")
     for number, axis in enumerate(axes):
-        if axis.path not in loan.paths():
-            raise wrong(f"varied.{number}.path", f"“{axis.path[:40]}” is no figure of this loan.")
-        if axis.path == ("rate.percent" if loan.unknown == "rate" else loan.unknown):
-            raise wrong(f"varied.{number}.path", "This figure is asked for: vary another one.")
-        if not axis.values:
-            raise wrong(f"varied.{number}.typed", "There is nothing to vary it over.")
-    if len(set(paths)) < len(paths):
-        raise wrong("varied.1.path", "This figure is varied already: take another one.")
+        _check_axis(loan, axis, f"varied.{number}")
+    if len({axis.path for axis in axes}) < len(axes):
+        raise _wrong("varied.1.path", "This figure is varied already: take another one.")
     if not results:
-        raise wrong("results", "Choose what is to be seen.")
+        raise _wrong("results", "Choose what is to be seen.")
     for name in results:
         if name != ANSWER and not is_result(name):
-            raise wrong("results", f"“{name[:40]}” is no result of a loan.")
-    many = 1
-    for axis in axes:
-        many *= len(axis.values)
+            raise _wrong("results", f"“{name[:40]}” is no result of a loan.")
+    many = prod(len(axis.values) for axis in axes)
     if many > MOST_POINTS:
         message = f"That is {many:,} points: at most {MOST_POINTS:,} are worked at once."
-        raise wrong(f"varied.{len(axes) - 1}.typed", message)
+        raise _wrong(f"varied.{len(axes) - 1}.typed", message)
+
+
+def _check_axis(loan: Loan, axis: Axis, field: str) -> None:
+    if axis.path not in loan.paths():
+        raise _wrong(f"{field}.path", f"“{axis.path[:40]}” is no figure of this loan.")
+    if axis.path == ("rate.percent" if loan.unknown == "rate" else loan.unknown):
+        raise _wrong(f"{field}.path", "This figure is asked for: vary another one.")
+    if not axis.values:
+        raise _wrong(f"{field}.typed", "There is nothing to vary it over.")
 
 
 def _one(

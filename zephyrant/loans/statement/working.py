@@ -110,62 +110,64 @@ def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
     return Worked(readings=read, errors=errors, document=document, answer=None)
 
 
-def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:  # noqa: PLR0912
-    """A typed clause as the document holds it: one branch for each verb."""
+def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:
+    """A typed clause as the document holds it."""
+    field = f"clauses.{number}."
+    entries = {
+        name.removeprefix(field): reading.value
+        for name, reading in read.items()
+        if name.startswith(field)
+    }
+    document = {**_clause_place(clause, entries), **_clause_verb(clause, entries)}
+    if clause.levels and clause.verb in ("rate", "repay", "advance"):
+        document["then"] = "re-level"
+    return document
 
-    def value(name: str, otherwise: str = "1") -> str:
-        return read[f"clauses.{number}.{name}"].value or otherwise
 
-    told: dict[str, Any] = {}
-    if clause.is_stretch:
-        for name, key in (("begin", "from"), ("to", "to")):
-            if place := read[f"clauses.{number}.{name}"].value:
-                told[key] = place
-        if clause.months:
-            told["months"] = list(clause.months)
-    else:
-        told["at"] = value("at")
+def _clause_place(clause: TypedClause, entries: dict[str, str | None]) -> dict[str, Any]:
+    if not clause.is_stretch:
+        return {"at": entries["at"] or "1"}
+    place: dict[str, Any] = {}
+    for name, key in (("begin", "from"), ("to", "to")):
+        if entries[name]:
+            place[key] = entries[name]
+    if clause.months:
+        place["months"] = list(clause.months)
+    return place
+
+
+def _clause_verb(clause: TypedClause, entries: dict[str, str | None]) -> dict[str, Any]:
+    figure = entries.get("figure") or "1"
     match clause.verb:
         case "pay":
-            told["pay"] = clause.pay
+            return {"pay": clause.pay}
         case "rate":
-            rate: dict[str, Any] = {"percent": value("figure"), "quoted": clause.quoted}
-            if clause.compounding is not None:
-                rate["compounding"] = clause.compounding
-            if clause.quoted in TIMED:
-                rate["over"] = _over(value("over", "1 year"))
-            if clause.year_days != 365 and clause.quoted in SCALED:
-                rate["year_days"] = clause.year_days
-            told["rate"] = rate
+            return {"rate": _quote(clause, figure, entries.get("over"))}
         case "step":
-            told["step"] = {"percent" if clause.in_percent else "amount": value("figure")}
-            if f"clauses.{number}.every" in read:
-                told["every"] = value("every")
+            step = {"step": {"percent" if clause.in_percent else "amount": figure}}
+            return {**step, "every": entries["every"] or "1"} if "every" in entries else step
         case "fee":
-            figure = value("figure")
-            told["fee"] = {"percent": figure} if clause.in_percent else figure
-            told["taken"] = clause.taken
+            fee = {"percent": figure} if clause.in_percent else figure
+            return {"fee": fee, "taken": clause.taken}
         case verb:
-            told[verb] = value("figure")
-    if clause.levels and clause.verb in ("rate", "repay", "advance"):
-        told["then"] = "re-level"
-    return told
+            return {verb: figure}
+
+
+def _quote(quote: TypedClause | Statement, percent: str | None, over: str | None) -> dict[str, Any]:
+    """How a rate is quoted, of a loan or of a clause, as the document holds it."""
+    rate: dict[str, Any] = {"percent": percent or "1", "quoted": quote.quoted}
+    if quote.compounding is not None:
+        rate["compounding"] = quote.compounding
+    if quote.quoted in TIMED:
+        rate["over"] = _over(over or "1 year")
+    if quote.year_days != 365 and quote.quoted in SCALED:
+        rate["year_days"] = quote.year_days
+    return rate
 
 
 def _over(text: str) -> dict[str, str]:
     number, _, period = text.partition(" ")
     return {"number": number, "period": period}
-
-
-def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
-    rate: dict[str, Any] = {"percent": read["percent"].value or "1", "quoted": statement.quoted}
-    if statement.compounding is not None:
-        rate["compounding"] = statement.compounding
-    if "over" in read:
-        rate["over"] = _over(read["over"].value or "1 year")
-    if statement.year_days != 365 and statement.quoted in SCALED:
-        rate["year_days"] = statement.year_days
-    return rate
 
 
 def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
@@ -194,7 +196,9 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "name": statement.name,
         "currency": statement.currency,
         **lent,
-        "rate": _rate(statement, read),
+        "rate": _quote(
+            statement, read["percent"].value, read["over"].value if "over" in read else None
+        ),
         "count": value["count"],
         "every": statement.every,
         "payment": value["payment"],

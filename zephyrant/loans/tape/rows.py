@@ -151,18 +151,9 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     if not text.get("payment") and text.get("income") and text.get("share"):
         # What can be carried: a share of an income that comes as often as payments are made.
         text["payment"] = f"{text['share'].rstrip('% ')} % of {text['income']}"
-    figures: dict[str, str] = {}
-    for name in ASKABLE:
-        figures[name] = _figure(name, text, defaults, marks, currency, every)
-    if "?" not in figures.values() and "" in figures.values():
-        # An empty cell is the unknown of its row; an empty balance is nothing.
-        for name in ASKABLE[:-1]:
-            figures[name] = figures[name] or UNKNOWN
-    figures["balance"] = figures["balance"] or "0"
-    missing = [name for name in ASKABLE if not figures[name]]
-    if missing:
-        field = "rate.percent" if missing[0] == "percent" else missing[0]
-        raise refused(field, "Nothing is stated here.")
+    figures = _filled(
+        {name: _figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
+    )
     rate: dict[str, Any] = {
         "percent": figures["percent"],
         "quoted": text.get("quoted", "") or defaults.quoted,
@@ -182,16 +173,38 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         "balance": figures["balance"],
         "timing": text.get("timing", "") or defaults.timing,
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
+        **_days(text, defaults),
     }
     if figures["count"].isdecimal():
         document["count"] = int(figures["count"])
-    for name in ("start", "first_payment"):
+    return document, _after(text.get("after", ""), defaults)
+
+
+def _filled(figures: dict[str, str]) -> dict[str, str]:
+    """An empty cell is the unknown of its row; an empty balance is nothing."""
+    if UNKNOWN not in figures.values():
+        figures = {
+            name: figure or ("" if name == "balance" else UNKNOWN)
+            for name, figure in figures.items()
+        }
+    figures["balance"] = figures["balance"] or "0"
+    for name, figure in figures.items():
+        if not figure:
+            field = "rate.percent" if name == "percent" else name
+            raise refused(field, "Nothing is stated here.")
+    return figures
+
+
+def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:
+    days: dict[str, str] = {}
+    names: tuple[FieldName, ...] = ("start", "first_payment")
+    for name in names:
         if typed := text.get(name, ""):
             day = _day(typed, defaults)
             if day is None:
                 raise refused(name, f"“{typed[:40]}” is no day of the calendar.")
-            document[name] = day.isoformat()
-    return document, _after(text.get("after", ""), defaults)
+            days[name] = day.isoformat()
+    return days
 
 
 def _after(text: str, defaults: Defaults) -> int:
@@ -280,19 +293,9 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
         told["found"] = value_as_paid(loan, solution, terms, schedule)
         told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)
-    if rate is not None:
-        footing = footings(rate, loan.payments_a_year)
-        for name in ("periodic", "nominal", "effective"):
-            told[name] = percent_text(getattr(footing, name))
-    if loan.unknown is None:
-        held = consistency(loan, PLAIN)
-        told["gap"] = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
-        told["fits"] = "yes" if held["fits"] else "no"
+    told |= {**_rates(loan, rate), **_fits(loan)}
     if schedule is None:
         return {**told, "problem": unlaid.say(PLAIN) if unlaid else "It has no schedule."}
-    for name in ("total_paid", "total_interest", "final_payment"):
-        value = as_paid(loan, name)
-        told[name] = "" if value is None else plain(value, loan.decimals)
     if 0 < after <= len(schedule.rows):
         told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
     elif not after and owed_on is not None:
@@ -300,7 +303,31 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     if rate is not None:
         for name, cost in yearly_costs(loan, terms, schedule, rate).items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
-    return told
+    return {**told, **_totals(loan)}
+
+
+def _rates(loan: Loan, rate: Decimal | None) -> dict[str, str]:
+    if rate is None:
+        return {}
+    footing = footings(rate, loan.payments_a_year)
+    names = ("periodic", "nominal", "effective")
+    return {name: percent_text(getattr(footing, name)) for name in names}
+
+
+def _fits(loan: Loan) -> dict[str, str]:
+    if loan.unknown is not None:
+        return {}
+    held = consistency(loan, PLAIN)
+    gap = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
+    return {"gap": gap, "fits": "yes" if held["fits"] else "no"}
+
+
+def _totals(loan: Loan) -> dict[str, str]:
+    totals = {}
+    for name in ("total_paid", "total_interest", "final_payment"):
+        value = as_paid(loan, name)
+        totals[name] = "" if value is None else plain(value, loan.decimals)
+    return totals
 
 
 def _owed_on(loan: Loan, day: date) -> str:
