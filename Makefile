@@ -11,7 +11,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core browser bench fuzz load shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean
 
 setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
 
@@ -66,7 +66,7 @@ check: setup
 	.venv/bin/ruff check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
-	cd web && npx tsc --noEmit && npx eslint --max-warnings 0 . && npx prettier --check --log-level warn src
+	cd web && npx tsc --noEmit && npx eslint --cache --cache-location node_modules/.cache/eslint --max-warnings 0 . && npx prettier --check --log-level warn src
 	$(LOCAL) $(MANAGE) makemigrations --check --dry-run -v0
 	ZEPHYRANT_HTTPS=on ZEPHYRANT_DEMO=off ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
 	$(LOCAL) $(MANAGE) write_schemas --check
@@ -76,7 +76,13 @@ chromium:
 
 core: setup
 	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
-	$(QUIET) $(MANAGE) test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
+	@rm -rf build/coverage && mkdir -p build/coverage
+	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
+	@.venv/bin/coverage combine -q && .venv/bin/coverage report
+
+# One module of tests, one class or one test: make one TEST=tests.loans.test_schedule
+one: setup
+	$(QUIET) $(MANAGE) test $(TEST)
 
 # Each file of browser tests has a database and a browser of its own, two at a time.
 browser: setup chromium

@@ -1,8 +1,8 @@
 """Changes to the core that tests should notice, made one by one with cosmic-ray.
 
-`make mutants MODULES="ledger cut"` (not in CI): a sample of each module's mutants, each run against
-the tests of the core that speak of it; prints how many of how many were killed and names those that
-lived. SAMPLE is how many of each module (0: all), SEED which of them.
+`make mutants MODULES="ledger/roll line/stretches"` (not in CI): a sample of each module's mutants,
+each run against the tests of the core that speak of it; prints how many of how many were killed and
+names those that lived. SAMPLE is how many of each module (0: all), SEED which of them.
 """
 
 import os
@@ -14,21 +14,39 @@ from pathlib import Path
 from cosmic_ray.work_db import WorkDB, use_db
 from cosmic_ray.work_item import TestOutcome
 
-MODULES = ("rates", "ledger", "cut", "settling", "costs", "yearly_cost", "find", "aim", "points")
+MODULES = (
+    "quotes/conversion",
+    "ledger/roll",
+    "ledger/unrounded",
+    "ledger/deal",
+    "line/stretches",
+    "unknowns/last_payment",
+    "unknowns/counts",
+    "unknowns/rates",
+    "cost/costs",
+    "cost/yearly_cost",
+    "answer/aim_search",
+    "questions/points",
+)
 TESTS = (
     "tests.loans.test_contract tests.loans.test_noticed tests.loans.test_moments "
     "tests.loans.test_against_oracle"
 )
+_LEDGER = "tests.loans.test_schedule tests.loans.test_clauses tests.loans.test_overpaid"
+_UNKNOWNS = "tests.loans.test_no_answer tests.loans.test_published tests.loans.test_crossings"
 MORE = {
-    "rates": "tests.loans.test_rates tests.loans.test_against_reference",
-    "ledger": "tests.loans.test_schedule tests.loans.test_clauses tests.loans.test_overpaid",
-    "cut": "tests.loans.test_clauses tests.loans.test_dated_clauses",
-    "settling": "tests.loans.test_schedule",
-    "costs": "tests.loans.test_costs",
-    "yearly_cost": "tests.loans.test_costs tests.loans.test_published",
-    "find": "tests.loans.test_no_answer tests.loans.test_published tests.loans.test_crossings",
-    "aim": "tests.loans.test_backwards",
-    "points": "tests.loans.test_offers",
+    "quotes/conversion": "tests.loans.test_rates tests.loans.test_against_reference",
+    "ledger/roll": _LEDGER,
+    "ledger/unrounded": _LEDGER,
+    "ledger/deal": "tests.loans.test_dated_clauses",
+    "line/stretches": "tests.loans.test_clauses tests.loans.test_dated_clauses",
+    "unknowns/last_payment": "tests.loans.test_schedule",
+    "cost/costs": "tests.loans.test_costs",
+    "cost/yearly_cost": "tests.loans.test_costs tests.loans.test_published",
+    "unknowns/counts": _UNKNOWNS,
+    "unknowns/rates": _UNKNOWNS,
+    "answer/aim_search": "tests.loans.test_backwards",
+    "questions/points": "tests.loans.test_offers",
 }
 CONFIG = """
 [cosmic-ray]
@@ -45,7 +63,8 @@ def run(module: str, sample: int) -> tuple[int, int]:
     """Killed and tried of one module."""
     folder = Path("build/mutants")
     folder.mkdir(parents=True, exist_ok=True)
-    config, session = folder / f"{module}.toml", folder / f"{module}.sqlite"
+    name = module.replace("/", "-")
+    config, session = folder / f"{name}.toml", folder / f"{name}.sqlite"
     tests = f"{TESTS} {MORE.get(module, '')}"
     config.write_text(CONFIG.format(module=module, python=sys.executable, tests=tests))
     session.unlink(missing_ok=True)

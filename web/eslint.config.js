@@ -1,17 +1,32 @@
 import js from "@eslint/js";
+import a11y from "eslint-plugin-jsx-a11y";
 import hooks from "eslint-plugin-react-hooks";
 import { defineConfig } from "eslint/config";
 import ts from "typescript-eslint";
 
 export default defineConfig(
-  { ignores: ["dist", "src/api/schema.ts"] },
+  { ignores: ["dist", "src/api/schema.ts", "*.config.js"] },
   js.configs.recommended,
-  ts.configs.strict,
+  ts.configs.strictTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
+  },
+  a11y.flatConfigs.recommended,
   hooks.configs.flat["recommended-latest"],
   {
     rules: {
       "no-restricted-globals": ["error", "parseFloat", "parseInt"],
       eqeqeq: "error",
+      "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
+      // The schema says that what has a default is there; a question that is sent may leave it out.
+      "@typescript-eslint/no-unnecessary-condition": "off",
+      // A field that opens by a press has the focus; so has the name on the page to sign in.
+      "jsx-a11y/no-autofocus": "off",
+      // What scrolls is reached by the keyboard.
+      "jsx-a11y/no-noninteractive-tabindex": ["error", { roles: ["region", "table", "tabpanel"] }],
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       // No React compiler is used here, so nothing is compiled wrongly.
       "react-hooks/incompatible-library": "off",
     },
@@ -20,7 +35,10 @@ export default defineConfig(
     // Walls: pieces shared by screens know no screen, and screens do not reach into each other.
     files: ["src/ui/**"],
     rules: {
-      "no-restricted-imports": ["error", { patterns: ["**/case/**", "**/cases/**", "**/rates/**"] }],
+      "no-restricted-imports": [
+        "error",
+        { patterns: ["**/case/**", "**/cases/**", "**/rates/**"] },
+      ],
     },
   },
   {

@@ -49,7 +49,10 @@ function Header() {
     for (let turn = 0; turn < 20 && waiting(me.username).length > 0; turn += 1)
       await new Promise((done) => setTimeout(done, 100));
     const unsaved = waiting(me.username).length;
-    if (unsaved > 0 && !allTheSame) return setLeft(unsaved);
+    if (unsaved > 0 && !allTheSame) {
+      setLeft(unsaved);
+      return;
+    }
     await ask(client.DELETE("/api/session"));
     location.assign("/");
   };

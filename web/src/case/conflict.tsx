@@ -41,7 +41,7 @@ function told(value: unknown): string {
   if (Array.isArray(value)) return value.join(", ") || "nothing";
   if (typeof value === "object")
     return Object.values(value).filter(Boolean).join(", ") || "as usual";
-  return String(value).replace(/-/g, " ");
+  return typeof value === "string" ? value.replace(/-/g, " ") : JSON.stringify(value);
 }
 
 interface Props {

@@ -161,8 +161,9 @@ export function RatesPage() {
   const answer = worked.data;
   const current = worked.isSuccess && !worked.isPlaceholderData;
   const set = (changed: Record<string, string>) => {
-    const stated = Object.entries(question).map(([name, value]) => [name, String(value)]);
-    setSearch({ ...Object.fromEntries(stated), ...changed }, { replace: true });
+    const stated: Record<string, string> = {};
+    for (const [name, value] of Object.entries(question)) stated[name] = String(value);
+    setSearch({ ...stated, ...changed }, { replace: true });
   };
 
   const nominal = question.quoted === "nominal";
@@ -172,7 +173,10 @@ export function RatesPage() {
   const asked = askable.find((name) => question[name].trim() === "?");
   const type = (name: Name, typed: string) => {
     const may = askable.some((each) => each === name);
-    if (!typed.includes("?") || !may) return set({ [name]: typed });
+    if (!typed.includes("?") || !may) {
+      set({ [name]: typed });
+      return;
+    }
     const changed: Record<string, string> = { [name]: "?" };
     if (asked && asked !== name) changed[asked] = answer?.value ?? "";
     set(changed);

@@ -68,17 +68,17 @@ export function Matching({ table }: { table: TableOpened }) {
     onSuccess: (opened) => queries.setQueryData(["table", table.id], opened),
   });
   const fieldOf = (place: number) =>
-    (Object.entries(columns) as [string, number][]).find(([, at]) => at === place)?.[0] ?? "";
+    Object.entries<number>(columns).find(([, at]) => at === place)?.[0] ?? "";
   const rematch = (place: number, field: string) => {
-    const next = Object.fromEntries(
+    const next: TableOpened["columns"] = Object.fromEntries(
       Object.entries(columns).filter(([name, at]) => at !== place && name !== field),
-    ) as TableOpened["columns"];
+    );
     setColumns(field ? { ...next, [field]: place } : next);
   };
   const errors = work.error instanceof Refused ? work.error.errors : [];
   const wrongAt = (about: string) => errors.find((error) => error.field === about)?.message;
-  const choice = <Name extends keyof Defaults>(
-    name: Name,
+  const choice = (
+    name: Exclude<keyof Defaults, "rounding">,
     label: string,
     options: readonly (readonly [string, string])[],
   ) => (
@@ -212,9 +212,7 @@ export function Matching({ table }: { table: TableOpened }) {
             className={FIELD}
             onChange={(event) =>
               set({
-                compounding: (event.target.value || null) as NonNullable<
-                  Defaults["compounding"]
-                > | null,
+                compounding: event.target.value || null,
               })
             }
           >

@@ -137,5 +137,5 @@ export function everyOptions(
 }
 
 export function everyChosen(value: string): Every {
-  return /^\d+$/.test(value) ? Number(value) : (value as Every);
+  return /^\d+$/.test(value) ? Number(value) : value;
 }

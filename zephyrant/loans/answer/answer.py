@@ -5,6 +5,8 @@ from typing import Final, NotRequired
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
+from zephyrant import __version__
+
 from ..cost.costs import CostsOfLoan, FeeCharged
 from ..cost.yearly_cost import YearlyCost
 from ..document.fields import FigureName
@@ -14,7 +16,7 @@ from .proof import Proof
 from .writer import Step
 
 #: The version of the core, told with every answer.
-ENGINE: Final = "zephyrant-loans 0.1.0"
+ENGINE: Final = f"zephyrant-loans {__version__}"
 
 
 class RatesOfLoan(TypedDict):
