@@ -4,6 +4,12 @@ import hooks from "eslint-plugin-react-hooks";
 import { defineConfig } from "eslint/config";
 import ts from "typescript-eslint";
 
+/** What files must not reach into, by the names of folders. */
+function walls(files, barred) {
+  const patterns = barred.map((name) => `**/${name}/**`);
+  return { files: [files], rules: { "no-restricted-imports": ["error", { patterns }] } };
+}
+
 export default defineConfig(
   { ignores: ["dist", "src/api/schema.ts", "*.config.js"] },
   js.configs.recommended,
@@ -31,18 +37,12 @@ export default defineConfig(
       "react-hooks/incompatible-library": "off",
     },
   },
-  {
-    // Walls: pieces shared by screens know no screen, and screens do not reach into each other.
-    files: ["src/ui/**"],
-    rules: {
-      "no-restricted-imports": [
-        "error",
-        { patterns: ["**/case/**", "**/cases/**", "**/rates/**"] },
-      ],
-    },
-  },
-  {
-    files: ["src/cases/**", "src/rates/**"],
-    rules: { "no-restricted-imports": ["error", { patterns: ["**/case/**"] }] },
-  },
+  // Walls: api, hooks, ui, features, app: each knows those before it, and no feature another.
+  walls("src/api/**", ["hooks", "ui", "features", "app"]),
+  walls("src/hooks/**", ["ui", "features", "app"]),
+  walls("src/ui/**", ["features", "app"]),
+  walls("src/features/case/**", ["app", "cases", "rates", "tables"]),
+  walls("src/features/cases/**", ["app", "case", "rates", "tables"]),
+  walls("src/features/rates/**", ["app", "case", "cases", "tables"]),
+  walls("src/features/tables/**", ["app", "case", "cases", "rates"]),
 );

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { ask, client, type Preset, type Quoting } from "../api/client";
 import { Choice } from "./choice";
 import { quoteChosen, quoteOptions, quoteValue, quoteWords, isTimed, type Quoted } from "./choices";
-import { useDesk } from "./settings";
+import { useDesk } from "../hooks/use-desk";
 import { Sheet } from "./sheet";
 
 const MANAGE = "manage";

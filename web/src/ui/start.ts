@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { ask, client, type CaseOpened, type Statement } from "../api/client";
-import { useDesk } from "./settings";
+import { useDesk } from "../hooks/use-desk";
 
 /** Goes to a case that was just made. */
 export function useOpened() {

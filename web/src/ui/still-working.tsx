@@ -1,4 +1,4 @@
-import { useLong } from "./use-long";
+import { useLong } from "../hooks/use-long";
 
 /**
  * Said where an answer takes longer than one expects; what stands on the page can be changed.

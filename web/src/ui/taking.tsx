@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { ask, client } from "../api/client";
 import { takeFile } from "../api/file";
 import { Share } from "./still-working";
-import { useLong } from "./use-long";
+import { useLong } from "../hooks/use-long";
 
 interface Taken {
   address: string;

@@ -1,0 +1,81 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState, type ReactNode } from "react";
+import { ask, client, Refused, SIGNED_IN, SIGNED_OUT, type Me } from "../api/client";
+import { DeskContext } from "../hooks/use-desk";
+import { SignIn } from "./sign-in";
+
+/** Whether the session ended while someone was at the desk. */
+function useSignedOut(username: string | undefined) {
+  const [out, setOut] = useState(false);
+  useEffect(() => {
+    const listen = () => setOut(true);
+    addEventListener(SIGNED_OUT, listen);
+    return () => removeEventListener(SIGNED_OUT, listen);
+  }, []);
+  const backIn = (me: Me) => {
+    // Another analyst starts anew; what waits here stays the first one's.
+    if (username !== undefined && me.username !== username) location.assign("/");
+    setOut(false);
+    dispatchEvent(new Event(SIGNED_IN));
+  };
+  return [out, backIn] as const;
+}
+
+export function DeskProvider({ children }: { children: ReactNode }) {
+  const queries = useQueryClient();
+  const me = useQuery({ queryKey: ["me"], queryFn: () => ask(client.GET("/api/me")) });
+  const words = useQuery({
+    queryKey: ["words"],
+    queryFn: () => ask(client.GET("/api/words")),
+    enabled: me.isSuccess,
+    staleTime: Infinity,
+  });
+  const [out, backIn] = useSignedOut(me.data?.username);
+  const failed = me.error ?? words.error;
+  if (!me.data && failed instanceof Refused && failed.status === 401) {
+    return (
+      <main className="grid min-h-dvh place-items-center p-4">
+        <title>Sign in · Zephyrant</title>
+        <SignIn
+          onIn={(mine) => {
+            backIn(mine);
+            queries.clear();
+            queries.setQueryData(["me"], mine);
+            void me.refetch();
+          }}
+        />
+      </main>
+    );
+  }
+  if (!me.data && failed) {
+    return (
+      <main className="mx-auto max-w-xl p-8">
+        <h1 className="font-serif text-2xl font-semibold">Zephyrant cannot be reached</h1>
+        <p className="mt-2">{failed.message}</p>
+        <button className="mt-4 underline" onClick={() => location.reload()}>
+          Try again
+        </button>
+      </main>
+    );
+  }
+  if (!me.data || !words.data) return <main className="p-8 text-soft">Laying out the desk …</main>;
+  const marks = words.data.marks.find((each) => each.name === me.data.marks);
+  if (!marks) throw new Error(`unknown marks ${me.data.marks}`);
+  return (
+    <DeskContext.Provider value={{ me: me.data, words: words.data, marks }}>
+      {out && (
+        <div className="fixed inset-0 z-50 grid place-items-center bg-paper/80 p-4">
+          <SignIn
+            why="Your session ended. Nothing you typed is lost: it is saved once you are back."
+            onIn={(mine) => {
+              backIn(mine);
+              // What was refused meanwhile is asked again.
+              void queries.refetchQueries({ predicate: (each) => each.state.status === "error" });
+            }}
+          />
+        </div>
+      )}
+      <div inert={out}>{children}</div>
+    </DeskContext.Provider>
+  );
+}

@@ -1,0 +1,146 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { ask, client, type MarksWord } from "../api/client";
+import { useStartCase } from "../ui/start";
+import { Choice } from "../ui/choice";
+import { waiting } from "../hooks/draft";
+import { KeysSheet, useKeys } from "../hooks/use-keys";
+import { Menu } from "../ui/menu";
+import { inMarks } from "../ui/numbers";
+import { PasswordSheet } from "./password";
+import { useDesk } from "../hooks/use-desk";
+import { DeskProvider } from "./desk-provider";
+import { useTheme } from "../hooks/use-theme";
+
+const SAMPLE = "48250.00";
+
+function MarksChoice() {
+  const { me, words, marks } = useDesk();
+  const queries = useQueryClient();
+  const choose = useMutation({
+    mutationFn: (name: MarksWord["name"]) => ask(client.PUT("/api/me", { body: { marks: name } })),
+    onSuccess: (mine) => {
+      queries.setQueryData(["me"], mine);
+      // Statements are told anew in the marks now read.
+      return queries.invalidateQueries({ queryKey: ["case"] });
+    },
+  });
+  return (
+    <Choice
+      name="Numbers are written"
+      value={me.marks}
+      shown={inMarks(SAMPLE, marks)}
+      options={words.marks.map((each) => ({ value: each.name, label: inMarks(SAMPLE, each) }))}
+      onChoose={(name) => choose.mutate(name as MarksWord["name"])}
+      className="text-sm"
+    />
+  );
+}
+
+function Header() {
+  const { me } = useDesk();
+  const [theme, toggleTheme] = useTheme();
+  const [keysOpen, setKeysOpen] = useState(false);
+  const [passwordOpen, setPasswordOpen] = useState(false);
+  const [left, setLeft] = useState(0);
+  const signOut = async (allTheSame = false) => {
+    // Leaving the page of a case saves what waits there.
+    await navigate("/");
+    for (let turn = 0; turn < 20 && waiting(me.username).length > 0; turn += 1)
+      await new Promise((done) => setTimeout(done, 100));
+    const unsaved = waiting(me.username).length;
+    if (unsaved > 0 && !allTheSame) {
+      setLeft(unsaved);
+      return;
+    }
+    await ask(client.DELETE("/api/session"));
+    location.assign("/");
+  };
+  const navigate = useNavigate();
+  const start = useStartCase();
+  const keys = useMemo(
+    () => [
+      { key: "c", run: () => void navigate("/") },
+      { key: "q", run: () => void navigate("/rates") },
+      { key: "g", run: () => void navigate("/tables") },
+      { key: "n", run: () => start.mutate() },
+      { key: "t", run: toggleTheme },
+      { key: "h", run: () => setKeysOpen((open) => !open) },
+    ],
+    [navigate, start, toggleTheme],
+  );
+  useKeys(keys);
+  return (
+    <header className="print:hidden border-b border-rule bg-sheet">
+      <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 sm:px-8">
+        <NavLink to="/" className="font-serif text-xl font-semibold">
+          zephyrant<span className="text-choice">~</span>
+        </NavLink>
+        <nav aria-label="Main" className="flex gap-5">
+          {[
+            ["/", "Cases"],
+            ["/rates", "Rates"],
+            ["/tables", "Tables"],
+          ].map(([to = "/", label]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) =>
+                isActive ? "font-semibold" : "text-soft hover:text-ink"
+              }
+            >
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="ml-auto flex items-center gap-4 text-sm text-soft">
+          <MarksChoice />
+          <button onClick={() => setKeysOpen(true)} className="hover:text-ink">
+            Keys
+          </button>
+          <button onClick={toggleTheme} className="hover:text-ink">
+            {theme === "light" ? "Dark" : "Light"}
+          </button>
+          <Menu
+            name={`${me.name}: password, sign out`}
+            actions={[
+              { label: "Change password", run: () => setPasswordOpen(true) },
+              { label: "Sign out", run: () => void signOut() },
+            ]}
+          >
+            {me.name} <span aria-hidden>▾</span>
+          </Menu>
+        </div>
+      </div>
+      <KeysSheet open={keysOpen} onOpen={setKeysOpen} />
+      <PasswordSheet open={passwordOpen} onOpen={setPasswordOpen} />
+      {left > 0 && (
+        <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
+          {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not
+          saved yet. They wait in this browser, for you alone.{" "}
+          <button className="underline" onClick={() => void signOut(true)}>
+            Sign out all the same
+          </button>
+        </p>
+      )}
+    </header>
+  );
+}
+
+export function Shell() {
+  return (
+    <DeskProvider>
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-2"
+      >
+        To the page itself
+      </a>
+      <Header />
+      <div id="main" tabIndex={-1} className="outline-none">
+        <Outlet />
+      </div>
+    </DeskProvider>
+  );
+}

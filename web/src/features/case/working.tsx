@@ -1,0 +1,68 @@
+import type { Answer } from "../../api/client";
+import { Sheet } from "../../ui/sheet";
+
+interface Props {
+  answer: Answer;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}
+
+/** How the answer came about, step by step, and every check made of it. */
+export function Working({ answer, open, onOpen }: Props) {
+  return (
+    <Sheet
+      title="Working"
+      about="P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; t the years a quote is charged for, T those of a flat one."
+      open={open}
+      onOpen={onOpen}
+    >
+      <ol className="mt-4 space-y-4">
+        {answer.working.map((step, number) => (
+          <li key={step.title} className="border-l-2 border-rule pl-4">
+            <h3 className="font-semibold">
+              {number + 1}. {step.title}
+            </h3>
+            <p className="font-serif text-soft italic">{step.formula}</p>
+            <p className="break-words">
+              {step.numbers} <span aria-hidden>→</span> <b>{step.result}</b>
+            </p>
+          </li>
+        ))}
+      </ol>
+      {answer.proof && (
+        <>
+          <h3 className="mt-6 font-serif text-xl font-semibold">Proof</h3>
+          <p className="mt-1 break-words">
+            Unrounded, the answer is <b>{answer.exact}</b>.
+          </p>
+          <table className="mt-2 w-full text-[0.95rem]">
+            <thead>
+              <tr className="border-b border-rule text-left text-soft">
+                <th className="py-1 pr-3 font-normal">Checked</th>
+                <th className="py-1 pr-3 text-right font-normal">is</th>
+                <th className="py-1 pr-3 text-right font-normal">should be</th>
+                <th className="py-1 font-normal">
+                  <span className="sr-only">holds</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {answer.proof.checks.map((check) => (
+                <tr key={check.what} className="border-b border-rule align-top">
+                  <td className="py-1 pr-3">{check.what}</td>
+                  <td className="py-1 pr-3 text-right">{check.found}</td>
+                  <td className="py-1 pr-3 text-right">{check.expected}</td>
+                  <td className={check.holds ? "py-1 text-good" : "py-1 text-wrong"}>
+                    {check.holds ? "✓" : "✗"}
+                    <span className="sr-only">{check.holds ? "holds" : "does not hold"}</span>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      <p className="mt-4 text-sm text-soft">{answer.engine}</p>
+    </Sheet>
+  );
+}
