@@ -5,7 +5,7 @@ import threading
 from typing import ClassVar
 
 from django.db import connections
-from playwright.sync_api import expect
+from playwright.sync_api import APIResponse, Route, expect
 
 from zephyrant.desk import jobs
 from zephyrant.desk.models import LoanTable
@@ -110,6 +110,29 @@ class Tables(BrowserTest):
         page.get_by_role("button", name="Delete Pasted").click()
         expect(page.get_by_text("No tables yet.")).to_be_visible()
         self.assertFalse(LoanTable.objects.exists())
+
+    def test_a_look_that_began_before_does_not_stand_over_what_was_asked(self) -> None:
+        self.working.set()
+        self.thread.join()
+        page = self.page
+        held: list[tuple[Route, APIResponse]] = []
+
+        def hold(route: Route) -> None:
+            held.append((route, route.fetch()))
+
+        page.route(re.compile(r"/api/tables/[0-9a-f-]{36}$"), hold)
+        self.paste(TAPE.replace("0.0635", "6.35"))
+        page.get_by_role("button", name="Solve 4 rows").click()
+        status = page.get_by_role("status").get_by_text("waits for its turn")
+        expect(status).to_be_visible()
+        with page.expect_response(re.compile(r"/api/tables/[0-9a-f-]{36}$")):
+            for route, answer in held:
+                route.fulfill(response=answer)
+        page.unroute_all()
+        page.evaluate("() => new Promise((then) => setTimeout(() => requestAnimationFrame(then)))")
+        expect(status).to_be_visible()
+        page.get_by_role("button", name="Cancel").click()
+        expect(page.get_by_role("button", name="Solve 4 rows")).to_be_visible()
 
     def test_a_row_without_an_answer_says_why_in_place_of_it(self) -> None:
         page = self.page

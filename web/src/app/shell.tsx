@@ -9,6 +9,7 @@ import { KeysSheet, useKeys } from "../hooks/use-keys";
 import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
 import { PasswordSheet } from "./password";
+import { answerWith } from "../hooks/answer-with";
 import { useDesk } from "../hooks/use-desk";
 import { DeskProvider } from "./desk-provider";
 import { useTheme } from "../hooks/use-theme";
@@ -20,8 +21,8 @@ function MarksChoice() {
   const queries = useQueryClient();
   const choose = useMutation({
     mutationFn: (name: MarksWord["name"]) => ask(client.PUT("/api/me", { body: { marks: name } })),
-    onSuccess: (mine) => {
-      queries.setQueryData(["me"], mine);
+    onSuccess: async (mine) => {
+      await answerWith(queries, ["me"], mine);
       // Statements are told anew in the marks now read.
       return queries.invalidateQueries({ queryKey: ["case"] });
     },

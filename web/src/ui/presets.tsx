@@ -5,6 +5,7 @@ import { Choice } from "./choice";
 import { quoteChosen, quoteOptions, quoteValue, quoteWords, isTimed, type Quoted } from "./choices";
 import { useDesk } from "../hooks/use-desk";
 import { Sheet } from "./sheet";
+import { answerWith } from "../hooks/answer-with";
 
 const MANAGE = "manage";
 const NONE: readonly Preset[] = [];
@@ -75,7 +76,7 @@ function Presets({ quote, presets, open, onOpen }: PresetsProps) {
   const [name, setName] = useState("");
   const keep = useMutation({
     mutationFn: (kept: Preset[]) => ask(client.PUT("/api/presets", { body: { presets: kept } })),
-    onSuccess: (kept) => queries.setQueryData(["presets"], kept),
+    onSuccess: (kept) => answerWith(queries, ["presets"], kept),
   });
   const { quoted, compounding, over, year_days } = quote;
   const here: Quoting = {

@@ -51,6 +51,7 @@ import { StatementOfTerms } from "./statement";
 import { useStretch } from "./use-asked";
 import { useWorked } from "./use-worked";
 import { Working } from "./working";
+import { answerWith } from "../../hooks/answer-with";
 
 const KEYS: Record<FigureName, string> = {
   principal: "a",
@@ -403,7 +404,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         open={sheet === "history"}
         onOpen={sheetOpen("history")}
         flush={flush}
-        onBack={(back) => queries.setQueryData(["case", opened.id], back)}
+        onBack={(back) => void answerWith(queries, ["case", opened.id], back)}
       />
       {!opened.owner && (
         <Sharing caseId={opened.id} open={sheet === "share"} onOpen={sheetOpen("share")} />

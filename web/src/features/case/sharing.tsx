@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client, type Shared } from "../../api/client";
 import { Sheet } from "../../ui/sheet";
+import { answerWith } from "../../hooks/answer-with";
 
 interface Props {
   caseId: string;
@@ -26,7 +27,7 @@ export function Sharing({ caseId, open, onOpen }: Props) {
   const change = useMutation({
     mutationFn: (body: Shared[]) =>
       ask(client.PUT("/api/cases/{case_id}/shares", { ...path, body })),
-    onSuccess: (now) => queries.setQueryData(key, now),
+    onSuccess: (now) => answerWith(queries, key, now),
   });
   const failed = shares.error ?? colleagues.error ?? change.error;
   const set = (username: string, may: string) => {

@@ -4,6 +4,7 @@ import { ask, client, Refused, type Defaults, type TableOpened } from "../../api
 import { everyChosen, everyOptions } from "../../ui/choices";
 import { useDesk } from "../../hooks/use-desk";
 import { ANSWERS, FIELDS } from "./names";
+import { answerWith } from "../../hooks/answer-with";
 
 const FIELD = "rounded border border-rule-strong bg-sheet px-2 py-1";
 const MARKS = ["comma-point", "point-comma", "plain"] as const;
@@ -65,7 +66,7 @@ export function Matching({ table }: { table: TableOpened }) {
         }),
       );
     },
-    onSuccess: (opened) => queries.setQueryData(["table", table.id], opened),
+    onSuccess: (opened) => answerWith(queries, ["table", table.id], opened),
   });
   const fieldOf = (place: number) =>
     Object.entries<number>(columns).find(([, at]) => at === place)?.[0] ?? "";
