@@ -1,10 +1,4 @@
-"""The aim: which value of one figure gives a result the value it is to have.
-
-The result is worked unrounded; what the document asks for is found anew at each trial. Where three
-trials show the relation to be linear it is solved as such; elsewhere the range of the figure is
-scanned and every change of sign narrowed down. A result that touches its aim between two points of
-the scan without crossing it is not seen.
-"""
+"""The aim of a loan sought, told in words, and put in its place."""
 
 from datetime import date
 from decimal import Decimal

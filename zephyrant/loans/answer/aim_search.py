@@ -1,4 +1,10 @@
-"""The search for an aim: every value of one figure that gives a result the value it is to have."""
+"""The search for an aim: every value of one figure that gives a result the value it is to have.
+
+The result is worked unrounded; what the document asks for is found anew at each trial. Where three
+trials show the relation to be linear it is solved as such; elsewhere the range of the figure is
+scanned and every change of sign narrowed down. A result that touches its aim between two points of
+the scan without crossing it is not seen.
+"""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""The parts of a loan document: quotes, rounding, clauses, what is bought, an aim."""
+"""What every part of a loan document shares, and its rounding."""
 
 from typing import Final, Literal
 

@@ -1,6 +1,6 @@
-"""The balance rolled along the line: unrounded, and as the schedule to the cent.
+"""The balance rolled along the line as the schedule to the cent.
 
-To the cent, money is a whole number of units and a rate a ratio of whole numbers: interest
+Money is a whole number of units and a rate a ratio of whole numbers: interest
 multiplies first and divides once, last, so no cent depends on how a rate was written.
 """
 

@@ -85,7 +85,7 @@ class Line(NamedTuple):
 
 
 def plain_line(terms: Terms) -> Line:
-    """The line of a loan without clauses: its beats at its rate."""
+    """The line of a loan without clauses: its periods at its rate."""
     stretches = tuple(
         Stretch(run.first, run.last, before, after, terms.payment)
         for run, (before, after) in zip(terms.runs, interests(terms.runs, terms.rate), strict=True)

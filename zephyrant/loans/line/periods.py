@@ -1,8 +1,5 @@
-"""A document laid out on its time line: what happens when, in order.
-
-The beats of a line are its periods, those that are alike together: how interest grows in them,
-whatever the rate. With a rate and amounts they become stretches, which the ledger rolls; it knows
-nothing else.
+"""The periods of a loan, those that are alike together: how interest grows in them, whatever the
+rate. With a rate and amounts they become stretches, which the ledger rolls; it knows nothing else.
 """
 
 from collections.abc import Iterator
@@ -157,5 +154,5 @@ def _measured(
 
 @lru_cache(maxsize=64)
 def interests(runs: PeriodRuns, rate: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
-    """Interest on 1 before and after the payments of each beat."""
+    """Interest on 1 before and after the payments of each run of like periods."""
     return tuple((run.before.interest(rate), run.after.interest(rate)) for run in runs)

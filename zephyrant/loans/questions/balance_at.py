@@ -1,4 +1,4 @@
-"""Asking a schedule: what is owed at a moment, what a stretch of it adds up to.
+"""What is owed at a moment: after a payment or on a day.
 
 Interest accrues evenly over a period that counts as equal, else by the day count of the loan. On a
 payment date what is owed is what that payment leaves.

@@ -1,4 +1,4 @@
-"""A loan as typed: read into a document, worked, and a document told back as typed.
+"""A loan as typed.
 
 A statement is a loan document whose figures stand as typed, in the marks of whoever types.
 """
