@@ -7,6 +7,7 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
+
     initial = True
 
     dependencies = [
@@ -15,143 +16,78 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.CreateModel(
-            name="Case",
+            name='Case',
             fields=[
-                (
-                    "id",
-                    models.UUIDField(
-                        default=uuid.uuid4, editable=False, primary_key=True, serialize=False
-                    ),
-                ),
-                ("name", models.CharField(blank=True, max_length=200)),
-                ("statement", models.JSONField()),
-                ("note", models.TextField(blank=True)),
-                ("tags", models.JSONField(default=list)),
-                ("document", models.JSONField(null=True)),
-                ("found", models.JSONField(null=True)),
-                ("search", models.TextField(blank=True)),
-                ("version", models.PositiveIntegerField(default=1)),
-                ("created_at", models.DateTimeField(auto_now_add=True)),
-                ("changed_at", models.DateTimeField(auto_now=True)),
-                ("deleted_at", models.DateTimeField(null=True)),
-                (
-                    "owner",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="cases",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
+                ('id', models.UUIDField(default=uuid.uuid4, editable=False, primary_key=True, serialize=False)),
+                ('name', models.CharField(blank=True, max_length=200)),
+                ('statement', models.JSONField()),
+                ('note', models.TextField(blank=True)),
+                ('tags', models.JSONField(default=list)),
+                ('document', models.JSONField(null=True)),
+                ('found', models.JSONField(null=True)),
+                ('search', models.TextField(blank=True)),
+                ('version', models.PositiveIntegerField(default=1)),
+                ('created_at', models.DateTimeField(auto_now_add=True)),
+                ('changed_at', models.DateTimeField(auto_now=True)),
+                ('deleted_at', models.DateTimeField(null=True)),
+                ('owner', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='cases', to=settings.AUTH_USER_MODEL)),
             ],
             options={
-                "ordering": ["-changed_at"],
+                'ordering': ['-changed_at'],
             },
         ),
         migrations.CreateModel(
-            name="Preferences",
+            name='Preferences',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("marks", models.CharField(default="comma-point", max_length=20)),
-                (
-                    "user",
-                    models.OneToOneField(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="preferences",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('marks', models.CharField(default='comma-point', max_length=20)),
+                ('user', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='preferences', to=settings.AUTH_USER_MODEL)),
             ],
         ),
         migrations.CreateModel(
-            name="Revision",
+            name='Revision',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("number", models.PositiveIntegerField()),
-                ("began_at", models.DateTimeField()),
-                ("saved_at", models.DateTimeField()),
-                ("changed", models.JSONField(default=list)),
-                ("statement", models.JSONField()),
-                ("note", models.TextField(blank=True)),
-                ("tags", models.JSONField(default=list)),
-                ("document", models.JSONField(null=True)),
-                ("answer", models.JSONField(null=True)),
-                ("engine", models.CharField(max_length=60)),
-                (
-                    "by",
-                    models.ForeignKey(
-                        null=True,
-                        on_delete=django.db.models.deletion.SET_NULL,
-                        related_name="+",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
-                (
-                    "case",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="revisions",
-                        to="desk.case",
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('number', models.PositiveIntegerField()),
+                ('began_at', models.DateTimeField()),
+                ('saved_at', models.DateTimeField()),
+                ('changed', models.JSONField(default=list)),
+                ('statement', models.JSONField()),
+                ('note', models.TextField(blank=True)),
+                ('tags', models.JSONField(default=list)),
+                ('document', models.JSONField(null=True)),
+                ('answer', models.JSONField(null=True)),
+                ('engine', models.CharField(max_length=60)),
+                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
+                ('case', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='revisions', to='desk.case')),
             ],
             options={
-                "ordering": ["-number"],
+                'ordering': ['-number'],
             },
         ),
         migrations.CreateModel(
-            name="Share",
+            name='Share',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("may_edit", models.BooleanField(default=False)),
-                (
-                    "case",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="shares",
-                        to="desk.case",
-                    ),
-                ),
-                (
-                    "user",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE, to=settings.AUTH_USER_MODEL
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('may_edit', models.BooleanField(default=False)),
+                ('case', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='shares', to='desk.case')),
+                ('user', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to=settings.AUTH_USER_MODEL)),
             ],
         ),
         migrations.AddIndex(
-            model_name="case",
-            index=models.Index(
-                fields=["owner", "deleted_at", "-changed_at"], name="desk_case_owner_i_4cd1db_idx"
-            ),
+            model_name='case',
+            index=models.Index(fields=['owner', 'deleted_at', '-changed_at'], name='desk_case_owner_i_4cd1db_idx'),
         ),
         migrations.AddIndex(
-            model_name="case",
-            index=models.Index(fields=["deleted_at"], name="desk_case_deleted_0be88d_idx"),
+            model_name='case',
+            index=models.Index(fields=['deleted_at'], name='desk_case_deleted_0be88d_idx'),
         ),
         migrations.AddConstraint(
-            model_name="revision",
-            constraint=models.UniqueConstraint(
-                fields=("case", "number"), name="revisions_are_numbered"
-            ),
+            model_name='revision',
+            constraint=models.UniqueConstraint(fields=('case', 'number'), name='revisions_are_numbered'),
         ),
         migrations.AddConstraint(
-            model_name="share",
-            constraint=models.UniqueConstraint(fields=("case", "user"), name="one_share_each"),
+            model_name='share',
+            constraint=models.UniqueConstraint(fields=('case', 'user'), name='one_share_each'),
         ),
     ]

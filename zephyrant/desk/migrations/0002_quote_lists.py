@@ -7,49 +7,33 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
+
     dependencies = [
-        ("desk", "0001_initial"),
+        ('desk', '0001_initial'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name="preferences",
-            name="presets",
+            model_name='preferences',
+            name='presets',
             field=models.JSONField(null=True),
         ),
         migrations.CreateModel(
-            name="QuoteList",
+            name='QuoteList',
             fields=[
-                (
-                    "id",
-                    models.UUIDField(
-                        default=uuid.uuid4, editable=False, primary_key=True, serialize=False
-                    ),
-                ),
-                ("name", models.CharField(blank=True, max_length=200)),
-                ("content", models.JSONField()),
-                ("version", models.PositiveIntegerField(default=1)),
-                ("created_at", models.DateTimeField(auto_now_add=True)),
-                ("changed_at", models.DateTimeField(auto_now=True)),
-                ("deleted_at", models.DateTimeField(null=True)),
-                (
-                    "owner",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="quote_lists",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
+                ('id', models.UUIDField(default=uuid.uuid4, editable=False, primary_key=True, serialize=False)),
+                ('name', models.CharField(blank=True, max_length=200)),
+                ('content', models.JSONField()),
+                ('version', models.PositiveIntegerField(default=1)),
+                ('created_at', models.DateTimeField(auto_now_add=True)),
+                ('changed_at', models.DateTimeField(auto_now=True)),
+                ('deleted_at', models.DateTimeField(null=True)),
+                ('owner', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='quote_lists', to=settings.AUTH_USER_MODEL)),
             ],
             options={
-                "ordering": ["-changed_at"],
-                "indexes": [
-                    models.Index(
-                        fields=["owner", "deleted_at", "-changed_at"],
-                        name="desk_quotel_owner_i_6d61f9_idx",
-                    )
-                ],
+                'ordering': ['-changed_at'],
+                'indexes': [models.Index(fields=['owner', 'deleted_at', '-changed_at'], name='desk_quotel_owner_i_6d61f9_idx')],
             },
         ),
     ]

@@ -6,59 +6,35 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
+
     dependencies = [
-        ("desk", "0002_quote_lists"),
+        ('desk', '0002_quote_lists'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name="case",
-            name="asides",
+            model_name='case',
+            name='asides',
             field=models.JSONField(default=dict),
         ),
         migrations.CreateModel(
-            name="TrailPoint",
+            name='TrailPoint',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("number", models.PositiveIntegerField()),
-                ("digest", models.CharField(max_length=64)),
-                ("found_at", models.DateTimeField()),
-                ("name", models.CharField(blank=True, max_length=120)),
-                ("statement", models.JSONField()),
-                ("document", models.JSONField()),
-                ("answer", models.JSONField()),
-                (
-                    "by",
-                    models.ForeignKey(
-                        null=True,
-                        on_delete=django.db.models.deletion.SET_NULL,
-                        related_name="+",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
-                (
-                    "case",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="trail",
-                        to="desk.case",
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('number', models.PositiveIntegerField()),
+                ('digest', models.CharField(max_length=64)),
+                ('found_at', models.DateTimeField()),
+                ('name', models.CharField(blank=True, max_length=120)),
+                ('statement', models.JSONField()),
+                ('document', models.JSONField()),
+                ('answer', models.JSONField()),
+                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
+                ('case', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='trail', to='desk.case')),
             ],
             options={
-                "ordering": ["-number"],
-                "constraints": [
-                    models.UniqueConstraint(
-                        fields=("case", "number"), name="trail_points_are_numbered"
-                    ),
-                    models.UniqueConstraint(fields=("case", "digest"), name="trail_points_differ"),
-                ],
+                'ordering': ['-number'],
+                'constraints': [models.UniqueConstraint(fields=('case', 'number'), name='trail_points_are_numbered'), models.UniqueConstraint(fields=('case', 'digest'), name='trail_points_differ')],
             },
         ),
     ]

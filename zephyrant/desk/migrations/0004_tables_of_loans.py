@@ -7,103 +7,68 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
+
     dependencies = [
-        ("desk", "0003_trail_and_asides"),
+        ('desk', '0003_trail_and_asides'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.CreateModel(
-            name="LoanTable",
+            name='LoanTable',
             fields=[
-                (
-                    "id",
-                    models.UUIDField(
-                        default=uuid.uuid4, editable=False, primary_key=True, serialize=False
-                    ),
-                ),
-                ("name", models.CharField(max_length=200)),
-                ("names", models.JSONField()),
-                ("notes", models.JSONField(default=list)),
-                ("rows", models.PositiveIntegerField()),
-                ("source", models.BinaryField()),
-                ("columns", models.JSONField(default=dict)),
-                ("defaults", models.JSONField(default=dict)),
-                ("state", models.CharField(default="matching", max_length=12)),
-                ("done", models.PositiveIntegerField(default=0)),
-                ("why", models.TextField(blank=True)),
-                ("result", models.BinaryField(null=True)),
-                ("summary", models.JSONField(null=True)),
-                ("asked_at", models.DateTimeField(null=True)),
-                ("began_at", models.DateTimeField(null=True)),
-                ("beat_at", models.DateTimeField(null=True)),
-                ("ended_at", models.DateTimeField(null=True)),
-                ("created_at", models.DateTimeField(auto_now_add=True)),
-                (
-                    "owner",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="loan_tables",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
+                ('id', models.UUIDField(default=uuid.uuid4, editable=False, primary_key=True, serialize=False)),
+                ('name', models.CharField(max_length=200)),
+                ('names', models.JSONField()),
+                ('notes', models.JSONField(default=list)),
+                ('rows', models.PositiveIntegerField()),
+                ('source', models.BinaryField()),
+                ('columns', models.JSONField(default=dict)),
+                ('defaults', models.JSONField(default=dict)),
+                ('state', models.CharField(default='matching', max_length=12)),
+                ('done', models.PositiveIntegerField(default=0)),
+                ('why', models.TextField(blank=True)),
+                ('result', models.BinaryField(null=True)),
+                ('summary', models.JSONField(null=True)),
+                ('asked_at', models.DateTimeField(null=True)),
+                ('began_at', models.DateTimeField(null=True)),
+                ('beat_at', models.DateTimeField(null=True)),
+                ('ended_at', models.DateTimeField(null=True)),
+                ('created_at', models.DateTimeField(auto_now_add=True)),
+                ('owner', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='loan_tables', to=settings.AUTH_USER_MODEL)),
             ],
             options={
-                "ordering": ["-created_at"],
+                'ordering': ['-created_at'],
             },
         ),
         migrations.CreateModel(
-            name="TableMatch",
+            name='TableMatch',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("digest", models.CharField(max_length=64)),
-                ("columns", models.JSONField()),
-                ("defaults", models.JSONField()),
-                (
-                    "owner",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="table_matches",
-                        to=settings.AUTH_USER_MODEL,
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('digest', models.CharField(max_length=64)),
+                ('columns', models.JSONField()),
+                ('defaults', models.JSONField()),
+                ('owner', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='table_matches', to=settings.AUTH_USER_MODEL)),
             ],
         ),
         migrations.CreateModel(
-            name="TablePart",
+            name='TablePart',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("first", models.PositiveIntegerField()),
-                ("content", models.BinaryField()),
-                (
-                    "table",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.CASCADE,
-                        related_name="parts",
-                        to="desk.loantable",
-                    ),
-                ),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('first', models.PositiveIntegerField()),
+                ('content', models.BinaryField()),
+                ('table', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='parts', to='desk.loantable')),
             ],
             options={
-                "ordering": ["first"],
+                'ordering': ['first'],
             },
         ),
         migrations.AddIndex(
-            model_name="loantable",
-            index=models.Index(fields=["state", "asked_at"], name="desk_loanta_state_65bff0_idx"),
+            model_name='loantable',
+            index=models.Index(fields=['state', 'asked_at'], name='desk_loanta_state_65bff0_idx'),
         ),
         migrations.AddConstraint(
-            model_name="tablematch",
-            constraint=models.UniqueConstraint(fields=("owner", "digest"), name="one_match_each"),
+            model_name='tablematch',
+            constraint=models.UniqueConstraint(fields=('owner', 'digest'), name='one_match_each'),
         ),
     ]

@@ -4,30 +4,26 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
+
     dependencies = [
-        ("desk", "0004_tables_of_loans"),
+        ('desk', '0004_tables_of_loans'),
     ]
 
     operations = [
         migrations.CreateModel(
-            name="AuditEntry",
+            name='AuditEntry',
             fields=[
-                (
-                    "id",
-                    models.BigAutoField(
-                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
-                    ),
-                ),
-                ("at", models.DateTimeField(auto_now_add=True, db_index=True)),
-                ("who", models.CharField(max_length=150)),
-                ("what", models.CharField(max_length=20)),
-                ("about", models.CharField(blank=True, max_length=300)),
-                ("address", models.CharField(blank=True, max_length=64)),
-                ("request", models.CharField(blank=True, max_length=64)),
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('at', models.DateTimeField(auto_now_add=True, db_index=True)),
+                ('who', models.CharField(max_length=150)),
+                ('what', models.CharField(max_length=20)),
+                ('about', models.CharField(blank=True, max_length=300)),
+                ('address', models.CharField(blank=True, max_length=64)),
+                ('request', models.CharField(blank=True, max_length=64)),
             ],
             options={
-                "verbose_name_plural": "audit log",
-                "ordering": ["-at", "-pk"],
+                'verbose_name_plural': 'audit log',
+                'ordering': ['-at', '-pk'],
             },
         ),
     ]
