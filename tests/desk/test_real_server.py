@@ -126,6 +126,14 @@ class ServerCase(TestCase):
         children = Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children")
         return set(children.read_text().split())
 
+    def all_serving(self) -> set[str]:
+        """The same once all have started: those that serve, and the one that works tables."""
+        for _ in range(600):
+            if len(self.serving()) == self.processes + 1:
+                return self.serving()
+            time.sleep(0.05)
+        raise AssertionError("not every process of the server has started")
+
     def another(self) -> Caller:
         """A second analyst, signed in."""
         told = self.manage("add_analyst", "odo")

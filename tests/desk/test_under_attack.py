@@ -193,13 +193,13 @@ class Attacked(ServerCase):
     def test_hostile_uploads_leave_every_process_alive(self) -> None:
         self.serve()
         caller = Caller(self.address).enter()
-        before = self.serving()
+        before = self.all_serving()
         for what, (name, body) in UPLOADS.items():
             with self.subTest(what):
                 status, told = self.upload(caller, name, body())
                 self.assertEqual(status, 422, told)
                 self.assertTrue(told["errors"][0]["message"])
-        self.assertLessEqual(before, self.serving())
+        self.assertEqual(self.serving(), before)
         good = b"Loan;Amount;Rate;Payments;Payment\nKiln;48,250.00;6.35;60;?\n"
         self.assertEqual(self.upload(caller, "good.csv", good)[0], 201)
 

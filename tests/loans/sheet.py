@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, ROUND_UP, Decimal
 from typing import Any
 
-from zephyrant.loans.files.workbook import FIRST_ROW, Workbook
+from zephyrant.loans.files.workbook import FIRST_ROW, FormulaSheet
 
 from .documents import document
 
@@ -36,7 +36,7 @@ REFERENCE = re.compile(r"(?:(Terms|Schedule)!)?\$?([A-N])\$?(\d+)")
 class Sheet:
     """The cells of both sheets; inputs can be changed."""
 
-    def __init__(self, live: Workbook, **changed: str) -> None:
+    def __init__(self, live: FormulaSheet, **changed: str) -> None:
         self.cells: dict[str, str] = {}
         terms = live.terms
         for number, name in enumerate(

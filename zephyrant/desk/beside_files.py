@@ -129,9 +129,9 @@ def beside_pdf(beside: SideBySide, title: str) -> bytes:
                 for number, cell in enumerate(row["cells"])
             ]
             table.append([Paragraph(escape(row["name"]), BODY), *cells])
-        schedule = Table(table, colWidths=widths, repeatRows=1)
-        schedule.setStyle([*GRID, ("VALIGN", (0, 0), (-1, -1), "TOP")])
-        story += [Paragraph(heading, HEAD), schedule]
+        grid = Table(table, colWidths=widths, repeatRows=1)
+        grid.setStyle([*GRID, ("VALIGN", (0, 0), (-1, -1), "TOP")])
+        story += [Paragraph(heading, HEAD), grid]
     for name, wrong in zip(beside.names, beside.wrong, strict=True):
         if wrong:
             story.append(written(f"{name}: {wrong}", BODY))

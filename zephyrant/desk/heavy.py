@@ -54,7 +54,7 @@ _LOOK: Final = 0.1
 #: Seconds between two tellings of how much of a file is there.
 _TELLS_EACH: Final = 0.25
 #: Modules that most questions need: loaded once, before a process is made.
-_NEEDED: Final = ("zephyrant.loans.statement", "zephyrant.loans.questions")
+_NEEDED: Final = ("zephyrant.loans.statement",)
 
 
 _BUSY: Final = "The desk is busy with long questions. This one is asked again."

@@ -23,9 +23,9 @@ from zephyrant.loans import (
 from zephyrant.loans.files import (
     FIRST_ROW,
     NAMES,
-    Workbook,
-    WorkbookRow,
-    WorkbookTerm,
+    FormulaRow,
+    FormulaSheet,
+    FormulaTerm,
     workbook_of,
 )
 
@@ -117,7 +117,7 @@ class _OldFunctions(Worksheet):  # type: ignore[misc]
         return formula.removeprefix("=")
 
 
-def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook, sentence: str) -> None:
+def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, sentence: str) -> None:
     sheet = book.add_worksheet("Terms")
     bold = book.add_format({"bold": True})
     shown = {
@@ -137,7 +137,7 @@ def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook, sentence: 
     terms = schedule.terms
     sheet.write_string(0, 0, loan.name or "Schedule", bold)
     sheet.write_string(1, 0, sentence)
-    lines: list[tuple[str, WorkbookTerm, str]] = [
+    lines: list[tuple[str, FormulaTerm, str]] = [
         (f"Amount lent, {loan.currency}", terms.principal, "money"),
         (f"Percent {loan.style.in_words()}", terms.percent, "rate"),
         ("Percent of one payment period", terms.per_period, "rate"),
@@ -168,7 +168,7 @@ def _printed(sheet: Worksheet, *, landscape: bool) -> None:
     sheet.set_footer("&L&A&R&P / &N")
 
 
-def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook) -> None:
+def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet) -> None:
     sheet = book.add_worksheet("Schedule", worksheet_class=_OldFunctions)
     head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
     money = book.add_format({"num_format": _money_format(loan.decimals)})
@@ -210,7 +210,11 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: Workbook) -> None:
 
 
 def _row(
-    sheet: Worksheet, at: int, live_row: WorkbookRow, schedule: Workbook, formats: tuple[Any, ...]
+    sheet: Worksheet,
+    at: int,
+    live_row: FormulaRow,
+    schedule: FormulaSheet,
+    formats: tuple[Any, ...],
 ) -> None:
     money, marked = formats
     row, amount = live_row.row, schedule.schedule.unit.amount

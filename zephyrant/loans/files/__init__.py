@@ -2,14 +2,14 @@
 
 from .flows import read_flows
 from .quotes import read_file, write_csv, write_json
-from .workbook import FIRST_ROW, NAMES, Workbook, WorkbookRow, WorkbookTerm, workbook_of
+from .workbook import FIRST_ROW, NAMES, FormulaRow, FormulaSheet, FormulaTerm, workbook_of
 
 __all__ = [
     "FIRST_ROW",
     "NAMES",
-    "Workbook",
-    "WorkbookRow",
-    "WorkbookTerm",
+    "FormulaRow",
+    "FormulaSheet",
+    "FormulaTerm",
     "read_file",
     "read_flows",
     "workbook_of",

@@ -45,7 +45,7 @@ _QUIET: Final = 8
 _DIGITS: Final = 15
 
 
-class WorkbookRow(NamedTuple):
+class FormulaRow(NamedTuple):
     """The cells of a payment: formulas as text, our values beside them.
 
     `measured`: days or parts of a year, where interest needs them. `percent`: of the period, where
@@ -69,7 +69,7 @@ class WorkbookRow(NamedTuple):
     each: str
 
 
-class WorkbookTerm(NamedTuple):
+class FormulaTerm(NamedTuple):
     """A figure of the terms: its value or, where others tell it, its formula; `note` says what
     follows it and what does not. `is_input`: it is there to be changed."""
 
@@ -79,22 +79,22 @@ class WorkbookTerm(NamedTuple):
     is_input: bool
 
 
-class WorkbookTerms(NamedTuple):
+class FormulaTerms(NamedTuple):
     """The terms the formulas refer to."""
 
-    principal: WorkbookTerm
-    percent: WorkbookTerm
-    per_period: WorkbookTerm
-    payment: WorkbookTerm
-    balance: WorkbookTerm
+    principal: FormulaTerm
+    percent: FormulaTerm
+    per_period: FormulaTerm
+    payment: FormulaTerm
+    balance: FormulaTerm
 
 
-class Workbook(NamedTuple):
+class FormulaSheet(NamedTuple):
     """A whole schedule as formulas; `busy`: money moves besides the payments; `finds`: a formula
     finds the figure that is asked for; `says`: what does not follow."""
 
-    terms: WorkbookTerms
-    rows: tuple[WorkbookRow, ...]
+    terms: FormulaTerms
+    rows: tuple[FormulaRow, ...]
     schedule: Schedule
     measured_in: str | None
     busy: bool
@@ -102,7 +102,7 @@ class Workbook(NamedTuple):
     says: tuple[str, ...]
 
 
-def workbook_of(loan: Loan) -> Workbook | None:
+def workbook_of(loan: Loan) -> FormulaSheet | None:
     """The loan's schedule as formulas; none where it has none."""
     worked = work_out(loan)
     if worked.terms is None or worked.schedule is None:
@@ -110,7 +110,7 @@ def workbook_of(loan: Loan) -> Workbook | None:
     writer = _Writer(loan, worked.terms, worked.schedule)
     rows = tuple(writer.rows())
     terms = writer.live_terms(worked.found.solutions)
-    return Workbook(
+    return FormulaSheet(
         terms,
         rows,
         worked.schedule,
@@ -203,7 +203,7 @@ class _Writer:
         even = all(share in (0, 1) for _, share in self.shares)
         return bool(known and plain and whole and even and not (stub or fees or levels))
 
-    def live_terms(self, solutions: tuple[Decimal, ...]) -> WorkbookTerms:
+    def live_terms(self, solutions: tuple[Decimal, ...]) -> FormulaTerms:
         """The inputs, and which of them a formula tells."""
         loan, terms, asks = self.loan, self.terms, self.loan.unknown
         percent = loan.rate.percent
@@ -214,26 +214,26 @@ class _Writer:
         follows = "change it, and the schedule follows"
         given = "found by Zephyrant; no formula finds it again"
 
-        def figure(name: str, value: Decimal, found: str) -> WorkbookTerm:
+        def figure(name: str, value: Decimal, found: str) -> FormulaTerm:
             if asks == name and self.finds:
-                return WorkbookTerm(value, f"={found}", "found from the other figures", False)
-            return WorkbookTerm(value, None, given if asks == name else follows, True)
+                return FormulaTerm(value, f"={found}", "found from the other figures", False)
+            return FormulaTerm(value, None, given if asks == name else follows, True)
 
         flat = "of a flat quote no formula tells the rate: change the percent of one period"
         quoted = flat if formula is None else given if asks_rate(loan) else follows
         balance = self.schedule.unit.amount(self.schedule.rows[-1].closing)
-        left = WorkbookTerm(balance, None, follows, True)
+        left = FormulaTerm(balance, None, follows, True)
         if asks == "balance":
             ends = f"=Schedule!$G${self.last_row}"
-            left = WorkbookTerm(balance, ends, "what the last payment leaves", False)
-        return WorkbookTerms(
+            left = FormulaTerm(balance, ends, "what the last payment leaves", False)
+        return FormulaTerms(
             figure(
                 "principal",
                 terms.principal,
                 self._cash(f"({BALANCE}-{without})/{each}", is_payment=False),
             ),
-            WorkbookTerm(stated, None, quoted, formula is not None),
-            WorkbookTerm(
+            FormulaTerm(stated, None, quoted, formula is not None),
+            FormulaTerm(
                 per_period, formula, "from the quote" if formula else follows, formula is None
             ),
             figure(
@@ -255,7 +255,7 @@ class _Writer:
             return f"{way}(ROUND({text},{_QUIET}),{self.decimals})"
         return f"{way}(ROUND({text}/{step:f},{_QUIET}),0)*{step:f}"
 
-    def says(self, rows: tuple[WorkbookRow, ...]) -> tuple[str, ...]:
+    def says(self, rows: tuple[FormulaRow, ...]) -> tuple[str, ...]:
         """What of the sheet does not follow."""
         loan = self.loan
         said = ["The number of rows does not change; those after nothing is owed stand at zero."]
@@ -275,7 +275,7 @@ class _Writer:
 
     # Rows
 
-    def rows(self) -> Iterator[WorkbookRow]:
+    def rows(self) -> Iterator[FormulaRow]:
         """Every row."""
         runs, stretches = iter(self.terms.runs), iter(lay_out(self.terms).stretches)
         run, stretch = next(runs), next(stretches)
@@ -287,7 +287,7 @@ class _Writer:
             span = run.after if self.advance else run.before
             yield self._row(row, number, stretch, span)
 
-    def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> WorkbookRow:
+    def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> FormulaRow:
         look()
         opening = f"=G{number - 1}"
         if number == FIRST_ROW:
@@ -316,7 +316,7 @@ class _Writer:
         elif settles:
             after = f"+F{number + 1}" + (f"+K{number + 1}-J{number + 1}" if self.busy else "")
             interest = f"=0{after}-(C{number}{moved}-F{number})"
-        return WorkbookRow(
+        return FormulaRow(
             row,
             opening,
             interest,
