@@ -33,7 +33,7 @@ from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, pri
 from zephyrant.loans.ledger.arrays import rates as rates_of_many
 from zephyrant.loans.ledger.roll import roll_schedule
 from zephyrant.loans.ledger.rows import cash_rule
-from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.ledger.settling import Ending
 from zephyrant.loans.numbers.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
@@ -45,7 +45,7 @@ from zephyrant.loans.numbers.crossings import (
 )
 from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
 from zephyrant.loans.unknowns.finding import find
-from zephyrant.loans.unknowns.solution import payable_terms
+from zephyrant.loans.unknowns.solution import payable_line
 from zephyrant.loans.unknowns.worked import work_out
 
 DOCUMENT = {
@@ -93,7 +93,7 @@ def bare_loop() -> Decimal:
 def core() -> None:
     text = json.dumps(DOCUMENT)
     loan = loans.read(text)
-    line = lay_out(payable_terms(loan, find(loan).solutions[0]))
+    line = payable_line(loan, find(loan).solutions[0])
     rule = cash_rule(line, 2, "nearest", "nearest")
 
     def whole() -> object:
@@ -103,7 +103,7 @@ def core() -> None:
 
     parts: dict[str, Callable[[], object]] = {
         "bare": bare_loop,
-        "ledger": lambda: roll_schedule(line, rule),
+        "ledger": lambda: roll_schedule(line, rule, Ending()),
         "whole": whole,
     }
     # Turn and turn about, so that a slow moment hits all alike.

@@ -568,7 +568,7 @@ class Deal:
         """A deal of clauses alone, event by event; rows are filled where money is rounded."""
         moving = [c for c in self.clauses if {"repay", "advance", "fee"} & set(c)]
         events: set[Any] = set()
-        last = 1
+        last = 0
         for clause in self.clauses:
             for name in ("at", "from", "to"):
                 if name in clause and (isinstance(clause[name], int) or "rate" in clause):
@@ -577,6 +577,7 @@ class Deal:
         end: date | None = None
         if days and self.number_of(days[-1].isoformat()) > last:
             end, last = days[-1], self.number_of(days[-1].isoformat())
+        last = max(last, 1)
         for number in range(1, last + 1):
             if any(self.at(number)) or number == last:
                 events.add(number)

@@ -3,22 +3,14 @@
 import pickle
 from collections.abc import Callable
 from decimal import Decimal
-from fractions import Fraction
 from itertools import count
 from typing import Any
 from unittest import TestCase
 
-from hypothesis import given
-from hypothesis import strategies as st
-
 from zephyrant.loans import MARKS, BudgetSpentError, FieldError, NotALoan, solve, within
 from zephyrant.loans.budget import grown
 from zephyrant.loans.document.price import price
-from zephyrant.loans.ledger.unrounded import Carrying, carried, rolled
-from zephyrant.loans.line.line import Stretch
-from zephyrant.loans.numbers.decimals import precise
 from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
-from zephyrant.loans.quotes.conversion import as_decimal, as_fraction
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.working import unworked, work
 
@@ -114,59 +106,3 @@ class Budgets(TestCase):
         error = FieldError(field="count", message="Too many.")
         for refusal in (BudgetSpentError(error), NotALoan([error])):
             self.assertEqual(pickle.loads(pickle.dumps(refusal)).errors, (error,))
-
-
-RATES = st.decimals("-0.1", "0.1", allow_nan=False, places=6).map(as_fraction)
-MONEY = st.decimals("-50000", "50000", allow_nan=False, places=2)
-STRETCHES = st.builds(
-    Stretch,
-    first=st.just(1),
-    last=st.integers(1, 200),
-    before=RATES,
-    after=RATES,
-    payment=MONEY,
-    interest_only=st.booleans(),
-    advance=MONEY,
-    fee=MONEY,
-    repay=MONEY,
-    inner=st.just(()),
-    ahead=st.just(Fraction(0)),
-    day=st.none(),
-)
-
-
-class ManyAtOnce(TestCase):
-    """A run of like periods at once is the same as one by one."""
-
-    def near(self, one: Decimal, other: Decimal, size: Decimal) -> None:
-        self.assertLess(abs(one - other), max(size, Decimal(1)).scaleb(-50), (one, other))
-
-    @given(STRETCHES, MONEY)
-    def test_a_run(self, stretch: Stretch, owed: Decimal) -> None:
-        with precise(60):
-            one_by_one = owed
-            for _ in range(stretch.last or 1):
-                one_by_one = rolled(one_by_one, stretch, 1)
-            # A last digit lost at the start grows as what is owed does, whichever way it is rolled.
-            growth = (1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after))
-            size = Decimal(10**9) * max(growth, Decimal(1)) ** (stretch.last or 1)
-            self.near(rolled(owed, stretch, stretch.last or 1), one_by_one, size)
-
-    @given(st.lists(STRETCHES, min_size=1, max_size=5), MONEY, st.data())
-    def test_carried_from_any_payment(
-        self, drawn: list[Stretch], owed: Decimal, data: st.DataObject
-    ) -> None:
-        line, first = [], 1
-        for stretch in drawn:
-            last = first + (stretch.last or 1) % 20
-            line.append(stretch._replace(first=first, last=last))
-            first = last + 1
-        begins = data.draw(st.integers(1, first - 1))
-        rest = [
-            stretch._replace(first=max(stretch.first, begins))
-            for stretch in line
-            if (stretch.last or 0) >= begins
-        ]
-        with precise(80):
-            size = Decimal(10) ** 20
-            self.near(Carrying(line).from_payment(begins, owed), carried(owed, rest), size)

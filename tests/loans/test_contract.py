@@ -20,6 +20,7 @@ from zephyrant.loans import Answer
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.unknowns.finding import find
+from zephyrant.loans.unknowns.solution import solved_line
 from zephyrant.loans.unknowns.worked import work_out
 from zephyrant.loans.wording.marks import MARKS
 
@@ -558,11 +559,12 @@ class Proofs(TestCase):
     def test_a_wrong_solution_fails_both_ways(self) -> None:
         for shape in self.SHAPES:
             asked = loan(**{"principal": "10000", "count": 12, "rate": SIX, **shape})
-            found, terms, laid, _ = work_out(asked)
-            assert terms and laid
+            worked = work_out(asked)
+            found = worked.found
             off = found.solutions[0] * Decimal("1.0001") + (asked.unknown == "count")
             wrong = found._replace(solutions=(off,), periodic=found.periodic and off / 1200)
-            checks = prove(asked, wrong, terms, laid, MARKS["plain"])["checks"]
+            put = worked._replace(found=wrong, solved=solved_line(asked, wrong))
+            checks = prove(asked, put, MARKS["plain"])["checks"]
             self.assertFalse(checks[0]["holds"], (shape, checks[0]))
             if asked.unknown != "count":
                 self.assertFalse(checks[1]["holds"], (shape, checks[1]))
@@ -570,20 +572,23 @@ class Proofs(TestCase):
     def test_a_wrong_row_fails(self) -> None:
         for shape in self.SHAPES:
             asked = loan(**{"principal": "10000", "count": 12, "rate": SIX, **shape})
-            found, terms, laid, _ = work_out(asked)
-            assert terms and laid
+            worked = work_out(asked)
+            laid = worked.schedule
+            assert laid
             last = laid.rows[-1]
             # A last row that closes elsewhere, though its own sums are right.
             more = 500_000
             spoilt = last._replace(closing=last.closing + more, principal=last.principal - more)
             rows = (*laid.rows[:-1], spoilt._replace(payment=spoilt.payment - more))
-            checks = prove(asked, found, terms, Schedule(rows, laid.unit), MARKS["plain"])["checks"]
+            put = worked._replace(schedule=Schedule(rows, laid.unit))
+            checks = prove(asked, put, MARKS["plain"])["checks"]
             closes = next(each for each in checks if each["what"] == "The last row closes at")
             self.assertFalse(closes["holds"], shape)
             adds_up = next(each for each in checks if each["what"].startswith("Principal parts"))
             self.assertFalse(adds_up["holds"], shape)
             rows = (laid.rows[0]._replace(interest=laid.rows[0].interest + 1), *laid.rows[1:])
-            checks = prove(asked, found, terms, Schedule(rows, laid.unit), MARKS["plain"])["checks"]
+            put = worked._replace(schedule=Schedule(rows, laid.unit))
+            checks = prove(asked, put, MARKS["plain"])["checks"]
             chained = next(each for each in checks if each["what"].startswith("In every row"))
             self.assertFalse(chained["holds"], shape)
 

@@ -313,6 +313,31 @@ def placed(draw: st.DrawFn) -> tuple[dict[str, Any], dict[str, Any]]:
     return {**dated, "clauses": by_number}, {**dated, "clauses": by_day}
 
 
+class WithinTheFirstPeriod(TestCase):
+    """A deal of clauses alone that is over before its first payment would fall due."""
+
+    def test_it_ends_on_its_last_day(self) -> None:
+        """By hand: 10,000 at 12 % of 365 days; 19 days bear 62.47."""
+        deal = {**BY_DAYS, "count": 0, "payment": "0", "rate": {"percent": "12"}}
+        found = solve(**deal, clauses=[{"at": "2027-03-20", "repay": "?"}])
+        self.assertEqual(found.exact, "10062.4657534246575342465753425")
+        (row,) = found.schedule
+        self.assertEqual(
+            (row["date"], row["interest"], row["closing"]), ("2027-03-20", "62.47", "0.00")
+        )
+        self.assertEqual(found.final_date, "2027-03-20")
+
+    def test_what_is_owed_on_a_day_of_it(self) -> None:
+        """10,000 bear 3.2877 a day, from the tenth on 9,000 bear 2.9589."""
+        deal = {**BY_DAYS, "count": 0, "payment": "0", "rate": {"percent": "12"}}
+        clauses = [{"at": "2027-03-10", "repay": "1000"}, {"at": "2027-03-20", "repay": "?"}]
+        asked = loans.check(document(**deal, clauses=clauses))
+        early, late = owed(asked, "2027-03-05, 2027-03-15", MARKS["plain"])
+        self.assertEqual((early["accrued"], early["per_day"]), ("13.15", "3.2877"))
+        self.assertEqual((late["accrued"], late["per_day"]), ("14.79", "2.9589"))
+        self.assertEqual(late["balance"], "9029.59")
+
+
 class ByNumberOrByDay(TestCase):
     @given(placed())
     @settings(deadline=None, max_examples=200)

@@ -9,7 +9,7 @@ from mpmath import mp, mpf
 
 from zephyrant import loans
 from zephyrant.loans.line.compiling import stated_terms
-from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.line.line import lay_out
 from zephyrant.loans.numbers.decimals import precise, to_step
 from zephyrant.loans.quotes.conversion import growth_of
 from zephyrant.loans.unknowns.last_payment import rounding_reach

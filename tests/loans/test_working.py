@@ -13,14 +13,12 @@ from zephyrant import loans
 from zephyrant.loans import MARKS
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.calendars import frequencies
-from zephyrant.loans.ledger.roll import roll_schedule
-from zephyrant.loans.ledger.rows import Schedule, cash_rule
-from zephyrant.loans.line.stretches import lay_out
+from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.numbers.roots import root_of_falling_convex
 from zephyrant.loans.quotes.conversion import periodic_rate
 from zephyrant.loans.quotes.styles import Style
-from zephyrant.loans.unknowns.finding import find
-from zephyrant.loans.unknowns.solution import payable_terms
+from zephyrant.loans.unknowns.solution import solved_line
+from zephyrant.loans.unknowns.worked import work_out
 
 from . import reference
 from .documents import PERIODS, loan, regular, solve
@@ -60,16 +58,17 @@ class Working(TestCase):
         """A wrong figure in the schedule does not pass its checks."""
 
         asked = loan()
-        found = find(asked)
-        terms = payable_terms(asked, found.solutions[0])
-        line = lay_out(terms)
-        laid = roll_schedule(line, cash_rule(line, 2, "nearest", "nearest"))
+        worked = work_out(asked)
+        self.assertTrue(prove(asked, worked, MARKS["plain"])["holds"])
+        laid, found = worked.schedule, worked.found
+        assert laid is not None
         spoilt = laid.rows[5]._replace(interest=laid.rows[5].interest + 1)
         rows = (*laid.rows[:5], spoilt, *laid.rows[6:])
-        proof = prove(asked, found, terms, Schedule(rows, laid.unit), MARKS["plain"])
-        self.assertFalse(proof["holds"])
+        changed = worked._replace(schedule=Schedule(rows, laid.unit))
+        self.assertFalse(prove(asked, changed, MARKS["plain"])["holds"])
         wrong = found._replace(solutions=(found.solutions[0] + Decimal("0.01"),))
-        self.assertFalse(prove(asked, wrong, terms, laid, MARKS["plain"])["holds"])
+        changed = worked._replace(found=wrong, solved=solved_line(asked, wrong))
+        self.assertFalse(prove(asked, changed, MARKS["plain"])["holds"])
 
 
 class Clocks(TestCase):

@@ -192,7 +192,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet) -> None
         sheet.write_string(0, 12, f"Owed by each 1 of the {asked}", head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         grown(at, len(schedule.rows))
-        falls_due = due(loan, live_row.row)
+        falls_due = due(live_row.row, loan.calendar)
         sheet.write_number(at, 0, live_row.row.number)
         if falls_due is not None:
             sheet.write_datetime(at, 1, falls_due, day)

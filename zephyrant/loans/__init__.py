@@ -17,8 +17,8 @@ from .document.loan import Loan
 from .document.reading import check, field_errors, parse, read, write
 from .document.sentence import TAKEN_IN_WORDS, terms_in_words
 from .errors import Errors, FieldError, LoansError, NotALoan, at_fault
+from .ledger.rows import due
 from .numbers.currencies import currencies
-from .unknowns.worked import due
 from .wording.cells import as_text
 from .wording.marks import MARKS, PLAIN, Marks, MarksName
 

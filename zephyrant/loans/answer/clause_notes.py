@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from ..document.clauses import Share
 from ..document.loan import Loan
 from ..document.sentence import clause_in_words
-from ..line.stretches import GivesWay, fee_bases, giving_way
-from ..line.terms import Terms
+from ..line.line import Line
+from ..line.precedence import GivesWay
 from ..wording.marks import Marks, Money, Percent, Sentence
 
 #: Stretches in which a clause gives way that are told one by one.
@@ -17,15 +17,15 @@ _MOST_TOLD = 4
 _MOST_NOTED = 100
 
 
-def clause_notes(loan: Loan, terms: Terms, marks: Marks) -> tuple[tuple[str, ...], ...]:
+def clause_notes(loan: Loan, line: Line, marks: Marks) -> tuple[tuple[str, ...], ...]:
     """Sentences for each clause, in the order of the document; none where there are very many."""
     if len(loan.clauses) > _MOST_NOTED:
         return ((),) * len(loan.clauses)
-    ways = giving_way(terms, len(loan.clauses))
+    ways = line.giving_way(len(loan.clauses))
     return tuple(
         (
             *_gives_way(loan, place, ways.get(place, []), marks),
-            *_is_percent_of(loan, terms, place, marks),
+            *_is_percent_of(loan, line, place, marks),
         )
         for place in range(len(loan.clauses))
     )
@@ -63,13 +63,10 @@ def _in_words(loan: Loan, place: int, marks: Marks) -> str:
     return clause_in_words(loan, loan.clauses[place], marks)
 
 
-def _is_percent_of(loan: Loan, terms: Terms, place: int, marks: Marks) -> Iterator[str]:
-    fee = loan.clauses[place].fee
-    if not isinstance(fee, Share) or not isinstance(
-        terms.provisions[place].amount, type(terms.principal)
-    ):
+def _is_percent_of(loan: Loan, line: Line, place: int, marks: Marks) -> Iterator[str]:
+    if not isinstance(loan.clauses[place].fee, Share):
         return
-    bases = fee_bases(terms, place)
+    terms, bases = line.terms, line.fee_bases(place)
     of = {advanced for _, advanced in bases}
     percent = Percent(terms.provisions[place].amount, 4, 0)
     if not of:

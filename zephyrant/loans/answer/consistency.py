@@ -10,7 +10,7 @@ from ..ledger.levelling import levelled
 from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, significant
 from ..unknowns.last_payment import fits, gap
-from ..unknowns.solution import payable_terms
+from ..unknowns.solution import payable_line
 from ..unknowns.worked import value_as_paid, work_out
 from ..wording.marks import Marks, Money, Sentence
 
@@ -43,8 +43,8 @@ def _asking(loan: Loan, name: FigureName) -> Loan:
 
 def consistency(loan: Loan, marks: Marks) -> Consistency:
     """The stated figures held against each other."""
-    terms = payable_terms(loan, Decimal(0))
-    over, do_fit = gap(loan, levelled(stated_terms(loan))), fits(loan, terms)
+    line = payable_line(loan, Decimal(0))
+    over, do_fit = gap(levelled(stated_terms(loan))), fits(loan, line.terms)
     return {
         "gap": plain(significant(over)),
         "fits": do_fit,
@@ -72,13 +72,14 @@ def _would_fit(loan: Loan, marks: Marks) -> ConsistentFigure:
     if loan.rate.quoted == "flat" and loan.unknown in ("count", "balance"):
         reason = "A flat quote speaks of a stated number of payments that repay to nothing."
         return {"value": None, "exact": None, "reason": reason}
-    found, terms, schedule, _ = work_out(loan)
+    worked = work_out(loan)
+    found, line = worked.found, worked.line
     why = found.note if found.reason is None and found.ordinary is None else found.reason
-    if why is not None or terms is None:
+    if why is not None or line is None:
         return {"value": None, "exact": None, "reason": why.say(marks) if why else None}
     solution = found.solutions[found.ordinary or 0]
     return {
-        "value": value_as_paid(loan, solution, terms, schedule),
+        "value": value_as_paid(loan, solution, line.terms, worked.schedule),
         "exact": plain(significant(solution)),
         "reason": None,
     }

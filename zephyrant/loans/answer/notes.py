@@ -38,7 +38,7 @@ def overpaid_note(loan: Loan, schedule: Schedule) -> list[Sentence]:
 
 def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
     """What is to be known beside the answer, each a sentence."""
-    found, _, schedule, unlaid = worked
+    found, schedule, unlaid = worked.found, worked.schedule, worked.unlaid
     notes = [found.note] if found.note else []
     if schedule is None:
         return [*notes, *([unlaid] if unlaid else [])]

@@ -7,18 +7,17 @@ from typing_extensions import TypedDict
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.levelling import levelled
-from ..ledger.present_value import discounted
+from ..ledger.discounting import discounted
+from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.rows import Schedule
-from ..ledger.unrounded import unrounded_end
 from ..line.line import Line
-from ..line.stretches import lay_out
-from ..line.terms import Terms, digits_for
+from ..line.stretch import Stretch
+from ..line.terms import digits_for
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, significant
 from ..quotes.conversion import as_decimal
 from ..unknowns.last_payment import rounding_reach
-from ..unknowns.solution import Found, solved_terms
+from ..unknowns.worked import Solved
 from ..wording.marks import Marks
 from .writer import Writer
 
@@ -57,21 +56,24 @@ def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
     return min(DIGITS_TOLD, max(0, -(gap / size).adjusted() - 1))
 
 
-def prove(loan: Loan, found: Found, terms: Terms, schedule: Schedule | None, marks: Marks) -> Proof:
+def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
     """The answer checked on a second way, and the schedule on its own sums."""
-    write = Writer(loan, marks)
-    solved = solved_terms(loan, found)
-    with precise(digits_for(terms) + 20):
-        if solved.count is None:
-            digits, checks = _prove_count(solved, found.solutions[0], write)
+    write, schedule = Writer(loan, marks), worked.schedule
+    solved, line, solution = worked.solved, worked.line, worked.found.solutions[0]
+    if solved is None or line is None:
+        raise ValueError("nothing was found to be proved")
+    with precise(digits_for(line.terms) + 20):
+        if solved.is_open:
+            digits, checks = _prove_count(solved, solution, write)
         else:
-            digits, checks = _prove_by_both_ways(levelled(solved), write)
+            digits, checks = _prove_by_both_ways(solved, write)
     if schedule:
         with precise():
-            left = _closes_at(loan, found, terms, schedule)
+            left = _closes_at(loan, solution, line, schedule)
         checks += _schedule_checks(schedule, left, write)
     holds = all(check["holds"] for check in checks)
-    second = "the closed form agrees" if solved.is_level else "discounted to the start it agrees"
+    is_level = solved.terms.is_level
+    second = "the closed form agrees" if is_level else "discounted to the start it agrees"
     return {
         "holds": holds,
         "digits": digits,
@@ -90,10 +92,10 @@ def _proof_says(schedule: Schedule | None, digits: int, second: str, write: Writ
     return f"Rolls forward to {closing} after payment {last}; {second} to {digits} digits."
 
 
-def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]:
+def _prove_by_both_ways(line: Line, write: Writer) -> tuple[int, list[Check]]:
     """Rolled forward period by period, and by a second way: both must end as stated."""
+    solved = line.terms
     count = solved.count or 0
-    line = lay_out(solved)
     owed, rate = unrounded_end(line), as_decimal(solved.rate)
     if solved.is_level:
         by = annuity.factors(rate, count, solved.timing)
@@ -101,7 +103,7 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
         grown = scale = solved.principal * by.growth
         expected, what = solved.balance, "By the closed form"
     else:
-        grown = unrounded_end(_added_up(line))
+        grown = EXACT.carried(abs(line.principal), map(_added_up, line.stretches))
         expected, found = discounted(line)
         scale, what = expected, "What is paid and left, discounted to the start"
     rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
@@ -122,27 +124,23 @@ def _prove_by_both_ways(solved: Terms, write: Writer) -> tuple[int, list[Check]]
     ]
 
 
-def _added_up(line: Line) -> Line:
-    """The line with all that moves on it added to what is owed: the size of what is rolled."""
-    stretches = tuple(
-        stretch._replace(
-            payment=-abs(stretch.payment),
-            repay=-abs(stretch.repay),
-            advance=abs(stretch.advance),
-            fee=abs(stretch.fee),
-            interest_only=False,
-            inner=tuple(each._replace(amount=abs(each.amount)) for each in stretch.inner),
-        )
-        for stretch in line.stretches
+def _added_up(stretch: Stretch) -> Stretch:
+    """A stretch with all that moves in it added to what is owed: the size of what is rolled."""
+    return stretch._replace(
+        payment=-abs(stretch.payment),
+        repay=-abs(stretch.repay),
+        advance=abs(stretch.advance),
+        fee=abs(stretch.fee),
+        interest_only=False,
+        inner=tuple(each._replace(amount=abs(each.amount)) for each in stretch.inner),
     )
-    return line._replace(principal=abs(line.principal), stretches=stretches)
 
 
-def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
+def _prove_count(line: Line, solution: Decimal, write: Writer) -> tuple[int, list[Check]]:
     """The balance lies between those after the whole periods below and above the count."""
+    terms = line.terms
     exact, balance = significant(solution), terms.balance
     whole, rate = int(exact), as_decimal(terms.rate)
-    line = lay_out(terms)
     before, after = (unrounded_end(line, periods) for periods in (whole, whole + 1))
     if terms.is_level:
         by = annuity.factors(rate, solution, terms.timing)
@@ -172,15 +170,15 @@ def _prove_count(terms: Terms, solution: Decimal, write: Writer) -> tuple[int, l
     ]
 
 
-def _closes_at(loan: Loan, found: Found, terms: Terms, schedule: Schedule) -> int:
+def _closes_at(loan: Loan, solution: Decimal, line: Line, schedule: Schedule) -> int:
     """What the last row is to close at, in units: the balance stated, or as found, off by no more
     than rounding explains."""
     unit, closing = schedule.unit, schedule.rows[-1].closing
     if loan.balance != UNKNOWN:
         overpaid = schedule.overpaid if closing < 0 else 0
         return unit.count(loan.balance) - overpaid
-    exact = significant(found.solutions[0])
-    if abs(unit.amount(closing) - exact) <= rounding_reach(loan, lay_out(terms)):
+    exact = significant(solution)
+    if abs(unit.amount(closing) - exact) <= rounding_reach(loan, line):
         return closing
     return unit.count(round(exact, unit.places))
 

@@ -6,10 +6,10 @@ from typing import Final
 
 from ..cost.costs import yearly_costs
 from ..document.loan import Loan
-from ..ledger.rows import Row, Schedule
+from ..ledger.rows import Row, Schedule, due
 from ..quotes.conversion import footings
 from ..unknowns.solution import footing_rate
-from ..unknowns.worked import Solved, due, work_out
+from ..unknowns.worked import Solved, work_out
 
 YEARLY_COSTS: Final = ("us_apr", "eu_aprc")
 
@@ -19,7 +19,8 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
 
     Money in the loan's currency, rates in percent; `figure` is one an aim can name.
     """
-    found, terms, schedule, _ = worked or work_out(loan)
+    worked = worked or work_out(loan)
+    found, line, schedule = worked.found, worked.line, worked.schedule
     if found.reason or found.ordinary is None:
         return None
     if figure == loan.unknown:
@@ -31,14 +32,14 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
     if figure == "effective":
         rate = footing_rate(loan, found)
         return None if rate is None else footings(rate, loan.payments_a_year).effective
-    if terms is None or schedule is None:
+    if line is None or schedule is None:
         return None
     if figure in YEARLY_COSTS:
         rate = footing_rate(loan, found) or Decimal(0)
-        told = yearly_costs(loan, terms, schedule, rate)[figure]  # type: ignore[literal-required]
+        told = yearly_costs(line, schedule, rate)[figure]  # type: ignore[literal-required]
         return None if told is None else Decimal(told)
     units = (
-        schedule.unit.count(terms.payment)
+        schedule.unit.count(line.terms.payment)
         if figure == "payment"
         else _told_by(schedule.rows, figure)
     )
@@ -50,7 +51,7 @@ def _ends(loan: Loan, schedule: Schedule | None) -> Decimal | None:
     if schedule is None or loan.calendar is None:
         return None
     paying = [row for row in schedule.rows if row.paid]
-    day = due(loan, paying[-1] if paying else schedule.rows[-1])
+    day = due(paying[-1] if paying else schedule.rows[-1], loan.calendar)
     return None if day is None else Decimal(day.toordinal())
 
 
@@ -75,9 +76,9 @@ def _told_by(rows: Sequence[Row], figure: str) -> int | None:
 
 def as_paid(loan: Loan, figure: str) -> Decimal | None:
     """A result of a loan as its schedule to the cent has it."""
-    _, terms, schedule, _ = work_out(loan)
-    if figure == "count" and schedule is not None:
-        return Decimal(len(schedule.rows))
-    if figure == "payment" and terms is not None:
-        return terms.payment
-    return result(loan, figure)
+    worked = work_out(loan)
+    if figure == "count" and worked.schedule is not None:
+        return Decimal(len(worked.schedule.rows))
+    if figure == "payment" and worked.line is not None:
+        return worked.line.terms.payment
+    return result(loan, figure, worked)

@@ -8,9 +8,8 @@ from itertools import groupby
 from typing import Final
 
 from ..document.loan import Loan
-from ..ledger.rows import Row, Schedule
+from ..ledger.rows import Row, Schedule, due
 from ..numbers.decimals import Unit, plain, to_step
-from ..unknowns.worked import due
 from ..wording.marks import Money, Number, Sentence
 from .answer import ScheduleRow, ScheduleYear, Totals
 
@@ -91,7 +90,7 @@ def rows_told(schedule: Schedule, loan: Loan) -> list[ScheduleRow]:
     rows: list[ScheduleRow] = [
         {
             "number": row.number,
-            "date": iso(due(loan, row)),
+            "date": iso(due(row, loan.calendar)),
             "opening": write(row.opening),
             "interest": write(row.interest),
             "principal": write(row.principal),
@@ -149,7 +148,7 @@ def years_of(
         return
 
     def year_of(row: Row) -> int:
-        day = due(loan, row) or calendar.start
+        day = due(row, loan.calendar) or calendar.start
         return day.year if day.month >= (year_starts or 1) else day.year - 1
 
     for year, rows in groupby(schedule.rows, key=year_of):

@@ -11,13 +11,12 @@ from ..document.paths import with_figure
 from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
-from ..ledger.rows import Schedule
 from ..line.compiling import stated_terms
-from ..line.terms import Terms
+from ..line.line import lay_out
 from ..numbers.decimals import percent_text, plain, significant
 from ..quotes.conversion import Rates, footings
 from ..unknowns.solution import Found, footing_rate, quote_of
-from ..unknowns.worked import end_of, value_as_paid, work_out
+from ..unknowns.worked import Solved, end_of, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Sentence
 from .aim import aimed, reach
 from .answer import ENGINE, Answer, RatesOfLoan
@@ -50,29 +49,29 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
     worked = work_out(loan)
-    found, terms, schedule, _ = worked
+    found, line, schedule = worked.found, worked.line, worked.schedule
     rate = footing_rate(loan, found)
     rates = None if rate is None else footings(rate, loan.payments_a_year)
     if found.reason:
         return _no_answer(loan, rates, found.reason, marks)
-    if terms is None:
+    if line is None:
         return _several(loan, found, marks)
     solution = found.solutions[found.ordinary or 0]
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
-        value=value_as_paid(loan, solution, terms, schedule),
+        value=value_as_paid(loan, solution, line.terms, schedule),
         exact=plain(significant(solution)),
         solutions=tuple(plain(significant(each)) for each in found.solutions),
         reason=None,
         **_headline(loan, marks),
         rates=_rates_told(rates),
-        **_laid_told(loan, terms, schedule, rates, marks=marks, year_starts=year_starts),
+        **_laid_told(loan, worked, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
         clock=working.clock_sentence(loan, found, rates, schedule).say(marks),
         notes=tuple(note.say(marks) for note in notes_of(loan, worked, solution)),
-        working=working.steps(loan, found, terms, schedule, marks),
-        proof=prove(loan, found, terms, schedule, marks),
+        working=working.steps(loan, worked, marks),
+        proof=prove(loan, worked, marks),
         engine=ENGINE,
     )
 
@@ -81,7 +80,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     """A document in which every figure is stated."""
     held = consistency(loan, marks)
     worked = work_out(loan)
-    found, terms, schedule, _ = worked
+    found, schedule = worked.found, worked.schedule
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
     notes = notes_of(loan, worked, Decimal(0))
@@ -93,7 +92,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         reason=None,
         **_headline(loan, marks),
         rates=_rates_told(rates),
-        **_laid_told(loan, terms, schedule, rates, marks=marks, year_starts=year_starts),
+        **_laid_told(loan, worked, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
         clock=working.clock_sentence(loan, found, rates, schedule).say(marks),
         notes=(held["says"], *(note.say(marks) for note in notes)),
@@ -133,8 +132,10 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
         if figure == "rate.percent":
             quote = loan.style_of(quote_of(loan)).in_words()
             unit = f"% {quote}"
-    terms = (work_out(loan).terms if loan.clauses else None) or stated_terms(loan, _LAID_FOR_NOTES)
-    notes = clause_notes(loan, terms, marks) if loan.clauses else ()
+    notes: tuple[tuple[str, ...], ...] = ()
+    if loan.clauses:
+        line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
+        notes = clause_notes(loan, line, marks)
     return {
         "asks": asks,
         "unit": unit,
@@ -160,19 +161,14 @@ _NOT_LAID: Final[dict[str, Any]] = {
 
 
 def _laid_told(
-    loan: Loan,
-    terms: Terms | None,
-    schedule: Schedule | None,
-    rates: Rates,
-    *,
-    marks: Marks,
-    year_starts: int | None,
+    loan: Loan, worked: Solved, rates: Rates, *, marks: Marks, year_starts: int | None
 ) -> dict[str, Any]:
     """What is told of a schedule to the cent, if there is one."""
-    if schedule is None or terms is None:
+    line, schedule = worked.line, worked.schedule
+    if schedule is None or line is None:
         return _NOT_LAID
     end = end_of(loan, schedule)
-    cost = costs(loan, terms, schedule, rates.periodic / 100)
+    cost = costs(line, schedule, rates.periodic / 100)
     return {
         "totals": totals_of(schedule, cost.fees),
         "yearly_cost": cost.yearly,
@@ -224,11 +220,13 @@ def with_the_answer(loan: Loan) -> Loan:
     loan = aimed(loan)
     if loan.unknown is None:
         return loan
-    found, terms, schedule, _ = work_out(loan)
-    if found.reason or terms is None or not found.solutions:
+    worked = work_out(loan)
+    found, line = worked.found, worked.line
+    if found.reason or line is None or not found.solutions:
         said = found.reason.say() if found.reason else "The loan has no answer."
         raise NotALoan([FieldError(field="", message=said)])
-    value = value_as_paid(loan, found.solutions[found.ordinary or 0], terms, schedule)
+    solution = found.solutions[found.ordinary or 0]
+    value = value_as_paid(loan, solution, line.terms, worked.schedule)
     return with_figure(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
 
 

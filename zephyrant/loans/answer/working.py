@@ -6,10 +6,11 @@ from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.rows import Schedule
-from ..line.terms import Terms, digits_for
+from ..line.terms import digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import Rates
-from ..unknowns.solution import Found, asks_of_purchase, solved_terms
+from ..unknowns.solution import Found, asks_of_purchase
+from ..unknowns.worked import Solved
 from ..wording.marks import Marks, Number, Percent, Sentence
 from .working_cash import cash_steps
 from .working_level import level_steps, rate_step
@@ -41,24 +42,32 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     )
 
 
-def steps(
-    loan: Loan, found: Found, terms: Terms, schedule: Schedule | None, marks: Marks
-) -> tuple[Step, ...]:
+def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
     """The way from the statement to the answer, in order."""
-    write = Writer(loan, marks)
-    with precise(digits_for(terms)):
-        solved = solved_terms(loan, found)
+    write, found, schedule = Writer(loan, marks), worked.found, worked.schedule
+    line = worked.solved
+    if line is None or worked.line is None:
+        raise ValueError("nothing was found to be explained")
+    with precise(digits_for(worked.line.terms)):
+        solved = line.terms
         figure = solution = found.solutions[found.ordinary or 0]
         if asks_of_purchase(loan):
             solution = solved.principal
-        if terms.provisions:
-            way = cut_steps(loan, found, solved, solution, write)
+        if worked.line.terms.provisions:
+            way = cut_steps(loan, found, line, solution, write)
         elif loan.unknown == "rate":
-            by = rate_step if terms.is_level else uneven_rate
-            way = [*by(loan, solved, write), quote_back(loan, found, write)]
+            by = (
+                rate_step(loan, solved, write)
+                if solved.is_level
+                else uneven_rate(loan, line, write)
+            )
+            way = [*by, quote_back(loan, found, write)]
         else:
             way = [quote_step(loan, loan.rate, write)]
-            way += (level_steps if terms.is_level else uneven_steps)(loan, solved, solution, write)
+            if solved.is_level:
+                way += level_steps(loan, solved, solution, write)
+            else:
+                way += uneven_steps(loan, line, solution, write)
         if asks_of_purchase(loan):
             way.append(_bought_step(loan, solution, figure, write))
         if schedule:

@@ -1,6 +1,5 @@
 """The working of a loan whose periods or payments differ: carried through."""
 
-from dataclasses import replace
 from decimal import Decimal
 from typing import Final
 
@@ -8,25 +7,26 @@ from ..calendars import frequencies
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.levelling import levelled
-from ..ledger.present_value import discounted, present_value
-from ..ledger.unrounded import rolled, unrounded_end
-from ..line.line import Stretch
-from ..line.periods import NO_TIME
-from ..line.stretches import lay_out
+from ..ledger.discounting import discounted
+from ..ledger.exact import EXACT, unrounded_end
+from ..ledger.levelling import left_over
+from ..line.growth import NO_TIME
+from ..line.line import Line
+from ..line.stretch import Stretch
 from ..line.terms import Terms
 from ..quotes.conversion import as_decimal
 from ..unknowns.solution import Found
 from .writer import Step, Writer, asked, money_of, quote_back, quote_step
 
 
-def uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> list[Step]:
+def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> list[Step]:
     """Where periods differ: by what everything grows to at the end."""
+    solved = line.terms
     way = _periods_step(loan, solved, write)
     if loan.unknown == "count":
-        return [*way, _counted_step(solved, solution, write)]
-    grown = unrounded_end(lay_out(replace(solved, principal=Decimal(1), payment=Decimal(0))))
-    added = -unrounded_end(lay_out(replace(solved, principal=Decimal(0), payment=Decimal(1))))
+        return [*way, _counted_step(line, solution, write)]
+    grown = left_over(solved, "principal").slope
+    added = -left_over(solved, "payment").slope
     way += [
         {
             "title": "What 1 lent grows to by the end",
@@ -59,9 +59,9 @@ def uneven_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
     ]
 
 
-def _counted_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
+def _counted_step(line: Line, solution: Decimal, write: Writer) -> Step:
     whole = int(solution)
-    owed = unrounded_end(lay_out(solved), whole) if whole else solved.principal
+    owed = unrounded_end(line, whole) if whole else line.terms.principal
     return {
         "title": "The number of payments",
         "formula": "rolled period by period to the last that leaves more than B, and on from "
@@ -71,9 +71,7 @@ def _counted_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
     }
 
 
-def cut_steps(
-    loan: Loan, found: Found, solved: Terms, solution: Decimal, write: Writer
-) -> list[Step]:
+def cut_steps(loan: Loan, found: Found, line: Line, solution: Decimal, write: Writer) -> list[Step]:
     """A loan with clauses: its rates, each cut with the balance carried across, the figure."""
     way = []
     if loan.rate.percent != UNKNOWN:
@@ -81,20 +79,20 @@ def cut_steps(
     for number, clause in enumerate(loan.clauses, 1):
         if clause.rate is not None and clause.rate.percent != UNKNOWN:
             way.append(quote_step(loan, clause.rate, write, f", clause {number}"))
-    way += _periods_step(loan, solved, write)
+    way += _periods_step(loan, line.terms, write)
     asked_rate = loan.unknown == "rate" or (loan.unknown or "").endswith("rate.percent")
     if loan.unknown == "count":
-        way.append(_counted_step(solved, solution, write))
+        way.append(_counted_step(line, solution, write))
     elif asked_rate:
-        way += _crossing_steps(found, solved, write)
+        way += _crossing_steps(found, line, write)
         way.append(quote_back(loan, found, write))
     else:
-        way.append(_linear_step(loan, solved, solution, write))
-    return [*way, *_carried_steps(levelled(solved), write)]
+        way.append(_linear_step(loan, line.terms, solution, write))
+    return [*way, *_carried_steps(line, write)]
 
 
-def _crossing_steps(found: Found, solved: Terms, write: Writer) -> list[Step]:
-    lent, paid = discounted(lay_out(solved))
+def _crossing_steps(found: Found, line: Line, write: Writer) -> list[Step]:
+    lent, paid = discounted(line)
     return [
         {
             "title": "Every rate at which what is lent is worth what is paid",
@@ -116,19 +114,15 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
             "numbers": f"left at the end: {write.money(solved.balance)}",
             "result": write.percent(solution),
         }
-    ends = [
-        unrounded_end(lay_out(solved.having(path, trial))) - solved.balance
-        for trial in (Decimal(1), Decimal(2))
-    ]
     if path == "balance":
-        ends = [unrounded_end(lay_out(solved)), Decimal(0)]
         return {
             "title": "The balance",
             "formula": "B = what is owed when all has been rolled to the end",
             "numbers": "see the cuts below",
             "result": write.number(solution),
         }
-    one, two = (write.number(end) for end in ends)
+    left = left_over(solved, path)
+    one, two = (write.number(left.at(Decimal(trial))) for trial in (1, 2))
     return {
         "title": "The figure asked for: what is left at the end is linear in it",
         "formula": "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with "
@@ -142,17 +136,16 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
 _CUTS_SHOWN: Final = (14, 4)
 
 
-def _carried_steps(solved: Terms, write: Writer) -> list[Step]:
+def _carried_steps(line: Line, write: Writer) -> list[Step]:
     """Each stretch between two cuts, with the unrounded balance carried across."""
-    line = lay_out(solved)
     owed = line.principal
     told: list[Step] = []
     for stretch in line.stretches:
         last = stretch.last or stretch.first
-        if solved.count is None and len(told) > sum(_CUTS_SHOWN):
+        if line.is_open and len(told) > sum(_CUTS_SHOWN):
             break
         before = owed
-        owed = rolled(owed, stretch, last - stretch.first + 1)
+        owed = EXACT.through(owed, stretch, last - stretch.first + 1)
         told.append(_carried(stretch, last, before, owed, write))
     head, tail = _CUTS_SHOWN
     if len(told) > head + tail:
@@ -220,10 +213,10 @@ def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     ]
 
 
-def uneven_rate(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
+def uneven_rate(loan: Loan, line: Line, write: Writer) -> list[Step]:
     """The rate where periods differ: the only one at which the present values agree."""
+    solved, value = line.terms, discounted(line).paid
     rate = as_decimal(solved.rate)
-    value = present_value(solved, rate).value
     return [
         *_periods_step(loan, solved, write),
         {

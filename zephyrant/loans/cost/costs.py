@@ -7,18 +7,17 @@ received; one paid apart later is paid besides. A balance left counts as paid at
 from collections.abc import Callable
 from datetime import date
 from decimal import Decimal
+from functools import partial
 from itertools import groupby
-from math import exp
 from typing import Final, NamedTuple
 
+import numpy as np
 from typing_extensions import TypedDict
 
-from ..document.loan import Loan
-from ..ledger.rows import Schedule
-from ..line.stretches import Between, Fee, between, fees_of
-from ..line.terms import Terms
+from ..ledger.rows import Schedule, due
+from ..line.line import Line
+from ..line.moves import Between, Fee
 from ..numbers.decimals import percent_text, plain, precise, to_step
-from ..unknowns.worked import due
 from .yearly_cost import (
     Flows,
     Moved,
@@ -71,10 +70,11 @@ class Costs(NamedTuple):
     fees_told: tuple[FeeCharged, ...]
 
 
-def costs(loan: Loan, terms: Terms, schedule: Schedule, periodic: Decimal) -> Costs:
+def costs(line: Line, schedule: Schedule, periodic: Decimal) -> Costs:
     """The costs of a loan; `periodic` is the rate of one period, a guess for its yearly cost."""
-    flows = _flows_of(loan, terms, schedule)
-    yearly, force = flows.cost(loan, schedule, periodic)
+    flows = _flows_of(line, schedule)
+    yearly, force = flows.cost(line, schedule, periodic)
+    money = partial(_money, decimals=schedule.unit.shown)
     fees = flows.fees
     lent = schedule.unit.amount(schedule.rows[0].opening)
     advanced = schedule.unit.amount(sum(row.advance for row in schedule.rows))
@@ -88,22 +88,22 @@ def costs(loan: Loan, terms: Terms, schedule: Schedule, periodic: Decimal) -> Co
         per_thousand = 1000 * total / base if base else Decimal(0)
     rate = None if force is None else float(force)
     told: CostsOfLoan = {
-        "net_proceeds": _money(received, loan),
-        "total_cost": _money(total, loan),
-        "per_thousand": _money(per_thousand, loan),
-        "yield_nominal": _percent(rate, loan, effective=False),
-        "yield_effective": _percent(rate, loan, effective=True),
+        "net_proceeds": money(received),
+        "total_cost": money(total),
+        "per_thousand": money(per_thousand),
+        "yield_nominal": _percent(rate, line, effective=False),
+        "yield_effective": _percent(rate, line, effective=True),
     }
     all_fees = sum((fee.amount for fee in fees), Decimal(0))
-    carrying = _carrying(loan, schedule, flows.moved, rate) if fees else ()
+    carrying = _carrying(line, schedule, flows.moved, rate) if fees else ()
     return Costs(
-        told, yearly, all_fees, carrying, tuple(_fee_told(loan, schedule, fee) for fee in fees)
+        told, yearly, all_fees, carrying, tuple(_fee_told(line, schedule, fee) for fee in fees)
     )
 
 
-def yearly_costs(loan: Loan, terms: Terms, schedule: Schedule, periodic: Decimal) -> YearlyCost:
+def yearly_costs(line: Line, schedule: Schedule, periodic: Decimal) -> YearlyCost:
     """Both yearly costs alone."""
-    return _flows_of(loan, terms, schedule).cost(loan, schedule, periodic)[0]
+    return _flows_of(line, schedule).cost(line, schedule, periodic)[0]
 
 
 class _FlowsOf(NamedTuple):
@@ -113,29 +113,30 @@ class _FlowsOf(NamedTuple):
     moved: list[Moved]
 
     def cost(
-        self, loan: Loan, schedule: Schedule, periodic: Decimal
+        self, line: Line, schedule: Schedule, periodic: Decimal
     ) -> tuple[YearlyCost, float | None]:
         """Both yearly costs, and the force of one period."""
+        time = line.terms.time
         if self.moved:
             return general_cost(
-                [*self.moved, *_left(loan, schedule)],
-                loan.calendar,
-                loan.payments_a_year,
-                in_advance=loan.timing == "in-advance",
+                [*self.moved, *_left(line, schedule)],
+                time.calendar,
+                time.a_year,
+                in_advance=time.in_advance,
             )
-        flows, guess = _level_flows(loan, schedule), float(periodic)
-        is_regular = loan.calendar is None or loan.calendar.is_regular
+        flows, guess = _level_flows(line, schedule), float(periodic)
+        is_regular = time.calendar is None or time.calendar.is_regular
         return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
 
 
-def _flows_of(loan: Loan, terms: Terms, schedule: Schedule) -> _FlowsOf:
-    happens = _until_the_end(loan, terms, schedule)
-    fees = [fee for fee in fees_of(terms) if happens(fee.place)]
-    on_days = [each for each in between(terms) if happens(each.day)]
+def _flows_of(line: Line, schedule: Schedule) -> _FlowsOf:
+    happens = _until_the_end(line, schedule)
+    fees = [fee for fee in line.fees if happens(fee.place)]
+    on_days = [each for each in line.between if happens(each.day)]
     last = schedule.rows[-1]
     ends_on_a_day = last.day is not None or last.ended is not None
     back = last.closing < 0 or any(row.paid < 0 or row.advance for row in schedule.rows)
-    if not (fees or on_days or back or ends_on_a_day or loan.count == 0):
+    if not (fees or on_days or back or ends_on_a_day or not line.has_payments):
         return _FlowsOf(fees, [])
     return _FlowsOf(fees, _moved(schedule, fees, [] if schedule.by_day else on_days))
 
@@ -144,12 +145,12 @@ def _added_at_start(fees: list[Fee]) -> Decimal:
     return sum((fee.amount for fee in fees if fee.taken == "added" and fee.place == 0), Decimal(0))
 
 
-def _fee_told(loan: Loan, schedule: Schedule, fee: Fee) -> FeeCharged:
-    calendar, place = loan.calendar, fee.place
+def _fee_told(line: Line, schedule: Schedule, fee: Fee) -> FeeCharged:
+    calendar, place = line.terms.time.calendar, fee.place
     if isinstance(place, date):
         day: date | None = place
         number = next(
-            (row.number for row in schedule.rows if (due(loan, row) or place) >= place), 0
+            (row.number for row in schedule.rows if (due(row, calendar) or place) >= place), 0
         )
     else:
         number = place
@@ -157,62 +158,62 @@ def _fee_told(loan: Loan, schedule: Schedule, fee: Fee) -> FeeCharged:
     return {
         "number": number,
         "date": day.isoformat() if day else None,
-        "amount": _money(fee.amount, loan),
+        "amount": _money(fee.amount, schedule.unit.shown),
         "taken": fee.taken,
     }
 
 
-def _money(amount: Decimal, loan: Loan) -> str:
-    return plain(to_step(amount, loan.minor_unit, "nearest"), loan.decimals)
+def _money(amount: Decimal, decimals: int) -> str:
+    return plain(to_step(amount, Decimal(1).scaleb(-decimals), "nearest"), decimals)
 
 
-def _money_of(amount: float, loan: Loan) -> str:
+def _money_of(amount: float, decimals: int) -> str:
     """The same of a float: written by its own digits, but where they are too near to a tie."""
-    units = abs(amount) * 10**loan.decimals
+    units = abs(amount) * 10**decimals
     if abs(units % 1 - 0.5) < _TIE or not 1 < units < _MOST_UNITS:
-        return _money(Decimal(amount), loan)
-    return f"{amount:.{loan.decimals}f}"
+        return _money(Decimal(amount), decimals)
+    return f"{amount:.{decimals}f}"
 
 
-def _percent(force: float | None, loan: Loan, *, effective: bool) -> str | None:
+def _percent(force: float | None, line: Line, *, effective: bool) -> str | None:
     if force is None:
         return None
-    often = loan.payments_a_year
+    often = line.terms.time.a_year
     with precise():
         rate = Decimal(force).exp() - 1
         told = (1 + rate) ** often - 1 if effective else often * rate
         return percent_text(100 * told)
 
 
-def _level_flows(loan: Loan, schedule: Schedule) -> Flows:
+def _level_flows(line: Line, schedule: Schedule) -> Flows:
     """What is paid to the cent, in runs, and what is left as paid at the end."""
     scale = 10.0**-schedule.unit.places
-    rows, calendar = schedule.rows, loan.calendar
+    rows, time = schedule.rows, line.terms.time
     # Places count from the first payment where there are dates, else from the start.
-    place = 0 if calendar or loan.timing == "in-advance" else 1
+    place = 0 if time.calendar or time.in_advance else 1
     runs: list[Run] = []
     for paid, group in groupby(rows, key=lambda row: row.paid):
         members = list(group)
         runs.append(Run(paid * scale, place, len(members)))
         place += len(members)
     if rows[-1].closing:
-        end = place if loan.timing == "in-advance" else place - 1
+        end = place if time.in_advance else place - 1
         runs.append(Run(rows[-1].closing * scale, end))
-    return Flows(rows[0].opening * scale, runs, loan.payments_a_year, calendar)
+    return Flows(rows[0].opening * scale, runs, time.a_year, time.calendar)
 
 
-def _until_the_end(loan: Loan, terms: Terms, schedule: Schedule) -> Callable[[int | date], bool]:
+def _until_the_end(line: Line, schedule: Schedule) -> Callable[[int | date], bool]:
     """Whether what a clause says of a place comes about: a loan that has ended has no more fees."""
-    row = schedule.rows[-1]
+    row, terms = schedule.rows[-1], line.terms
     ended = row.stands_at
     if row.day and not schedule.by_day:
         # Settled on a day between two payments: with what stands there by then.
         ended = row.number - 1
-    elif row.ended and loan.timing == "in-arrears":
+    elif row.ended and not terms.in_advance:
         ended -= 1
-    elif not row.ended and (loan.count == 0 or ended == terms.count):
+    elif not row.ended and (not line.has_payments or ended == terms.count):
         return lambda place: True
-    day = row.ended.day if row.ended else due(loan, row)
+    day = row.ended.day if row.ended else due(row, terms.time.calendar)
     return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
 
 
@@ -242,40 +243,32 @@ def _moved(schedule: Schedule, fees: list[Fee], on_days: list[Between]) -> list[
     return moved
 
 
-def _left(loan: Loan, schedule: Schedule) -> list[Moved]:
+def _left(line: Line, schedule: Schedule) -> list[Moved]:
     """What is left, as paid at the end."""
     last = schedule.rows[-1]
     if not last.closing:
         return []
     # In advance a balloon is owed at the end of the last period; what is overpaid, at once.
-    late = loan.timing == "in-advance" and loan.count != 0 and last.closing > 0
+    late = line.terms.in_advance and line.has_payments and last.closing > 0
     place = last.day or (last.ended.day if last.ended else last.stands_at + late)
     return [Moved(place, -float(schedule.unit.amount(last.closing)))]
 
 
 def _carrying(
-    loan: Loan, schedule: Schedule, moved: list[Moved], force: float | None
+    line: Line, schedule: Schedule, moved: list[Moved], force: float | None
 ) -> tuple[str, ...]:
-    """What has moved, rolled at the lender's yield (the effective-interest method), after each
-    row."""
-    if force is None or loan.count == 0:
+    """What has moved by the end of each row, worth then at the lender's yield (the
+    effective-interest method)."""
+    if force is None or not line.has_payments:
         return ()
-    in_advance, often = loan.timing == "in-advance", loan.payments_a_year
-    years = times_of(loan.calendar, often, in_advance).years
-
-    def time(place: int | date) -> float:
-        return often * years(place)
-
-    flows = sorted((time(each.place), each.amount) for each in moved)
-    carried, at, next_flow, told = 0.0, 0.0, 0, []
-    for row in schedule.rows:
-        ends = time(row.number + 1) if in_advance else time(row.number)
-        # In advance a row ends just before the next payment.
-        until = ends - _MOMENT if in_advance else ends + _MOMENT
-        while next_flow < len(flows) and flows[next_flow][0] <= until:
-            when, amount = flows[next_flow]
-            carried = carried * exp(force * (when - at)) + amount
-            at, next_flow = when, next_flow + 1
-        carried, at = carried * exp(force * (ends - at)), ends
-        told.append(_money_of(carried, loan))
-    return tuple(told)
+    time = line.terms.time
+    in_advance, often = time.in_advance, time.a_year
+    years = times_of(time.calendar, often, in_advance).years
+    flows = sorted((often * years(each.place), each.amount) for each in moved)
+    times, amounts = (np.array(column) for column in zip(*flows, strict=True))
+    by_then = np.concatenate([[0.0], np.cumsum(amounts * np.exp(-force * times))])
+    # In advance a row ends just before the next payment.
+    ends = np.array([often * years(row.number + in_advance) for row in schedule.rows])
+    until = ends - _MOMENT if in_advance else ends + _MOMENT
+    worth = np.exp(force * ends) * by_then[np.searchsorted(times, until, side="right")]
+    return tuple(_money_of(each, schedule.unit.shown) for each in worth.tolist())

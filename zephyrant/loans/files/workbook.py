@@ -17,14 +17,14 @@ from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
+from ..ledger.settling import Ending
 from ..line.compiling import asks_rate
-from ..line.line import Line, Stretch
-from ..line.periods import NO_TIME, Span
-from ..line.stretches import lay_out
-from ..line.terms import Terms
+from ..line.growth import NO_TIME, Span
+from ..line.line import Line, with_asked
+from ..line.stretch import Stretch
+from ..numbers.affine import Affine
 from ..numbers.decimals import precise
 from ..quotes.conversion import as_decimal
-from ..unknowns.last_payment import line_to_settle
 from ..unknowns.worked import work_out
 
 #: Where the terms stand on their sheet, and what the cells are called.
@@ -105,9 +105,9 @@ class FormulaSheet(NamedTuple):
 def workbook_of(loan: Loan) -> FormulaSheet | None:
     """The loan's schedule as formulas; none where it has none."""
     worked = work_out(loan)
-    if worked.terms is None or worked.schedule is None:
+    if worked.line is None or worked.schedule is None:
         return None
-    writer = _Writer(loan, worked.terms, worked.schedule)
+    writer = _Writer(loan, worked.line, worked.schedule, worked.ending)
     rows = tuple(writer.rows())
     terms = writer.live_terms(worked.found.solutions)
     return FormulaSheet(
@@ -148,12 +148,16 @@ def _per_period(loan: Loan) -> str | None:
     return None
 
 
+def _slope(payment: Affine | Decimal) -> Decimal:
+    return payment.slope if isinstance(payment, Affine) else Decimal(0)
+
+
 class _Writer:
     """Writes the formulas of a schedule row by row."""
 
-    def __init__(self, loan: Loan, terms: Terms, schedule: Schedule) -> None:
-        self.loan, self.terms, self.schedule = loan, terms, schedule
-        self.line: Line = line_to_settle(loan, terms)
+    def __init__(self, loan: Loan, line: Line, schedule: Schedule, ending: Ending) -> None:
+        self.loan, self.line, self.schedule, self.ending = loan, line, schedule, ending
+        self.terms = line.terms
         self.advance = loan.timing == "in-advance" and loan.count != 0
         self.decimals = loan.decimals
         self.rounds = loan.rounding.interest == "nearest" and schedule.unit.places == loan.decimals
@@ -170,19 +174,8 @@ class _Writer:
 
     def _shares(self) -> list[tuple[int | None, Decimal]]:
         """Up to which payment the payment moves by how much with the regular one."""
-        free = replace(self.terms, cash=None)
-        more = lay_out(free.having("payment", free.payment + 1)).stretches
-        once = [(s.first, s.last, s.payment) for s in lay_out(free).stretches]
-        starts = sorted({first for first, *_ in once} | {s.first for s in more})
-        shares: list[tuple[int | None, Decimal]] = []
-        for place, first in enumerate(starts):
-            mine = next(p for f, last, p in once if f <= first and (last is None or first <= last))
-            theirs = next(
-                s.payment for s in more if s.first <= first and (s.last is None or first <= s.last)
-            )
-            until = starts[place + 1] - 1 if place + 1 < len(starts) else None
-            shares.append((until, theirs - mine))
-        return shares
+        line = with_asked(replace(self.terms, cash=None), "payment")
+        return [(stretch.last, _slope(stretch.payment)) for stretch in line.stretches]
 
     def _share(self, place: int) -> Decimal:
         """By how much the payment there moves with the regular one."""
@@ -277,7 +270,7 @@ class _Writer:
 
     def rows(self) -> Iterator[FormulaRow]:
         """Every row."""
-        runs, stretches = iter(self.terms.runs), iter(lay_out(self.terms).stretches)
+        runs, stretches = iter(self.terms.runs), iter(self.line.stretches)
         run, stretch = next(runs), next(stretches)
         for number, row in enumerate(self.schedule.rows, FIRST_ROW):
             while run.last is not None and run.last < row.stands_at:
@@ -307,7 +300,7 @@ class _Writer:
         payment = self._payment(row, number, moved, beyond, caps=factor is not None)
         marked = None if factor is not None else "stated: money moves, or the rate turns, inside it"
         settles = is_last or (
-            self.line.settles_by == "interest-before" and number == self.last_row - 1
+            self.ending.settles_by == "interest-before" and number == self.last_row - 1
         )
         if factor is not None and not settles and not self._agrees(row, stretch):
             interest, marked = self._stated(row.interest), "stated: binary arithmetic may differ"
@@ -366,7 +359,7 @@ class _Writer:
         if beyond is None:
             return self._stated(row.payment)
         regular = f"{PAYMENT}+{beyond:f}" if beyond else PAYMENT
-        if not caps or not self.line.cuts or row.number < self.line.lent_until:
+        if not caps or not self.ending.cuts or row.number < self.line.lent_until:
             return f"={regular}"
         owed = f"C{number}{moved}" if self.advance else f"C{number}+D{number}{moved}"
         return f"=MAX(0,MIN({regular},{owed}))"
@@ -376,7 +369,7 @@ class _Writer:
     ) -> tuple[str, str]:
         """The payment and the interest of the last row, which closes at the balance."""
         payment, interest = usual
-        by = self.line.settles_by
+        by = self.ending.settles_by
         if self.schedule.early:
             # Overpaid as shown: the payment stands beside what is repaid too much.
             return (self._stated(row.payment) if row.closing else payment), interest

@@ -7,9 +7,11 @@ from fractions import Fraction
 from itertools import groupby
 
 from ..document.limits import MOST_MONEY
-from ..line.line import Inner, Line, Stretch
+from ..line.line import Line
+from ..line.stretch import Inner, Stretch
 from .rounding import rounded, rounded_fraction
 from .rows import CashRule, NeverSettlesError, Row
+from .settling import BY_MONEY, Settling, takes_up
 
 
 class Deal:
@@ -19,8 +21,8 @@ class Deal:
     interest bears none; it is told, and rounded, with the rows.
     """
 
-    def __init__(self, line: Line, rule: CashRule, balance: int) -> None:
-        self.line, self.rule, self.balance = line, rule, balance
+    def __init__(self, line: Line, rule: CashRule, balance: int, settles_by: Settling) -> None:
+        self.line, self.rule, self.balance, self.by = line, rule, balance, settles_by
         self.by_day = any(stretch.inner or stretch.day for stretch in line.stretches)
         self.taken = 0
         self._told = 0
@@ -75,18 +77,19 @@ class Deal:
         told = rounded_fraction(interest, self.rule.interest_step)
         advance, fee, repay = moved
         closing = opening + told + advance + fee - repay
-        by = self.line.settles_by if is_last else "nothing"
+        by = self.by if is_last else "nothing"
         more = rounded(closing - self.balance, self.rule.cash_step)
-        if by == "advance" and advance >= more:
+        taken_by = takes_up(by, more, advance=advance, fee=fee)
+        if taken_by == "advance":
             advance -= more
-        elif by == "fee" and fee >= more:
+        elif taken_by == "fee":
             fee -= more
-        elif by in ("payment", "repay", "advance", "fee"):
+        elif by in BY_MONEY:
             repay += more
         if repay < 0:
             raise NeverSettlesError("payment", place)
         closing = opening + told + advance + fee - repay
-        if by in ("payment", "repay", "advance", "fee", "interest"):
+        if by in (*BY_MONEY, "interest"):
             self.taken = self.balance - closing
             told, closing = told + self.taken, self.balance
         elif by == "balance":

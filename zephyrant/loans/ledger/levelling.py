@@ -1,14 +1,16 @@
-"""Payments set anew, and what is linear in an amount: the terms rolled to where they lead."""
+"""Payments set anew, and what is affine in an amount: the terms rolled to where they lead."""
 
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 
 from ..calendars.dates import Calendar
-from ..line.stretches import Ahead, Levelling, lay_out
+from ..line.line import lay_out, with_asked
+from ..line.setting_anew import Ahead, SettingAnew
 from ..line.terms import Provision, Terms, digits_for
+from ..numbers.affine import Affine
 from ..numbers.decimals import precise
-from .unrounded import Carrying, carried, unrounded_end
+from .exact import AFFINE, EXACT, Carrying, unrounded_end
 
 
 def unforeseen(terms: Terms) -> Terms:
@@ -26,13 +28,13 @@ def levelled(terms: Terms) -> Terms:
     """
     if not any(provision.levels for provision in terms.provisions):
         return terms
-    line = Levelling(terms)
+    line = SettingAnew(terms)
     anew: list[Provision] = []
     with precise(digits_for(terms)):
         owed, begins = line.principal, 1
         ahead: _Ahead | None = None
         for number in line.points:
-            owed, begins = carried(owed, line.until(begins, number)), number
+            owed, begins = EXACT.carried(owed, line.until(begins, number)), number
             known = line.known_from(number)
             if ahead is None or ahead.known is not known:
                 ahead = _Ahead(known, number)
@@ -48,36 +50,25 @@ def levelled(terms: Terms) -> Terms:
 
 
 class _Ahead:
-    """What is known of a line, carried through to its end with two payments."""
+    """What is known of a line, carried through to its end with x for the regular payment."""
 
     def __init__(self, known: Ahead, number: int) -> None:
         self.known = known
-        self._trials = self._carryings(number)
-
-    def _carryings(self, number: int) -> tuple[Carrying, Carrying]:
-        one, two = (Carrying(self.known.paying(Decimal(trial), number)) for trial in (1, 2))
-        return one, two
+        self._carrying = Carrying(known.asked_from(number))
 
     def payment(self, number: int, owed: Decimal, balance: Decimal) -> Decimal | None:
         """The payment from a number on that leads to the balance; None where it moves nothing."""
         if not self.known.is_regular:
-            self._trials = self._carryings(number)
-        one, two = (trial.from_payment(number, owed) - balance for trial in self._trials)
-        return None if one == two else 1 + one / (one - two)
+            self._carrying = Carrying(self.known.asked_from(number))
+        return (self._carrying.from_payment(number, owed) - balance).root()
 
 
-def linear(terms: Terms, name: str) -> Decimal | None:
-    """An unknown amount: what is left at the end is linear in it, so two rolls tell it.
-
-    None where it moves nothing. In the decimal context in force. Both rolls are made with some
-    amount: where nothing is advanced a fee in percent is of the principal instead.
-    """
-    left = []
-    for trial in (Decimal(1), Decimal(2)):
-        line = lay_out(terms.having(name, trial))
-        left.append(unrounded_end(line) - line.balance)
-    at_one, at_two = left
-    return None if at_one == at_two else 1 + at_one / (at_one - at_two)
+def left_over(terms: Terms, name: str) -> Affine:
+    """What is left at the end beyond what is to be left, in an amount x: a figure's name or a
+    clause's path. In the decimal context in force."""
+    line = with_asked(terms, name)
+    lent = Affine(Decimal(0), Decimal(0)) + line.principal
+    return AFFINE.carried(lent, line.stretches) - line.balance
 
 
 def owed_on(terms: Terms, day: date) -> Decimal:
@@ -88,6 +79,8 @@ def owed_on(terms: Terms, day: date) -> Decimal:
     calendar = terms.time.calendar
     if calendar is None:
         raise ValueError("a loan without dates has no days to ask for")
+    if day == calendar.start:
+        return lay_out(terms).principal
 
     def by_then(provision: Provision) -> Provision | None:
         begins = provision.at or provision.begin or 0

@@ -4,11 +4,12 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal, NamedTuple
 
+from ..calendars.dates import Calendar
 from ..line.line import Line
 from ..numbers.decimals import UNROUNDED_PLACES, Cash, Unit, decimal_places
 
 
-class Ending(NamedTuple):
+class EndedWithin(NamedTuple):
     """A loan that ended on a day between two payments, and what had moved on days of that period
     by then, in units: above zero to the borrower."""
 
@@ -37,7 +38,7 @@ class Row(NamedTuple):
     fee: int = 0
     place: int | None = None
     day: date | None = None
-    ended: Ending | None = None
+    ended: EndedWithin | None = None
 
     @property
     def stands_at(self) -> int:
@@ -48,6 +49,13 @@ class Row(NamedTuple):
     def paid(self) -> int:
         """All that is paid: the regular payment and what is repaid on top."""
         return self.payment + self.repay
+
+
+def due(row: Row, calendar: Calendar | None) -> date | None:
+    """When what a row tells happens; none without dates."""
+    if row.day is not None or calendar is None:
+        return row.day
+    return calendar.payment(row.stands_at)
 
 
 @dataclass(frozen=True, slots=True)

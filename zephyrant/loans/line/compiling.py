@@ -8,7 +8,7 @@ from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..quotes.conversion import periodic_rate
-from .periods import period_runs_of
+from .periods import period_runs
 from .terms import Cash, Provision, Terms, Timetable
 
 
@@ -28,14 +28,22 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
     An unknown count has no end; periods that differ are laid out up to `most`.
     """
     count = None if loan.count == UNKNOWN else loan.count
+    time = timetable(loan)
     return Terms(
         principal=_number(loan.principal),
         rate=stated_rate(loan),
         count=count,
         payment=_number(loan.payment),
         balance=_number(loan.balance),
-        runs=period_runs_of(loan, count or None, most),
-        time=timetable(loan),
+        runs=period_runs(
+            *time[:2],
+            loan.odd_days,
+            time.a_year,
+            count=count or None,
+            most=most,
+            in_advance=time.in_advance,
+        ),
+        time=time,
         provisions=tuple(_provision(loan, clause) for clause in loan.clauses),
         open_to=most,
     )

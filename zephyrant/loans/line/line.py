@@ -1,94 +1,138 @@
-"""The line of a loan: stretches of like periods, and what moves within them."""
+"""The line of a loan: stretches of like periods and what moves within them, compiled once from its
+terms. What a clause means is decided on the way here and nowhere else."""
 
-from datetime import date
+from collections.abc import Iterator
 from decimal import Decimal
-from fractions import Fraction
-from typing import Literal, NamedTuple
+from functools import cached_property
+from typing import Any, Generic, cast
 
-from ..document.limits import MOST_PAYMENTS
+from ..numbers.affine import ASKED, Affine
+from .accruals import Accruals
+from .cutting import Cutting
+from .growth import THE_RATE, InRate
+from .joined import joined
+from .moves import Between, Fee
 from .periods import interests
+from .precedence import GivesWay, giving_way
+from .stretch import A, R, Stretch
 from .terms import Terms
 
 
-class Inner(NamedTuple):
-    """Money that moves on a day between two payments, or a fee added there: what is owed grows by
-    `amount`, which bears the fraction `interest` until the period's interest is reckoned; before
-    its payment or after it."""
-
-    amount: Decimal
-    interest: Fraction
-    is_after: bool
-    is_fee: bool
-    day: date
-
-
-class Stretch(NamedTuple):
-    """Periods `first` to `last` (None: without end), all alike.
-
-    `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
-    it on; `payment` is what is paid in each, or the interest alone. At the payment's moment first
-    `advance` and `fee` are added to what is owed; `repay` is paid on top. Where clauses alone are
-    the loan, `ahead` is the part of the interest that is added before the period in which the
-    `inner` money moves, and `day` the one with which the loan ends, if no payment's.
-    """
-
-    first: int
-    last: int | None
-    before: Fraction
-    after: Fraction
-    payment: Decimal
-    interest_only: bool = False
-    advance: Decimal = Decimal(0)
-    fee: Decimal = Decimal(0)
-    repay: Decimal = Decimal(0)
-    inner: tuple[Inner, ...] = ()
-    ahead: Fraction = Fraction(0)
-    day: date | None = None
-
-    @property
-    def is_quiet(self) -> bool:
-        """Whether nothing but a payment happens in it."""
-        return not (self.advance or self.fee or self.repay or self.inner)
-
-    @property
-    def is_plain(self) -> bool:
-        """Whether nothing but a level payment happens in it."""
-        return self.is_quiet and not self.interest_only
-
-
-#: What brings the balance of a schedule to what is to be left: the last payment (and what is repaid
-#: with it), one amount in the last place alone, the last interest, that of the row before it, the
-#: balance itself, or nothing.
-Settling = Literal[
-    "payment", "repay", "advance", "fee", "interest", "interest-before", "balance", "nothing"
-]
-
-
-class Line(NamedTuple):
+class Line(Generic[A, R]):
     """What is lent at 0, the stretches that follow in order, what is to be left at the end.
 
     `is_open`: payments run until the balance is reached, however many they are, `most` at the most.
-    `has_payments`: there are regular ones, not clauses alone. `settles_by` and `cuts` (what would
-    overpay is cut to what is owed and ends the loan) matter to the schedule to the cent. Up to the
-    period `lent_until` more will be lent: nothing before it ends the loan.
+    `has_payments`: there are regular ones, not clauses alone. Up to the period `lent_until` more
+    will be lent: nothing before it ends the loan.
     """
 
-    principal: Decimal
-    stretches: tuple[Stretch, ...]
-    balance: Decimal
-    is_open: bool = False
-    has_payments: bool = True
-    settles_by: Settling = "payment"
-    cuts: bool = True
-    most: int = MOST_PAYMENTS
-    lent_until: int = 0
+    def __init__(self, terms: Terms) -> None:
+        self.terms = terms
+        self.is_open = terms.count is None
+        self.has_payments = terms.count != 0
+
+    @property
+    def balance(self) -> A:
+        """What is to be left at the end."""
+        return cast(A, self.terms.balance)
+
+    @property
+    def most(self) -> int:
+        """How many payments can be laid out."""
+        return self.terms.most_payments
+
+    @cached_property
+    def _cutting(self) -> Cutting:
+        return Cutting(self.terms)
+
+    @cached_property
+    def principal(self) -> A:
+        """What is owed after all that moves at the start."""
+        terms = self.terms
+        return cast(A, self._cutting.moves.principal if terms.provisions else terms.principal)
+
+    @property
+    def lent_until(self) -> int:
+        """The period up to which more will be lent."""
+        return self._cutting.moves.lent_until if self.terms.provisions else 0
+
+    @cached_property
+    def runs(self) -> tuple[Stretch[A, R], ...]:
+        """Every period of the loan, those that are alike together."""
+        terms = self.terms
+        if terms.provisions or not self.has_payments:
+            runs = tuple(self._cutting.stretches(1, self._cutting.places.last))
+        else:
+            runs = tuple(_plain(terms))
+        return cast(tuple[Stretch[A, R], ...], runs)
+
+    def part(self, first: int, last: int) -> Iterator[Stretch]:
+        """The periods from one payment to another, those that are alike together."""
+        return self._cutting.stretches(first, last)
+
+    @cached_property
+    def stretches(self) -> tuple[Stretch[A, R], ...]:
+        """The same or, where clauses alone are the loan, a stretch up to each of them."""
+        if self.has_payments:
+            return self.runs
+        places = self._cutting.places
+        return cast(
+            tuple[Stretch[A, R], ...],
+            tuple(joined(cast(tuple[Stretch, ...], self.runs), places.last, places.stop)),
+        )
+
+    @property
+    def fees(self) -> tuple[Fee, ...]:
+        """Every fee, whichever way it is taken."""
+        return self._cutting.moves.fees if self.terms.provisions else ()
+
+    @property
+    def between(self) -> tuple[Between, ...]:
+        """All that moves on days between two payments."""
+        return self._cutting.moves.between if self.terms.provisions else ()
+
+    def moves_only_last(self, name: str) -> bool:
+        """Whether an amount, `payment` or one of a clause by its path, stands in the last place
+        alone: that of the last payment, or of the end where clauses alone are the loan."""
+        if not self.terms.provisions:
+            return name == "payment" and self.terms.count == 1
+        return self._cutting.payments.moves_only_last(name)
+
+    def fee_bases(self, place: int) -> list[tuple[object, Decimal]]:
+        """Where a fee in percent, by its place in the list of clauses, is taken, and the money
+        advanced there that it is of; nothing where it is of the principal."""
+        return list(self._cutting.moves.fee_bases(place))
+
+    def giving_way(self, clauses: int) -> dict[int, list[GivesWay]]:
+        """Where each of the first so many clauses gives way to another, by places in the list."""
+        return giving_way(self._cutting, clauses)
+
+    def accruals(self, last: int) -> Accruals:
+        """Interest between payments on dates; periods are those up to payment `last`."""
+        return Accruals(self._cutting, last)
 
 
-def plain_line(terms: Terms) -> Line:
-    """The line of a loan without clauses: its periods at its rate."""
-    stretches = tuple(
-        Stretch(run.first, run.last, before, after, terms.payment)
-        for run, (before, after) in zip(terms.runs, interests(terms.runs, terms.rate), strict=True)
-    )
-    is_open = terms.count is None
-    return Line(terms.principal, stretches, terms.balance, is_open, most=terms.most_payments)
+def _plain(terms: Terms) -> Iterator[Stretch]:
+    """The periods of a loan without clauses, at its rate."""
+    nothing = Decimal(0)
+    for run, (before, after) in zip(terms.runs, interests(terms.runs, terms.rate), strict=True):
+        yield Stretch(
+            run.first, run.last, before, after, terms.payment, False, nothing, nothing, nothing
+        )
+
+
+def lay_out(terms: Terms) -> Line:
+    """The line of a loan, with all its clauses."""
+    return Line(terms)
+
+
+def with_asked(terms: Terms, name: str) -> "Line[Affine]":
+    """The line with x for an amount: a figure's name or a clause's path."""
+    # Amounts are only added up, and multiplied by numbers, on the way to the line.
+    return Line(terms.having(name, cast(Decimal, ASKED)))
+
+
+def in_rate(terms: Terms, name: str) -> "Line[Decimal, InRate]":
+    """The line with i for a rate: the loan's (`rate`) or a clause's, by its path; its `runs` are
+    told in it, of a loan of clauses alone its `stretches` are not."""
+    return Line(terms.rated(name, cast(Any, THE_RATE)))

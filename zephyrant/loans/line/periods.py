@@ -4,51 +4,13 @@ rate. With a rate and amounts they become stretches, which the ledger rolls; it 
 
 from collections.abc import Iterator
 from datetime import date
-from decimal import Decimal
 from fractions import Fraction
 from functools import lru_cache
 from itertools import groupby, islice
-from typing import Final, NamedTuple
+from typing import NamedTuple
 
 from ..calendars.dates import Calendar, DayCount, odd_time, year_fraction
-from ..document.limits import MOST_PAYMENTS
-from ..document.loan import Loan
-from ..numbers.decimals import DIGITS, precise
-from ..quotes.conversion import as_decimal, as_fraction, power
-
-#: Whole periods up to which an odd time is kept as an exact fraction.
-_MOST_EXACT: Final = 3
-
-
-class Span(NamedTuple):
-    """How money grows over a time at a rate i of one period: (1 + simple i)(1 + i)^power."""
-
-    simple: Fraction
-    power: Fraction = Fraction(0)
-
-    def interest(self, rate: Fraction) -> Fraction:
-        """Interest on 1 over this time, above -1 where `rate` is."""
-        if not self.power:
-            return self.simple * rate
-        if self.power.denominator == 1 and self.power <= _MOST_EXACT:
-            return (1 + self.simple * rate) * (1 + rate) ** int(self.power) - 1
-        with precise(DIGITS + 40):
-            growth = power(1 + as_decimal(rate), self.power)
-            return as_fraction((1 + as_decimal(self.simple * rate)) * growth - 1)
-
-    @property
-    def size(self) -> int:
-        """Its length in periods, roughly."""
-        return int(self.simple + self.power)
-
-    def force(self, rate: Decimal) -> Decimal:
-        """The derivative of the logarithm of the growth by the rate."""
-        simple = as_decimal(self.simple)
-        return simple / (1 + simple * rate) + as_decimal(self.power) / (1 + rate)
-
-
-NO_TIME: Final = Span(Fraction(0))
-ONE_PERIOD: Final = Span(Fraction(1))
+from .growth import NO_TIME, ONE_PERIOD, Span
 
 
 class PeriodRun(NamedTuple):
@@ -77,25 +39,8 @@ class PeriodRuns(tuple[PeriodRun, ...]):
         return id(self)
 
 
-def period_runs_of(loan: Loan, count: int | None, most: int = MOST_PAYMENTS) -> PeriodRuns:
-    """The periods of a document, up to `count` where that is known.
-
-    Where it is not, periods that a day count measures are laid out up to `most` and the end of the
-    calendar.
-    """
-    return _runs(
-        loan.calendar,
-        loan.day_count,
-        loan.odd_days,
-        loan.payments_a_year,
-        count=count,
-        most=most,
-        in_advance=loan.timing == "in-advance",
-    )
-
-
 @lru_cache(maxsize=64)
-def _runs(
+def period_runs(
     calendar: Calendar | None,
     day_count: DayCount,
     odd_days: str,
@@ -105,6 +50,11 @@ def _runs(
     most: int,
     in_advance: bool,
 ) -> PeriodRuns:
+    """The periods of a loan, up to `count` where that is known.
+
+    Where it is not, periods that a day count measures are laid out up to `most` and the end of the
+    calendar.
+    """
     regular = _run_of(1, count, ONE_PERIOD, advance=in_advance)
     if calendar is None or (day_count == "equal" and calendar.is_regular):
         return PeriodRuns((regular,))

@@ -1,6 +1,7 @@
 """The figures of a loan on the clock of its payments: how time is counted, how money is rounded,
 clauses with their numbers."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
@@ -14,7 +15,8 @@ from ..document.limits import MOST_PAYMENTS
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
 from ..numbers.decimals import Cash as CashWay
-from .periods import NO_TIME, ONE_PERIOD, PeriodRuns
+from .growth import NO_TIME, ONE_PERIOD
+from .periods import PeriodRuns
 
 #: Digits added at the most for loans whose balances grow beyond measure on the way.
 _MOST_EXTRA_DIGITS: Final = 400
@@ -103,6 +105,14 @@ class Terms:
     provisions: tuple[Provision, ...] = ()
     open_to: int = MOST_PAYMENTS
     cash: Cash | None = None
+
+    def having_verb(self, *verbs: VerbName) -> Iterator[tuple[int, Provision]]:
+        """The clauses that do one of these, each with its place in the list."""
+        return (
+            (place, provision)
+            for place, provision in enumerate(self.provisions)
+            if provision.verb in verbs
+        )
 
     @property
     def in_advance(self) -> bool:

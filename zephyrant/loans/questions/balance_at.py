@@ -18,7 +18,9 @@ from typing_extensions import TypedDict
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
 from ..ledger.levelling import owed_on
-from ..numbers.decimals import DIGITS, divide_nearest, precise
+from ..ledger.plain_numbers import IN_FRACTIONS
+from ..ledger.rounding import rounded_fraction
+from ..numbers.decimals import DIGITS, precise
 from ..quotes.conversion import as_decimal
 from ..wording.marks import Marks
 from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
@@ -111,14 +113,13 @@ def _standing(asked: ScheduledLoan, number: int) -> int:
     if number == 0:
         return rows[0].opening
     at = bisect_right(asked.numbers, number) - 1
-    owed = Fraction(rows[at].rest if at >= 0 else rows[0].opening)
+    before = rows[at].rest if at >= 0 else rows[0].opening
     last = rows[at].number if at >= 0 else 0
-    for between in range(last + 1, number + 1):
-        owed *= 1 + asked.accruals.whole(between)
-    minor: int = 10 ** (asked.schedule.unit.places - asked.schedule.unit.shown)
     if last == number:
-        return int(owed)
-    return divide_nearest(owed.numerator, owed.denominator * minor) * minor
+        return before
+    minor: int = 10 ** (asked.schedule.unit.places - asked.schedule.unit.shown)
+    owed = IN_FRACTIONS.carried(Fraction(before), asked.line.part(last + 1, number))
+    return rounded_fraction(owed, minor)
 
 
 def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
@@ -135,8 +136,10 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
     else:
         accrued = asked.accruals.until(number, day)
         moved = sum(unit.count(amount) for amount, *_ in accrued.inner)
-        interest = accrued.interest * base + sum(
-            share * unit.count(amount) for amount, share, *_ in accrued.inner
+        interest = IN_FRACTIONS.accrued(
+            Fraction(base),
+            accrued.interest,
+            [(Fraction(unit.count(amount)), share) for amount, share, *_ in accrued.inner],
         )
         next_day = accrued.next_day * (base + moved)
     with precise():
@@ -163,7 +166,7 @@ def _accrued_by_day(asked: ScheduledLoan, number: int, day: date) -> tuple[Fract
         raise ValueError("a loan without dates has no days to ask for")
     with precise(asked.schedule.unit.places + DIGITS):
         owed = [
-            Fraction(owed_on(asked.terms, each)) * 10**asked.schedule.unit.places
+            Fraction(owed_on(asked.line.terms, each)) * 10**asked.schedule.unit.places
             for each in (begins, day, day + timedelta(days=1))
         ]
     return owed[1] - owed[0], owed[2] - owed[1]

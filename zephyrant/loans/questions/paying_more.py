@@ -9,8 +9,8 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
-from ..ledger.rows import Schedule
-from ..unknowns.worked import due, schedule_of
+from ..ledger.rows import Schedule, due
+from ..unknowns.worked import schedule_of
 from ..wording.marks import Marks, Money, Number, Sentence
 
 
@@ -80,7 +80,7 @@ def _paying(schedule: Schedule) -> int:
 
 def _end(loan: Loan, schedule: Schedule) -> str | None:
     paying = [row for row in schedule.rows if row.paid]
-    day = due(loan, paying[-1] if paying else schedule.rows[0])
+    day = due(paying[-1] if paying else schedule.rows[0], loan.calendar)
     return day.isoformat() if day else None
 
 

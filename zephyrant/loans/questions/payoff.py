@@ -11,12 +11,11 @@ from ..cost.costs import costs
 from ..cost.yearly_cost import YearlyCost
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..ledger.rows import Row, Schedule
-from ..line.stretches import between
-from ..line.terms import Terms
+from ..ledger.rows import Row, Schedule, due
+from ..line.line import Line
 from ..numbers.decimals import Unit, precise, to_step
 from ..unknowns.solution import footing_rate
-from ..unknowns.worked import due, schedule_of, work_out
+from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks
 from .balance_at import Owed
 from .balance_at import owed as owed_at
@@ -50,9 +49,10 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
     """The loan ended right after a payment ("12") or on a day ("1 Mar 2029"), to be paid off to the
     cent upwards; raises `NotALoan` at `at` where there is no such moment."""
     schedule = schedule_of(loan, marks)
-    found, terms, *_ = work_out(loan)
-    if terms is None:
-        raise ValueError("a loan with a schedule has its terms")
+    worked = work_out(loan)
+    found, line = worked.found, worked.line
+    if line is None:
+        raise ValueError("a loan with a schedule has its line")
     moment = _moment(loan, typed, marks)
     number, day = moment["number"], moment["date"]
     on_a_day = moment["what"].startswith("on ")
@@ -70,11 +70,11 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
     asked = to_step(share, loan.minor_unit, "nearest")
     units = unit.count(round(owed + asked, unit.places))
     if on_a_day:
-        rows = _ending_on(loan, terms, schedule, moment, units)
+        rows = _ending_on(loan, line, schedule, moment, units)
     else:
         *before, row = (row for row in schedule.rows if row.number <= number)
-        rows = (*before, _ending(loan, terms, schedule, row, units))
-    cost = costs(loan, terms, Schedule(rows, unit, by_day=schedule.by_day), rate)
+        rows = (*before, _ending(loan, line, schedule, row, units))
+    cost = costs(line, Schedule(rows, unit, by_day=schedule.by_day), rate)
     return {
         "number": number,
         "date": day,
@@ -98,11 +98,11 @@ def _moment(loan: Loan, typed: str, marks: Marks) -> Owed:
     return moments[0]
 
 
-def _without_later(unit: Unit, terms: Terms, row: Row, after: date | None) -> Row:
+def _without_later(unit: Unit, line: Line, row: Row, after: date | None) -> Row:
     """A row without what would have moved in its period after a day, and no longer does."""
     unmoved = [
         unit.count(each.amount)
-        for each in between(terms)
+        for each in line.between
         if each.number == row.stands_at and after is not None and each.day > after
     ]
     return row._replace(
@@ -111,10 +111,10 @@ def _without_later(unit: Unit, terms: Terms, row: Row, after: date | None) -> Ro
     )
 
 
-def _ending(loan: Loan, terms: Terms, schedule: Schedule, row: Row, units: int) -> Row:
+def _ending(loan: Loan, line: Line, schedule: Schedule, row: Row, units: int) -> Row:
     """The last row of a loan ended right after its payment: in advance what would move between it
     and the next no longer does."""
-    return _without_later(schedule.unit, terms, row, due(loan, row))._replace(
+    return _without_later(schedule.unit, line, row, due(row, loan.calendar))._replace(
         payment=row.payment + units,
         principal=row.principal + units,
         interest=row.interest - (row.closing - row.rest),
@@ -124,7 +124,7 @@ def _ending(loan: Loan, terms: Terms, schedule: Schedule, row: Row, units: int) 
 
 
 def _ending_on(
-    loan: Loan, terms: Terms, schedule: Schedule, moment: Owed, units: int
+    loan: Loan, line: Line, schedule: Schedule, moment: Owed, units: int
 ) -> tuple[Row, ...]:
     """The rows of a loan ended on a day between two payments: one more, of that day."""
     unit, number = schedule.unit, moment["number"]
@@ -136,14 +136,14 @@ def _ending_on(
         opening = last.rest
         # In advance the interest from the payment on is told with the row: now up to the day.
         later = last.closing - last.rest if in_advance else 0
-        rows[-1] = _without_later(unit, terms, last, due(loan, last))._replace(
+        rows[-1] = _without_later(unit, line, last, due(last, loan.calendar))._replace(
             interest=last.interest - later, closing=opening
         )
     day = date.fromisoformat(moment["date"] or "")
     period = max(1, number if in_advance else number + 1)
     happened = [
         unit.count(each.amount)
-        for each in ([] if schedule.by_day else between(terms))
+        for each in ([] if schedule.by_day else line.between)
         if each.number == period and each.day <= day
     ]
     accrued = unit.count(Decimal(moment["accrued"]))

@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
-from ..unknowns.worked import due
+from ..ledger.rows import due
 from ..wording.marks import Marks
 from .balance_at import MOST_MOMENTS, PARTS
 from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
@@ -112,7 +112,7 @@ def _by_dates(asked: ScheduledLoan, text: str) -> tuple[int, int] | None:
         begin, end = (day for day in days if day)
     if calendar is None:
         raise refused("stretch", "This loan has no dates: state its start, or name payments.")
-    falls_due = [(row.number, due(asked.loan, row)) for row in asked.schedule.rows]
+    falls_due = [(row.number, due(row, asked.loan.calendar)) for row in asked.schedule.rows]
     inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
         raise refused("stretch", f"No payment falls between {begin} and {end}.")

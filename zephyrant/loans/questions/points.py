@@ -18,9 +18,11 @@ from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
+from ..ledger.exact import EXACT
+from ..ledger.period import Reckoned, happens
 from ..ledger.rows import Row, Schedule
+from ..line.stretch import Stretch
 from ..numbers.decimals import precise, to_step
-from ..unknowns.solution import footing_rate
 from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 from .payoff import Charge, payoff_at
@@ -162,22 +164,30 @@ def _cheaper_from(loan: Loan, pairs: list[tuple[Row, Row]], cost: int) -> int | 
     """From which payment on the offer with points costs less a year, if the loan ends there.
 
     Its yearly cost is the lower one where, at the rate of the loan as it stands, what it saves is
-    worth more than the points.
+    worth more than the points: they are rolled as if they were lent, and repaid by what is saved.
     """
-    calendar = loan.calendar
-    rate = footing_rate(loan, work_out(loan).found)
-    if rate is None or (calendar is not None and not calendar.is_regular):
+    calendar, line = loan.calendar, work_out(loan).line
+    if line is None or (calendar is not None and not calendar.is_regular):
         return None
-    in_advance = loan.timing == "in-advance"
-    present_value, ahead = Decimal(-cost), [-cost]
+    owed, nothing, ahead = Decimal(cost), Decimal(0), [-cost]
     with precise():
-        for number, (mine, theirs) in enumerate(pairs):
-            if number or not in_advance:
-                present_value *= 1 + rate
-            present_value += mine.payment - theirs.payment
-            ahead.append(
-                int((present_value + mine.rest - theirs.rest).to_integral_value(ROUND_FLOOR))
-            )
+        for run in line.runs:
+            for mine, theirs in pairs[run.first - 1 : run.last]:
+                saved = Stretch(
+                    mine.number,
+                    mine.number,
+                    run.before,
+                    run.after,
+                    Decimal(mine.payment - theirs.payment),
+                    interest_only=False,
+                    advance=nothing,
+                    fee=nothing,
+                    repay=nothing,
+                )
+                it = happens(owed, Reckoned(saved, EXACT))
+                gained = mine.rest - theirs.rest - it.rest
+                ahead.append(int(gained.to_integral_value(ROUND_FLOOR)))
+                owed = it.closing
     return _from(ahead)
 
 

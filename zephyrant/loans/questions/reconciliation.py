@@ -13,8 +13,8 @@ from ..budget import look
 from ..calendars.days_in_words import read_day
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..ledger.rows import Row
-from ..unknowns.worked import due, work_out
+from ..ledger.rows import Row, due
+from ..unknowns.worked import work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
@@ -248,7 +248,7 @@ def _differing(
                     gap=f"{gap:f}",
                 )
             )
-    day = due(loan, ours)
+    day = due(ours, loan.calendar)
     if day is not None and theirs.date is not None and day.isoformat() != theirs.date:
         ours_on = day.isoformat()
         found.append(

@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
-from ..ledger.rows import Schedule
-from ..line.stretches import Accruals
-from ..line.terms import Terms
-from ..unknowns.worked import due, end_of, schedule_of, work_out
+from ..ledger.rows import Schedule, due
+from ..line.accruals import Accruals
+from ..line.line import Line
+from ..unknowns.worked import end_of, schedule_of, work_out
 from ..wording.marks import Marks
 
 
@@ -17,7 +17,7 @@ class ScheduledLoan(NamedTuple):
     """A loan laid out, ready to be asked."""
 
     loan: Loan
-    terms: Terms
+    line: Line
     schedule: Schedule
     marks: Marks
     numbers: list[int]
@@ -36,11 +36,12 @@ def refused(field: str, message: str) -> NotALoan:
 
 def scheduled(loan: Loan, marks: Marks) -> ScheduledLoan:
     """A loan laid out to the cent; raises `NotALoan` where it has no schedule."""
-    schedule, terms = schedule_of(loan, marks), work_out(loan).terms
-    if terms is None:
-        raise ValueError("a loan with a schedule has its terms")
+    schedule, line = schedule_of(loan, marks), work_out(loan).line
+    if line is None:
+        raise ValueError("a loan with a schedule has its line")
     numbers = [row.number for row in schedule.rows]
-    return ScheduledLoan(loan, terms, schedule, marks, numbers, Accruals(terms, numbers[-1] + 1))
+    accruals = line.accruals(numbers[-1] + 1)
+    return ScheduledLoan(loan, line, schedule, marks, numbers, accruals)
 
 
 def end_of_loan(asked: ScheduledLoan) -> date:
@@ -58,5 +59,5 @@ def due_at(asked: ScheduledLoan, number: int) -> date | None:
         return calendar and calendar.start
     at = bisect_right(asked.numbers, number) - 1
     if at >= 0 and rows[at].number == number:
-        return due(asked.loan, rows[at])
+        return due(rows[at], asked.loan.calendar)
     return calendar.payment(number)

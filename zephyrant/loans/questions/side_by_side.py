@@ -18,8 +18,9 @@ from ..calendars.frequencies import period
 from ..document.loan import Loan
 from ..document.sentence import clause_in_words
 from ..errors import FieldError, NotALoan
+from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
-from ..unknowns.worked import due, work_out
+from ..unknowns.worked import work_out
 from ..wording.marks import MARKS, Marks, MarksName
 
 #: Loans that stand beside each other.
@@ -298,7 +299,7 @@ def _line(loan: Loan | None) -> Line | None:
     year = loan.payments_a_year
     rows = [(0.0, schedule.rows[0].opening)]
     for row in schedule.rows:
-        day = due(loan, row)
+        day = due(row, loan.calendar)
         at = (row.stands_at + shift) / year
         if calendar is not None and day is not None:
             at = (day - calendar.start).days / 365.25

@@ -282,26 +282,30 @@ def refused(field: str, message: str) -> NotALoan:
 
 def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
     """A loan told as a row of a table, by the core that solves cases."""
-    found, terms, schedule, unlaid = work_out(loan)
+    worked = work_out(loan)
+    found, schedule = worked.found, worked.schedule
     told = {"unknown": _unknown(loan), **_stated(loan)}
     if found.reason:
         return {**told, "problem": found.reason.say(PLAIN)}
-    if terms is None:
+    if worked.line is None:
         return {**told, "problem": "Several rates fit: open it as a case."}
     if found.solutions:
         solution = found.solutions[found.ordinary or 0]
-        told["found"] = value_as_paid(loan, solution, terms, schedule)
+        told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
         told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)
     told |= {**_rates(loan, rate), **_fits(loan)}
     if schedule is None:
-        return {**told, "problem": unlaid.say(PLAIN) if unlaid else "It has no schedule."}
+        return {
+            **told,
+            "problem": worked.unlaid.say(PLAIN) if worked.unlaid else "It has no schedule.",
+        }
     if 0 < after <= len(schedule.rows):
         told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
     elif not after and owed_on is not None:
         told["owed"] = _owed_on(loan, owed_on)
     if rate is not None:
-        for name, cost in yearly_costs(loan, terms, schedule, rate).items():
+        for name, cost in yearly_costs(worked.line, schedule, rate).items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
     return {**told, **_totals(loan)}
 

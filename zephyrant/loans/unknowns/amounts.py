@@ -5,10 +5,10 @@ from typing import Final
 
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
-from ..ledger.levelling import linear
-from ..ledger.unrounded import unrounded_end
+from ..ledger.exact import unrounded_end
+from ..ledger.levelling import left_over
+from ..line.line import lay_out
 from ..line.periods import interests
-from ..line.stretches import lay_out
 from ..line.terms import Terms
 from ..numbers.decimals import significant
 from ..numbers.roots import root_of_monotone
@@ -42,7 +42,7 @@ def _below_zero(loan: Loan, value: Decimal) -> bool:
 
 def payment_of(loan: Loan, terms: Terms) -> Found:
     """The payment, linear in what is left at the end."""
-    value = linear(terms, "payment")
+    value = left_over(terms, "payment").root()
     if value is None:
         return Found(
             (), Sentence("The clauses state every payment: no regular one is left to find.")
@@ -67,7 +67,7 @@ def clause_figure_of(loan: Loan, terms: Terms) -> Found:
     path = loan.unknown or ""
     if path.endswith("step.percent"):
         return _step(loan, terms, path)
-    value = linear(terms, path)
+    value = left_over(terms, path).root()
     if value is None:
         return Found((), _CHANGES_NOTHING)
     if not _below_zero(loan, value) or ".step." in path:
@@ -101,7 +101,7 @@ def _step(loan: Loan, terms: Terms, path: str) -> Found:
 
 def principal_of(loan: Loan, terms: Terms) -> Found:
     """The amount lent, or what is asked of the purchase."""
-    value = linear(terms, "principal")
+    value = left_over(terms, "principal").root()
     if asks_of_purchase(loan) and value is not None and not _below_zero(loan, value):
         return purchase_figure_of(loan, value)
     if value is None or _below_zero(loan, value):
@@ -147,7 +147,7 @@ def balance_of(loan: Loan, terms: Terms) -> Found:
         )
     if not _below_zero(loan, value) or terms.count == 0:
         return Found((value,))
-    enough = linear(terms.having("balance", Decimal(0)), "payment")
+    enough = left_over(terms.having("balance", Decimal(0)), "payment").root()
     if enough is None or terms.provisions:
         return Found(
             (),

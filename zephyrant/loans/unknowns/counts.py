@@ -8,10 +8,11 @@ from typing import Final
 from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..document.loan import Loan
-from ..ledger.unrounded import rolled
+from ..ledger.exact import EXACT
+from ..ledger.period import happens_until
 from ..line.compiling import stated_terms
-from ..line.line import Stretch
-from ..line.stretches import lay_out
+from ..line.line import lay_out
+from ..line.stretch import Stretch
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..numbers.decimals import precise, significant, to_step
@@ -143,7 +144,7 @@ def _periods_until(terms: Terms) -> Decimal | None:
             return stretch.first - 1 + within
         if periods is None:
             return None
-        owed = rolled(owed, stretch, periods)
+        owed = EXACT.through(owed, stretch, periods)
         if lent_later:
             continue
         if is_past and ((owed < target) if falls else (owed > target)):
@@ -162,7 +163,7 @@ def _repaid_before_more_is_lent(loan: Loan, terms: Terms) -> Sentence | None:
     for stretch in line.stretches:
         if stretch.first > line.lent_until or stretch.last is None:
             return None
-        owed = rolled(owed, stretch, stretch.last - stretch.first + 1)
+        owed = EXACT.through(owed, stretch, stretch.periods())
         if stretch.first == line.lent_until and owed < terms.balance < line.principal:
             return Sentence(
                 "The payments repay all before more is lent: after payment {number}, with what is "
@@ -179,32 +180,17 @@ def _within_days(
     """The same in a period in which money moves on days: the part of it up to the day on which it
     brings the balance there, else as if what moved had with its interest been there before."""
     calendar = terms.time.calendar
-    payment = Decimal(0) if stretch.interest_only else stretch.payment
-    at_payment = payment + stretch.repay - stretch.advance - stretch.fee
-    for is_after, interest in ((False, stretch.before), (True, stretch.after)):
-        base, days = owed, sorted(each.day for each in stretch.inner if each.is_after == is_after)
-        for day in days:
-            moved = [each for each in stretch.inner if each.is_after == is_after]
-            share = next(each.interest for each in moved if each.day == day)
-            owed = base * (1 + as_decimal(interest - share)) + sum(
-                each.amount * (1 + as_decimal(each.interest - share))
-                for each in moved
-                if each.day <= day
-            )
-            if calendar and ((owed <= target) if falls else (owed >= target)):
-                begins, ends = _around(calendar, stretch.first, is_after=is_after)
-                return Decimal((day - begins).days) / Decimal((ends - begins).days)
-        if days:
-            growth = 1 + as_decimal(interest)
-            owed = base + sum(
-                each.amount * (1 + as_decimal(each.interest)) / growth
-                for each in stretch.inner
-                if each.is_after == is_after
-            )
-        if not is_after and stretch.after:
-            owed = owed * (1 + as_decimal(interest)) - at_payment
+    for place, moves in enumerate(stretch.inner):
+        if any(each.day == moves.day for each in stretch.inner[place + 1 :]):
+            continue
+        by_then = happens_until(owed, stretch, place, EXACT).closing + moves.amount
+        if calendar and ((by_then <= target) if falls else (by_then >= target)):
+            begins, ends = _around(calendar, stretch.first, is_after=moves.is_after)
+            return Decimal((moves.day - begins).days) / Decimal((ends - begins).days)
     if stretch.after:
         return None
+    growth = 1 + as_decimal(stretch.before)
+    owed += sum(each.amount * (1 + as_decimal(each.interest)) / growth for each in stretch.inner)
     return _within(owed, stretch._replace(inner=()), target, terms, falls=falls)
 
 

@@ -7,18 +7,18 @@ the last interest does.
 
 from dataclasses import replace
 from decimal import Decimal
+from fractions import Fraction
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.levelling import linear
+from ..ledger.exact import EXACT, unrounded_end
+from ..ledger.levelling import left_over
 from ..ledger.rows import Schedule
-from ..ledger.unrounded import unrounded_end
+from ..ledger.settling import Ending, Settling
 from ..line.compiling import asks_rate
-from ..line.line import Line, Settling
-from ..line.stretches import lay_out, moves_only_last
+from ..line.line import Line, lay_out
 from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal
 
 #: Figures in a clause that are amounts, by what of a row they are told in.
 _AMOUNTS: dict[str, Settling] = {
@@ -30,76 +30,86 @@ _AMOUNTS: dict[str, Settling] = {
 }
 
 
-def line_to_settle(loan: Loan, terms: Terms) -> Line:
-    """The line of a loan as it will be paid, and what settles it."""
-    line = lay_out(terms)
+def ending_of(loan: Loan, line: Line) -> Ending:
+    """How the schedule of a loan as it will be paid ends."""
     if asks_rate(loan):
-        return line._replace(settles_by=_by_interest(terms, line), cuts=False)
-    return line._replace(settles_by=_settles_by(loan, terms, line))
+        return Ending(_by_interest(line), cuts=False)
+    return Ending(_settles_by(loan, line), cuts=line.has_payments)
 
 
-def _by_interest(terms: Terms, line: Line) -> Settling:
+def _by_interest(line: Line) -> Settling:
     """In advance nothing bears interest after a last payment that leaves nothing: then the interest
     before it takes the cents."""
     last = line.stretches[-1]
-    idle = terms.in_advance and not line.balance and not last.inner
+    idle = line.terms.in_advance and not line.balance and not last.inner
     several = line.has_payments and (last.last or last.first) > 1
     return "interest-before" if idle and several else "interest"
 
 
-def _settles_by(loan: Loan, terms: Terms, line: Line) -> Settling:
+def _settles_by(loan: Loan, line: Line) -> Settling:
     if loan.unknown == "balance":
         return "balance"
-    if (own := asked_last(loan, terms)) is not None:
+    if (own := asked_last(loan, line)) is not None:
         return own
     last = line.stretches[-1]
     if not line.has_payments:
         pays = bool(last.repay)
     elif loan.unknown is None:
-        pays = line.is_open or not _is_paused(terms, line)
+        pays = line.is_open or not _is_paused(line)
     else:
         pays = line.is_open or bool(last.payment)
     if pays:
         return "payment"
-    if abs(gap(loan, terms)) <= rounding_reach(loan, line):
+    if abs(gap(line.terms)) <= rounding_reach(loan, line):
         return "interest"
-    return "nothing" if not line.has_payments or _is_paused(terms, line) else "payment"
+    return "nothing" if not line.has_payments or _is_paused(line) else "payment"
 
 
 def rounding_reach(loan: Loan, line: Line) -> Decimal:
     """How far rounding every interest and payment to the cent can move the balance at the end."""
     step = loan.step if loan.rounding.payment != "none" else Decimal(0)
-    each, reach = 2 * loan.minor_unit + step, Decimal(0)
+    each, nothing = 2 * loan.minor_unit + step, Decimal(0)
     with precise():
-        for stretch in line.stretches:
-            growth = abs((1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after)))
-            for _ in range((stretch.last or stretch.first) - stretch.first + 1):
-                reach = reach * growth + each
-    return reach
+        return EXACT.carried(
+            nothing,
+            (
+                stretch._replace(
+                    before=abs((1 + stretch.before) * (1 + stretch.after)) - 1,
+                    after=Fraction(0),
+                    payment=-each,
+                    interest_only=False,
+                    advance=nothing,
+                    fee=nothing,
+                    repay=nothing,
+                    inner=(),
+                )
+                for stretch in line.stretches
+            ),
+        )
 
 
-def _is_paused(terms: Terms, line: Line) -> bool:
+def _is_paused(line: Line) -> bool:
     """Whether a clause says that the last payment is none, or the interest only."""
     last = line.stretches[-1]
     return last.interest_only or (
-        not last.payment and any(provision.pay for provision in terms.provisions)
+        not last.payment and any(provision.pay for provision in line.terms.provisions)
     )
 
 
-def asked_last(loan: Loan, terms: Terms) -> Settling | None:
+def asked_last(loan: Loan, line: Line) -> Settling | None:
     """What of the last row the amount that is asked for is told in, where it stands there alone."""
     unknown = loan.unknown or ""
     by = _AMOUNTS.get(unknown.rsplit(".", 1)[-1])
     is_amount = unknown == "payment" or (unknown.startswith("clauses.") and by is not None)
-    return by if is_amount and moves_only_last(terms, unknown) else None
+    return by if is_amount and line.moves_only_last(unknown) else None
 
 
-def as_settled(loan: Loan, terms: Terms, line: Line, schedule: Schedule) -> Terms:
-    """The terms with an amount that is asked for in the last place as the schedule shows it."""
-    own = asked_last(loan, terms)
-    last, row = line.stretches[-1], schedule.rows[-1]
+def as_settled(loan: Loan, line: Line, schedule: Schedule) -> Line:
+    """The line with an amount that is asked for in the last place as the schedule shows it."""
+    own = asked_last(loan, line)
+    last, row, terms = line.stretches[-1], schedule.rows[-1], line.terms
     if own is None or row.stands_at != (last.last or last.first):
-        return terms
+        return line
     name, unit = loan.unknown or "", schedule.unit
     told = {"payment": row.payment, "repay": row.repay, "advance": row.advance, "fee": row.fee}
     on_the_line = {
@@ -112,10 +122,10 @@ def as_settled(loan: Loan, terms: Terms, line: Line, schedule: Schedule) -> Term
         terms.payment if name == "payment" else terms.provisions[int(name.split(".")[1])].amount
     )
     with precise():
-        return terms.having(name, amount + unit.amount(told[own]) - on_the_line[own])
+        return lay_out(terms.having(name, amount + unit.amount(told[own]) - on_the_line[own]))
 
 
-def gap(loan: Loan, terms: Terms) -> Decimal:
+def gap(terms: Terms) -> Decimal:
     """What is left over at the end beyond what is to be left, unrounded."""
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
@@ -124,11 +134,11 @@ def gap(loan: Loan, terms: Terms) -> Decimal:
 
 def fits(loan: Loan, terms: Terms) -> bool:
     """Whether stated figures fit as cash is paid: no more is left over than rounding explains."""
-    if abs(gap(loan, terms)) < loan.minor_unit / 2:
+    if abs(gap(terms)) < loan.minor_unit / 2:
         return True
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
-        exact = linear(free, "payment")
+        exact = left_over(free, "payment").root()
     if exact is None or terms.cash is None or loan.payment == UNKNOWN:
         return False
     return terms.cash.payment(exact) == terms.cash.payment(terms.payment)

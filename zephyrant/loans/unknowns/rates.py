@@ -4,10 +4,10 @@ from decimal import Decimal
 from fractions import Fraction
 
 from ..document.loan import Loan
-from ..ledger.present_value import present_value
-from ..ledger.unrounded import unrounded_end
-from ..line.periods import NO_TIME
-from ..line.stretches import lay_out
+from ..ledger.discounting import worth_at
+from ..ledger.exact import unrounded_end
+from ..line.growth import NO_TIME
+from ..line.line import in_rate, lay_out
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS, precise, significant
@@ -28,7 +28,7 @@ def rate_of(loan: Loan, terms: Terms) -> Found:
     lent = terms.principal - at_once
     if reason := _no_rate(loan, terms, lent, at_once):
         return Found((), reason)
-    total = present_value(terms, Decimal(0)).value
+    total = terms.principal - worth_at(in_rate(terms, "rate"), Decimal(0)).value
     periodic: Decimal | None = Decimal(0)
     if total != terms.principal:
         with precise(DIGITS + 30):
@@ -122,7 +122,7 @@ def _uneven_rate(terms: Terms, lent: Decimal) -> Decimal | None:
     """In x, with i = (e^x - 1) c, where c keeps the growth of every period above zero."""
     spans = [span for run in terms.runs for span in (run.before, run.after)]
     longest = max(Fraction(1), *(span.simple for span in spans))
-    paid = terms.principal - lent
+    paid, line = terms.principal - lent, in_rate(terms, "rate")
 
     def rate_at(exponent: Decimal) -> tuple[Decimal, Decimal]:
         growth = exponent.exp()
@@ -130,8 +130,9 @@ def _uneven_rate(terms: Terms, lent: Decimal) -> Decimal | None:
 
     def value_and_slope(exponent: Decimal) -> tuple[Decimal, Decimal]:
         rate, by_exponent = rate_at(exponent)
-        value, slope = present_value(terms, rate)
-        return ((value - paid) / lent).ln(), slope * by_exponent / (value - paid)
+        over, slope = worth_at(line, rate)
+        value = terms.principal - over - paid
+        return (value / lent).ln(), -slope * by_exponent / value
 
     exponent = root_of_falling(value_and_slope)
     return None if exponent is None else rate_at(exponent)[0]
@@ -142,7 +143,7 @@ def _no_rate(loan: Loan, terms: Terms, lent: Decimal, at_once: Decimal) -> Sente
 
     `lent` is what is owed after `at_once` has been paid at once.
     """
-    total = present_value(terms, Decimal(0)).value
+    total = terms.principal - worth_at(in_rate(terms, "rate"), Decimal(0)).value
     money = {
         "principal": Money(terms.principal, loan.decimals),
         "payment": Money(at_once or terms.payment, loan.decimals),

@@ -9,6 +9,7 @@ from ..document.loan import Loan
 from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
 from ..line.compiling import asks_rate, cash_of, stated_rate, stated_terms
+from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
 from ..quotes.conversion import as_decimal, as_fraction, periodic_rate
@@ -33,8 +34,8 @@ class Found(NamedTuple):
     note: Sentence | None = None
 
 
-def payable_terms(loan: Loan, solution: Decimal) -> Terms:
-    """The terms with the solution put back as it will be paid, as the schedule starts from.
+def payable_line(loan: Loan, solution: Decimal) -> Line:
+    """The line with the solution put back as it will be paid, as the schedule starts from.
 
     A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
     is asked for.
@@ -53,7 +54,7 @@ def payable_terms(loan: Loan, solution: Decimal) -> Terms:
         terms = terms.having("payment", cash.payment(solution))
     elif unknown and unknown.startswith("clauses."):
         terms = terms.having(unknown, _clause_cash(unknown, solution, cash))
-    return levelled(terms)
+    return lay_out(levelled(terms))
 
 
 def _clause_cash(path: str, solution: Decimal, cash: Cash) -> Decimal:
@@ -80,8 +81,8 @@ def _terms_around(loan: Loan, solution: Decimal) -> Terms:
     )
 
 
-def solved_terms(loan: Loan, found: Found) -> Terms:
-    """The terms with the solution put back unrounded; an unknown count stays open.
+def solved_line(loan: Loan, found: Found) -> Line:
+    """The line with the solution put back unrounded; an unknown count stays open.
 
     A payment that is asked for is that before anything is set anew.
     """
@@ -92,12 +93,12 @@ def solved_terms(loan: Loan, found: Found) -> Terms:
     if unknown == "payment":
         terms = unforeseen(terms)
     if unknown and asks_rate(loan):
-        return terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
-    if unknown in (None, "count"):
-        return terms
-    if asks_of_purchase(loan):
-        return terms.having("principal", lent_for(loan, solution, exactly=True))
-    return terms.having(unknown or "", solution)
+        terms = terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
+    elif asks_of_purchase(loan):
+        terms = terms.having("principal", lent_for(loan, solution, exactly=True))
+    elif unknown not in (None, "count"):
+        terms = terms.having(unknown or "", solution)
+    return lay_out(terms)
 
 
 def asks_of_purchase(loan: Loan) -> bool:

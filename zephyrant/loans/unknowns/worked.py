@@ -11,32 +11,40 @@ from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
-from ..ledger.rows import NeverSettlesError, Row, Schedule, cash_rule
+from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
+from ..ledger.settling import Ending
 from ..line.compiling import cash_of
+from ..line.line import Line, lay_out
 from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, significant
 from ..wording.marks import Marks, Money, Number, Sentence
 from .counts import never_repays
 from .finding import find
-from .last_payment import as_settled, asked_last, fits, line_to_settle
+from .last_payment import as_settled, asked_last, ending_of, fits
 from .solution import (
     Found,
     asks_of_purchase,
+    payable_line,
     payable_percent,
-    payable_terms,
     purchase_figure,
-    solved_terms,
+    solved_line,
 )
 
 
 class Solved(NamedTuple):
-    """Without an answer there are no terms; where a loan cannot end to the cent as stated, no
-    schedule, and why stands in `unlaid`."""
+    """Without an answer there is no line; where a loan cannot end to the cent as stated, no
+    schedule, and why stands in `unlaid`.
+
+    `line`: as the loan will be paid; `solved`: with what was found unrounded; `ending`: how the
+    schedule ends.
+    """
 
     found: Found
-    terms: Terms | None
-    schedule: Schedule | None
+    line: Line | None = None
+    schedule: Schedule | None = None
     unlaid: Sentence | None = None
+    ending: Ending = Ending()
+    solved: Line | None = None
 
 
 @lru_cache(maxsize=32)
@@ -44,9 +52,10 @@ def work_out(loan: Loan) -> Solved:
     """The figure found (none where all are stated) and the loan to the cent."""
     found = _found(loan)
     if not _is_one(found):
-        return Solved(found, None, None)
+        return Solved(found)
     solution = found.solutions[found.ordinary or 0] if found.solutions else Decimal(0)
-    return _laid_out(loan, found, payable_terms(loan, solution))
+    worked = _laid_out(loan, found, payable_line(loan, solution))
+    return worked._replace(solved=solved_line(loan, found)) if found.solutions else worked
 
 
 @lru_cache(maxsize=32)
@@ -67,13 +76,13 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
         return found.reason, None
     solution = found.solutions[found.ordinary or 0]
     if loan.unknown not in ("count", "balance"):
-        terms = payable_terms(loan, solution)
-        if asked_last(loan, terms) is None:
-            return None, value_as_paid(loan, solution, terms, None)
-    found, terms_, schedule, _ = work_out(loan)
-    if found.reason or terms_ is None:
-        return found.reason, None
-    return None, value_as_paid(loan, solution, terms_, schedule)
+        line = payable_line(loan, solution)
+        if asked_last(loan, line) is None:
+            return None, value_as_paid(loan, solution, line.terms, None)
+    worked = work_out(loan)
+    if worked.found.reason or worked.line is None:
+        return worked.found.reason, None
+    return None, value_as_paid(loan, solution, worked.line.terms, worked.schedule)
 
 
 @lru_cache(maxsize=32)
@@ -82,13 +91,13 @@ def work_out_unrounded(loan: Loan) -> Solved:
     found = _found(loan)
     if loan.unknown in (None, "count") or not _is_one(found):
         return work_out(loan)
-    terms = levelled(solved_terms(loan, found))
-    return _laid_out(loan, found, replace(terms, cash=cash_of(loan)))
+    terms = levelled(solved_line(loan, found).terms)
+    return _laid_out(loan, found, lay_out(replace(terms, cash=cash_of(loan))))
 
 
-def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
-    """The loan to the cent, on terms that have no unknown any more."""
-    line, rounding = line_to_settle(loan, terms), loan.rounding
+def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
+    """The loan to the cent, on a line that has no unknown any more."""
+    rounding, ending = loan.rounding, ending_of(loan, line)
     rule = cash_rule(
         line,
         loan.decimals,
@@ -97,14 +106,14 @@ def _laid_out(loan: Loan, found: Found, terms: Terms) -> Solved:
         shows_overpaid=rounding.overpaid == "shown",
     )
     try:
-        schedule = roll_schedule(line, rule)
-        return Solved(found, as_settled(loan, terms, line, schedule), schedule)
+        schedule = roll_schedule(line, rule, ending)
+        return Solved(found, as_settled(loan, line, schedule), schedule, ending=ending)
     except NeverSettlesError as error:
         if loan.unknown != "count":
-            return Solved(found, terms, None, _why_unlaid(loan, terms, error))
+            return Solved(found, line, None, _why_unlaid(loan, line.terms, error), ending)
         never = error.why in ("rounding", "payment")
-        why = _unsettled(loan, terms) if never else _why_unlaid(loan, terms, error)
-        return Solved(Found((), why), None, None)
+        why = _unsettled(loan, line.terms) if never else _why_unlaid(loan, line.terms, error)
+        return Solved(Found((), why))
 
 
 def _unsettled(loan: Loan, terms: Terms) -> Sentence:
@@ -172,13 +181,6 @@ def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedul
     return plain(getattr(terms, loan.unknown or ""), loan.decimals)
 
 
-def due(loan: Loan, row: Row) -> date | None:
-    """When what a row tells happens; none without dates."""
-    if row.day is not None or loan.calendar is None:
-        return row.day
-    return loan.calendar.payment(row.stands_at)
-
-
 def end_of(loan: Loan, schedule: Schedule) -> date | None:
     """When a loan ends: with its last row or on a day in it, in advance a period later where a
     balance is left."""
@@ -187,14 +189,14 @@ def end_of(loan: Loan, schedule: Schedule) -> date | None:
         return row.ended.day
     if calendar is not None and row.closing > 0 and loan.count != 0:
         return calendar.end(row.number)
-    return due(loan, row)
+    return due(row, calendar)
 
 
 def schedule_of(loan: Loan, marks: Marks) -> Schedule:
     """The loan to the cent; raises `NotALoan` with the reason where it has no schedule."""
-    found, _, schedule, unlaid = work_out(loan)
-    if schedule is None:
-        reason = found.reason or unlaid
+    worked = work_out(loan)
+    if worked.schedule is None:
+        reason = worked.found.reason or worked.unlaid
         said = reason.say(marks) if reason else "The loan has no schedule to the cent."
         raise NotALoan([FieldError(field="", message=said)])
-    return schedule
+    return worked.schedule
