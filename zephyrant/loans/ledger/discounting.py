@@ -32,16 +32,16 @@ G = TypeVar("G")
 class PeriodOfFlows(NamedTuple, Generic[G]):
     """What moves in a period, above zero what is lent: before its payment, with it and after it.
 
-    How 1 grows up to the payment and from it on; with each amount on a day how it grows up to
-    where the period's interest is reckoned. Where only the interest is paid nothing grows, but what
-    moves after the payment.
+    How 1 grows up to the payment and from it on (None: not at all); with each amount on a day how
+    it grows up to where the period's interest is reckoned. Where only the interest is paid nothing
+    grows, but what moves after the payment.
     """
 
-    before: G
-    after: G
-    early: tuple[tuple[Decimal, G], ...]
+    before: G | None
+    after: G | None
+    early: tuple[tuple[Decimal, G | None], ...]
     with_payment: tuple[Decimal, Decimal]
-    late: tuple[tuple[Decimal, G], ...]
+    late: tuple[tuple[Decimal, G | None], ...]
 
 
 class Discounting(ABC, Generic[D, G]):
@@ -70,22 +70,23 @@ class Discounting(ABC, Generic[D, G]):
     def through(self, at: D, period: PeriodOfFlows[G], periods: int) -> D:
         """Adds all that moves in so many like periods; gives the discount at their end."""
         for _ in range(periods):
-            at = self.over(at, period.before)
-            for amount, growth in period.early:
-                self.add(self.back(at, growth), amount)
+            at = at if period.before is None else self.over(at, period.before)
+            self._on_days(at, period.early)
             self.add(at, *period.with_payment)
-            at = self.over(at, period.after)
-            for amount, growth in period.late:
-                self.add(self.back(at, growth), amount)
+            at = at if period.after is None else self.over(at, period.after)
+            self._on_days(at, period.late)
         return at
+
+    def _on_days(self, at: D, moved: tuple[tuple[Decimal, G | None], ...]) -> None:
+        for amount, growth in moved:
+            self.add(at if growth is None else self.back(at, growth), amount)
 
     def told(self, stretch: Stretch[Any, Any]) -> PeriodOfFlows[G]:
         """A period of a stretch as flows."""
         held = stretch.interest_only
-        still = self.growth(Fraction(0)) if held else None
 
-        def grown(interest: InRate | Fraction) -> G:
-            return self.growth(interest) if still is None else still
+        def grown(interest: InRate | Fraction) -> G | None:
+            return self.growth(interest) if interest and not held else None
 
         return PeriodOfFlows(
             grown(stretch.before),
@@ -158,11 +159,11 @@ class _BothSides(Discounting[Decimal, Decimal]):
         """What moves with the payments is alike: the discounts alone are added up, one by one."""
         if period.early or period.late:
             return super().through(at, period, periods)
-        total = Decimal(0)
+        total, (before, after) = Decimal(0), period[:2]
         for _ in range(periods):
-            at /= period.before
+            at = at if before is None else at / before
             total += at
-            at /= period.after
+            at = at if after is None else at / after
         self.add(total, *period.with_payment)
         return at
 
@@ -280,8 +281,9 @@ class _Sloped(Discounting[Worth, tuple[Decimal, Decimal]]):
         """Like periods by the sum of a geometric series."""
         if period.early or period.late or periods == 1:
             return super().through(at, period, periods)
-        (_, before), (after, later) = period.before, period.after
-        growth = period.before[0] * after
+        still = Decimal(1), Decimal(0)
+        (growth, before), (after, later) = period.before or still, period.after or still
+        growth *= after
         ends, moment = annuity.present_values(
             1 / growth, periods, sum(period.with_payment, Decimal(0)), Decimal(0)
         )
