@@ -29,21 +29,14 @@ from scipy.optimize import brentq
 from tools.demo_server import ROOT, demo_server, enter, open_case
 from zephyrant import loans
 from zephyrant.desk.schedules import xlsx
-from zephyrant.loans.ledger.arrays import Level, balances, counts, payments, principals
-from zephyrant.loans.ledger.arrays import rates as rates_of_many
+from zephyrant.loans.ledger.level_arrays import Level, balances, counts, payments, principals
 from zephyrant.loans.ledger.roll import roll_schedule
 from zephyrant.loans.ledger.rows import cash_rule
 from zephyrant.loans.ledger.settling import Ending
-from zephyrant.loans.numbers.crossings import (
-    LEAST_GROWTH,
-    MOST_GROWTH,
-    Flow,
-    Flows,
-    crossings,
-    isolate,
-    only_crossing,
-)
 from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
+from zephyrant.loans.roots.crossings import LEAST_GROWTH, MOST_GROWTH, isolate
+from zephyrant.loans.roots.flows import Flow, Flows, crossings, only_crossing
+from zephyrant.loans.roots.many_rates import rates as rates_of_many
 from zephyrant.loans.unknowns.finding import find
 from zephyrant.loans.unknowns.solution import payable_line
 from zephyrant.loans.unknowns.worked import work_out

@@ -13,14 +13,8 @@ import pyxirr
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
-from zephyrant.loans.numbers.crossings import (
-    LEAST_GROWTH,
-    MOST_GROWTH,
-    Crossing,
-    Flow,
-    Flows,
-    crossings,
-)
+from zephyrant.loans.roots.crossings import LEAST_GROWTH, MOST_GROWTH, Crossing
+from zephyrant.loans.roots.flows import Flow, Flows, crossings
 
 from .documents import solve
 
@@ -32,7 +26,7 @@ def flows_of(pairs: list[tuple[int, str]]) -> Flows:
 
 
 def rates(found: list[Crossing]) -> list[float]:
-    return [expm1(float(each.force)) for each in found]
+    return [expm1(float(each.at)) for each in found]
 
 
 def with_growths(growths: list[mpf], rest: list[mpf]) -> list[tuple[int, str]]:
@@ -73,7 +67,7 @@ class KnownRoots(TestCase):
                 [mpf(1), mpf(rng.randint(1, 9)) / 4], [mpf(1), mpf(1) / 3, mpf(rng.randint(1, 5))]
             )
             found = crossings(flows_of(with_growths(growths, rest)), 1)
-            told = [mpf(str(each.force.exp())) for each in found]
+            told = [mpf(str(each.at.exp())) for each in found]
             self.assertEqual(len(told), len(growths), (number, growths, told))
             for ours, known in zip(told, growths, strict=True):
                 self.assertLess(abs(ours - known), mpf("1e-9"), (number, growths))
@@ -83,7 +77,7 @@ class KnownRoots(TestCase):
     def test_a_touching_root_is_told_exactly(self) -> None:
         (one,) = crossings(flows_of([(0, "100"), (1, "-220"), (2, "121")]), 1)
         self.assertEqual(one.how, "touches")
-        self.assertLess(abs(float(one.force) - log(1.1)), 1e-15)
+        self.assertLess(abs(float(one.at) - log(1.1)), 1e-15)
         self.assertEqual(crossings(flows_of([(0, "100"), (1, "-219.99"), (2, "121")]), 1), [])
         two = crossings(flows_of([(0, "100"), (1, "-220.01"), (2, "121")]), 1)
         self.assertEqual(len(two), 2)
@@ -99,7 +93,7 @@ class KnownRoots(TestCase):
         )
         (one,) = crossings(flows, 1)
         self.assertEqual(one.how, "touches, not certified")
-        self.assertLess(abs(float(one.force) - 2 * log(1.2) / 3), 1e-9)
+        self.assertLess(abs(float(one.at) - 2 * log(1.2) / 3), 1e-9)
 
     def test_two_rates_of_1955(self) -> None:
         # Lorie and Savage, Journal of Business 28 (1955): -1,600, +10,000, -10,000: 25 and 400 %.
@@ -133,7 +127,7 @@ class AgainstOthers(TestCase):
             dates = np.array([0, *days], dtype="timedelta64[D]") + np.datetime64("2027-01-01")
             theirs = pyxirr.xirr(dates.astype(object).tolist(), [-lent, *paid])
             assert theirs is not None
-            ours = expm1(365 * float(found.force))
+            ours = expm1(365 * float(found.at))
             # pyxirr stops short of nine digits on some of them; SciPy's root does not.
             self.assertAlmostEqual(ours, theirs, places=8)
             times = np.array([0, *days]) / 365
@@ -159,8 +153,8 @@ class AgainstOthers(TestCase):
             shown = int(np.sum(np.sign(height[1:]) != np.sign(height[:-1])))
             self.assertEqual(len([each for each in found if each.how == "crosses"]), shown)
             for each in found:
-                total = sum(mpf(a) * mp.exp(-t * mpf(str(each.force))) for t, a in pairs)
-                size = sum(abs(mpf(a)) * mp.exp(-t * mpf(str(each.force))) for t, a in pairs)
+                total = sum(mpf(a) * mp.exp(-t * mpf(str(each.at))) for t, a in pairs)
+                size = sum(abs(mpf(a)) * mp.exp(-t * mpf(str(each.at))) for t, a in pairs)
                 self.assertLess(abs(total), size * mpf("1e-30"))
 
     def test_nothing_to_balance(self) -> None:

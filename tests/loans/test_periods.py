@@ -13,8 +13,10 @@ from hypothesis import strategies as st
 from zephyrant import loans
 from zephyrant.loans.ledger.discounting import discounted, logarithms, worth_at
 from zephyrant.loans.ledger.exact import AFFINE, EXACT, Carrying, unrounded_end
+from zephyrant.loans.ledger.level_arrays import Level
 from zephyrant.loans.ledger.period import Reckoned, Reckoning, happens, happens_until
 from zephyrant.loans.ledger.plain_numbers import IN_FLOATS, IN_FRACTIONS
+from zephyrant.loans.ledger.rolled_arrays import rolled
 from zephyrant.loans.ledger.rows import CashRule
 from zephyrant.loans.ledger.whole_units import WholeUnits
 from zephyrant.loans.line.compiling import stated_terms
@@ -234,6 +236,59 @@ class ToldAsFlows(TestCase):
                 self.agree(content)
                 told += 1
         self.assertGreater(told, 200)
+
+
+class AsArrays(TestCase):
+    """Many loans rolled at once are each rolled alone."""
+
+    def test_rows_of_single_periods(self) -> None:
+        chance = np.random.default_rng(14)
+        size = 400
+        count = chance.integers(1, 60, size)
+        thousandths = chance.integers(0, 12, size)
+        for in_advance in (False, True):
+            lent = chance.integers(100_000, 9_000_000, size).astype(float)
+            payment = np.round(lent / count * chance.uniform(0.9, 1.2, size))
+            level = Level(
+                principal=lent,
+                rate=thousandths / 1_000,
+                numerator=thousandths,
+                denominator=np.full(size, 1_000),
+                count=count,
+                balance=np.zeros(size),
+                payment=payment,
+                in_advance=np.full(size, in_advance),
+            )
+            after = np.minimum(count, 7)
+            told = rolled(level, after=after)
+            units = WholeUnits(CashRule(Unit(2, 2), interest_step=1, cash_step=1))
+            sure = 0
+            for place in np.flatnonzero(~np.isnan(told.final)).tolist():
+                rate, nothing = Fraction(int(thousandths[place]), 1_000), Decimal(0)
+                period = Reckoned(
+                    Stretch(
+                        1,
+                        None,
+                        Fraction(0) if in_advance else rate,
+                        rate if in_advance else Fraction(0),
+                        Decimal(int(payment[place])) / 100,
+                        False,
+                        nothing,
+                        nothing,
+                        nothing,
+                    ),
+                    units,
+                )
+                owed, paid = int(lent[place]), 0
+                for number in range(1, int(count[place])):
+                    it = happens(owed, period)
+                    owed, paid = it.closing, paid + it.paid
+                    if number == after[place]:
+                        self.assertEqual(it.rest, told.owed[place])
+                last = happens(owed, period).due
+                self.assertEqual((last, paid + last), (told.final[place], told.paid[place]))
+                sure += 1
+            self.assertGreater(sure, size // 2)
 
 
 class InTheRate(TestCase):

@@ -14,8 +14,8 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from zephyrant import loans
-from zephyrant.loans.ledger import arrays
-from zephyrant.loans.ledger.arrays import Level
+from zephyrant.loans.ledger.level_arrays import Level
+from zephyrant.loans.roots import many_rates
 from zephyrant.loans.tape.rows import ASKABLE, RESULTS, Defaults, FieldName, row_document
 from zephyrant.loans.tape.solving import _Tape, solve_tape
 
@@ -170,7 +170,7 @@ class Kernels(TestCase):
             count=np.array([n]),
             in_advance=np.array([advance]),
         )
-        (found,) = arrays.rates(level).tolist()
+        (found,) = many_rates.rates(level).tolist()
         if isnan(found):
             # Given up, never wrong; and only where the rate is far below zero.
             self.assertLess(rate * n, -0.3)
@@ -187,7 +187,7 @@ class Kernels(TestCase):
         level = self.level(
             principal=np.ones(4), payment=payment, count=count, in_advance=np.zeros(4, dtype=bool)
         )
-        self.assertLess(np.abs(arrays.rates(level) - rates).max(), 1e-13)
+        self.assertLess(np.abs(many_rates.rates(level) - rates).max(), 1e-13)
 
     def test_none_where_there_may_be_none_or_several(self) -> None:
         level = self.level(
@@ -197,7 +197,7 @@ class Kernels(TestCase):
             count=np.array([12, 12, 1]),
             in_advance=np.array([False, False, True]),
         )
-        self.assertTrue(np.isnan(arrays.rates(level)).all())
+        self.assertTrue(np.isnan(many_rates.rates(level)).all())
 
 
 class Published(TestCase):

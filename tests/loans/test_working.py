@@ -14,9 +14,9 @@ from zephyrant.loans import MARKS
 from zephyrant.loans.answer.proof import prove
 from zephyrant.loans.calendars import frequencies
 from zephyrant.loans.ledger.rows import Schedule
-from zephyrant.loans.numbers.roots import root_of_falling_convex
 from zephyrant.loans.quotes.conversion import periodic_rate
 from zephyrant.loans.quotes.styles import Style
+from zephyrant.loans.roots.monotone import root_of_falling_convex
 from zephyrant.loans.unknowns.solution import solved_line
 from zephyrant.loans.unknowns.worked import work_out
 

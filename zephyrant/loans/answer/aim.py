@@ -14,8 +14,9 @@ from ..document.paths import with_figure
 from ..document.reading import write
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
+from ..roots.narrowing import Point
 from ..wording.marks import PLAIN, Marks, Money, Number, Percent, Sentence
-from .aim_search import AimSearch, Trial, cut_to
+from .aim_search import AimSearch, cut_to
 from .results import YEARLY_COSTS, as_paid
 
 _NAMES: Final = {
@@ -188,17 +189,17 @@ def _said(words: _Told) -> str:
     return words if isinstance(words, str) else words.say(PLAIN)
 
 
-def _unreached(loan: Loan, aim: Aim, nearest: Trial | None) -> Sentence:
+def _unreached(loan: Loan, aim: Aim, nearest: Point | None) -> Sentence:
     named, moves = _names(aim)
     target: _Told = _in_words(loan, aim.figure, aim.number)
     text = "No {moves} gives the loan " + named + " of {target}"
     if nearest is None:
         text += ": with none that was tried has it an answer."
         return Sentence(text, moves=moves, target=target)
-    reached: _Told = _in_words(loan, aim.figure, aim.number + nearest.gap)
+    reached: _Told = _in_words(loan, aim.figure, aim.number + nearest.value)
     if _said(reached) == _said(target):
         # So near that as many digits as usual do not tell them apart.
-        target, reached = _told_apart(aim.number, nearest.gap)
+        target, reached = _told_apart(aim.number, nearest.value)
     return Sentence(
         text + "; the nearest is {result}, with {at}.",
         moves=moves,

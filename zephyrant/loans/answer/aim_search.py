@@ -7,8 +7,8 @@ the scan without crossing it is not seen.
 """
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, Context, Decimal
+from itertools import islice
 from typing import Final
 
 from ..budget import look
@@ -20,6 +20,7 @@ from ..document.parts import Rounding
 from ..document.paths import figure_at, with_figure
 from ..errors import NotALoan
 from ..numbers.decimals import plain
+from ..roots.narrowing import Point, false_positions, halvings, thirds
 from ..unknowns.worked import work_out_unrounded
 from .results import YEARLY_COSTS, result
 
@@ -28,18 +29,12 @@ _DIGITS: Final = 20
 #: Digits where the result is a yearly cost, which is worked in floats.
 _COST_DIGITS: Final = 9
 _MOST_TRIALS: Final = 90
-#: Trials to find where a loan begins to have a result.
+#: Points to find where a loan begins to have a result.
 _EDGE_TRIALS: Final = 14
+#: Thirds taken of the interval in which a result comes nearest.
+_THIRDS: Final = 24
 #: Terms of this many payments are tried where the count may move.
 _LONGEST: Final = 1_200
-
-
-@dataclass(frozen=True)
-class Trial:
-    """A trial: the figure, and what the result then is beyond its aim."""
-
-    at: Decimal
-    gap: Decimal
 
 
 class AimSearch:
@@ -66,10 +61,10 @@ class AimSearch:
             return None
         return None if found is None else found - self.aim.number
 
-    def point(self, at: Decimal) -> Trial | None:
+    def point(self, at: Decimal) -> Point | None:
         """A trial, where the loan has that result."""
         gap = self.gap(at)
-        return None if gap is None else Trial(at, gap)
+        return None if gap is None else Point(at, gap)
 
     def size(self) -> Decimal:
         """Below this a gap is nothing."""
@@ -106,7 +101,7 @@ class AimSearch:
 
     # What fits
 
-    def solutions(self) -> tuple[list[Decimal], list[Trial]]:
+    def solutions(self) -> tuple[list[Decimal], list[Point]]:
         """Every value that reaches the aim, and the points tried."""
         if not (self.is_whole or self.is_cost):
             linear = self._linear()
@@ -116,10 +111,10 @@ class AimSearch:
         reached = list(self._narrowed(points))
         return reached, points
 
-    def _scanned(self) -> list[Trial]:
+    def _scanned(self) -> list[Point]:
         """The trials that have the result; where they begin to have it or cease to, up to there."""
-        points: list[Trial] = []
-        before: tuple[Decimal, Trial | None] | None = None
+        points: list[Point] = []
+        before: tuple[Decimal, Point | None] | None = None
         for at in self.trials():
             point = self.point(at)
             if before and (point is None) != (before[1] is None) and not self.is_whole:
@@ -131,19 +126,24 @@ class AimSearch:
         return points
 
     def _up_to_the_edge(
-        self, low: tuple[Decimal, Trial | None], high: tuple[Decimal, Trial | None]
-    ) -> Iterator[Trial]:
+        self, low: tuple[Decimal, Point | None], high: tuple[Decimal, Point | None]
+    ) -> Iterator[Point]:
         has, has_not = (low[0], high[0]) if low[1] else (high[0], low[0])
-        for _ in range(_EDGE_TRIALS):
-            middle = cut_to((has + has_not) / 2, 12)
-            point = self.point(middle)
-            if point is None:
-                has_not = middle
-            else:
-                has = middle
-                yield point
+        found: list[Point] = []
 
-    def _linear(self) -> tuple[list[Decimal], list[Trial]] | None:
+        def is_there(at: Decimal) -> bool:
+            point = self.point(at)
+            found.extend([point] if point else [])
+            return point is not None
+
+        def middle(one: Decimal, other: Decimal) -> Decimal:
+            return cut_to((one + other) / 2, 12)
+
+        for _ in islice(halvings(has, has_not, is_there, middle), _EDGE_TRIALS):
+            pass
+        yield from found
+
+    def _linear(self) -> tuple[list[Decimal], list[Point]] | None:
         base = self.standing or Decimal(0)
         if base <= 0:
             base = Decimal(8) if self.aim.by.endswith("percent") else Decimal(1000)
@@ -154,25 +154,28 @@ class AimSearch:
         else:
             return None
         one, two, three = points
-        size = max(abs(point.gap) for point in points).scaleb(-15)
-        if abs(one.gap - 2 * two.gap + three.gap) > size or abs(one.gap - three.gap) <= size:
+        size = max(abs(point.value) for point in points).scaleb(-15)
+        if (
+            abs(one.value - 2 * two.value + three.value) > size
+            or abs(one.value - three.value) <= size
+        ):
             return None
-        at = (one.at * three.gap - three.at * one.gap) / (three.gap - one.gap)
+        at = (one.at * three.value - three.at * one.value) / (three.value - one.value)
         again = self.point(cut_to(at, self.digits + 8))
-        if again is None or abs(again.gap) > self.size():
+        if again is None or abs(again.value) > self.size():
             return None
         return [at], points
 
-    def _narrowed(self, points: list[Trial]) -> Iterator[Decimal]:
-        narrow: Callable[[Trial, Trial], Decimal | None] = (
+    def _narrowed(self, points: list[Point]) -> Iterator[Decimal]:
+        narrow: Callable[[Point, Point], Decimal | None] = (
             self._whole if self.is_whole else self._between
         )
         enough = self._cent() if self.is_whole else self.size()
         for number, point in enumerate(points):
             before = points[number - 1] if number else point
-            if abs(point.gap) <= enough:
+            if abs(point.value) <= enough:
                 yield point.at
-            elif before.gap * point.gap < 0 and abs(before.gap) > enough:
+            elif before.value * point.value < 0 and abs(before.value) > enough:
                 found = narrow(points[number - 1], point)
                 if found is not None:
                     yield found
@@ -180,83 +183,85 @@ class AimSearch:
     def _cent(self) -> Decimal:
         return self.loan.minor_unit / 2 if self.aim.figure not in YEARLY_COSTS else Decimal("1e-9")
 
-    def _between(self, low: Trial, high: Trial) -> Decimal | None:
-        """A change of sign narrowed by the Illinois variant of the false position."""
-        at_low, at_high, side = low.gap, high.gap, 0
-        left, right = low.at, high.at
-        best = min(low, high, key=lambda point: abs(point.gap))
-        for _ in range(_MOST_TRIALS):
-            at = (left * at_high - right * at_low) / (at_high - at_low)
-            at = cut_to(at, self.digits + 6)
-            if not left < at < right:
-                break
-            point = self.point(at)
-            if point is None:
-                return None
-            if abs(point.gap) <= abs(best.gap):
+    def _between(self, low: Point, high: Point) -> Decimal | None:
+        """A change of sign narrowed by the false position."""
+        best = min(low, high, key=lambda point: abs(point.value))
+        for point, left, right in islice(
+            false_positions(self.gap, low, high, lambda at: cut_to(at, self.digits + 6)),
+            _MOST_TRIALS,
+        ):
+            if abs(point.value) <= abs(best.value):
                 best = point
-            if not point.gap or right - left <= abs(at).scaleb(-self.digits - 1):
+            if not point.value or right.at - left.at <= abs(point.at).scaleb(-self.digits - 1):
                 break
-            if (point.gap > 0) == (at_high > 0):
-                right, at_high = at, point.gap
-                at_low = at_low / 2 if side > 0 else at_low
-                side = 1
-            else:
-                left, at_low = at, point.gap
-                at_high = at_high / 2 if side < 0 else at_high
-                side = -1
-        if not best.gap and self.aim.figure == "end_date" and not self.by_percent:
-            return self._least(low if low.gap else high, best)
+        if not best.value and self.aim.figure == "end_date" and not self.by_percent:
+            return self._least(low if low.value else high, best)
         # Where the result jumps over the aim nothing reaches it.
-        return best.at if abs(best.gap) <= self.size() else None
+        return best.at if abs(best.value) <= self.size() else None
 
-    def _least(self, beyond: Trial, reached: Trial) -> Decimal:
+    def _least(self, beyond: Point, reached: Point) -> Decimal:
         """Of amounts that all reach an aim the one next to those that do not, to the minor unit."""
         minor = self.loan.minor_unit
-        off, on = beyond.at, reached.at
-        while abs(on - off) > minor / 8:
-            middle = (on + off) / 2
-            point = self.point(middle)
-            if point is not None and not point.gap:
-                on = middle
-            else:
-                off = middle
+
+        def reaches(at: Decimal) -> bool:
+            point = self.point(at)
+            return point is not None and not point.value
+
+        intervals = halvings(reached.at, beyond.at, reaches, lambda one, other: (one + other) / 2)
+        on, off = next(each for each in intervals if abs(each[0] - each[1]) <= minor / 8)
         units = (on / minor).to_integral_value(ROUND_CEILING if on > off else ROUND_FLOOR)
         return units * minor
 
-    def _whole(self, low: Trial, high: Trial) -> Decimal | None:
+    def _whole(self, low: Point, high: Point) -> Decimal | None:
         """The whole number within a change of sign that reaches the aim to the cent."""
-        while high.at - low.at > 1:
-            middle = self.point(Decimal(int(low.at + high.at) // 2))
-            if middle is None:
-                return None
-            if abs(middle.gap) <= self._cent():
-                return middle.at
-            low, high = (middle, high) if middle.gap * high.gap < 0 else (low, middle)
+        tried: list[Point | None] = []
+
+        def is_low(at: Decimal) -> bool:
+            tried.append(self.point(at))
+            point = tried[-1]
+            return point is not None and point.value * high.value < 0
+
+        if high.at - low.at <= 1:
+            return None
+        for begin, end in halvings(low.at, high.at, is_low, _between_whole):
+            point = tried[-1]
+            if point is None or abs(point.value) <= self._cent():
+                return point and point.at
+            if end - begin <= 1:
+                break
         return None
 
-    def nearest(self, points: list[Trial]) -> Trial | None:
+    def nearest(self, points: list[Point]) -> Point | None:
         """The trial that comes nearest, narrowed between its neighbours."""
         if not points:
             return None
-        place = min(range(len(points)), key=lambda number: abs(points[number].gap))
+        place = min(range(len(points)), key=lambda number: abs(points[number].value))
         best = points[place]
+
+        def is_nearer(one: Decimal, other: Decimal) -> bool | None:
+            nonlocal best
+            first, second = self.point(one), self.point(other)
+            if first is None or second is None:
+                return None
+            best = min(best, first, second, key=lambda point: abs(point.value))
+            return abs(first.value) <= abs(second.value)
+
         low = points[max(0, place - 1)].at
         high = points[min(len(points) - 1, place + 1)].at
-        for _ in range(24):
-            third = (high - low) / 3
-            spots = [low + third, high - third]
-            if self.is_whole:
-                spots = [spot.to_integral_value() for spot in spots]
-            tried = [self.point(cut_to(spot, 12)) for spot in spots]
-            one, two = tried
-            if one is None or two is None or high - low <= abs(high).scaleb(-8):
-                break
-            best = min(best, one, two, key=lambda point: abs(point.gap))
-            low, high = (low, two.at) if abs(one.gap) <= abs(two.gap) else (one.at, high)
-            if self.is_whole and high - low <= 1:
+        enough = Decimal(1) if self.is_whole else abs(high).scaleb(-8)
+        if high - low <= abs(high).scaleb(-8):
+            return best
+        for begin, end in islice(thirds(low, high, is_nearer, self._cut), _THIRDS):
+            if end - begin <= enough:
                 break
         return best
+
+    def _cut(self, at: Decimal) -> Decimal:
+        return cut_to(at.to_integral_value() if self.is_whole else at, 12)
+
+
+def _between_whole(one: Decimal, other: Decimal) -> Decimal:
+    return Decimal(int(one + other) // 2)
 
 
 #: Rates tried, in percent a year.

@@ -14,17 +14,26 @@ from datetime import date
 from decimal import Decimal
 from functools import cached_property, lru_cache
 from itertools import chain
-from math import exp, expm1, fsum, isfinite, log, log1p
+from math import exp, expm1, fsum, log, log1p
 from typing import Final, NamedTuple
 
 import numpy as np
 from typing_extensions import TypedDict
 
 from ..calendars.dates import Calendar, OddTime, Pace, months_later, odd_time, steps_back
-from ..numbers.crossings import LEAST_GROWTH, MOST_GROWTH, Floats, Values, in_floats, isolate, near
 from ..numbers.decimals import percent_text
+from ..roots.crossings import (
+    LEAST_GROWTH,
+    MOST_GROWTH,
+    Curve,
+    Floats,
+    Values,
+    crossings_in_floats,
+)
+from ..roots.narrowing import newton_between
 
-_MOST_STEPS: Final = 200
+#: Forces further from 0 than this are not looked for.
+_FARTHEST: Final = 700.0
 _ENOUGH: Final = 1e-15
 #: Payments among which one advance and one payment, in net flows, can hide.
 _FEW: Final = 4
@@ -64,7 +73,7 @@ class UnitFlow(NamedTuple):
     amount: float
 
 
-class UnitFlows:
+class UnitFlows(Curve):
     """Flows by units of time, ready to be discounted at rates i of one unit.
 
     Each is worth its amount / ((1 + fraction i) (1 + i)^whole): the logarithm of that is convex in
@@ -85,14 +94,14 @@ class UnitFlows:
         lent, paid = (_log_worth(side, at) for side in self._sides)
         return Values(*lent, *paid)
 
-    def gap(self, rate: Decimal) -> tuple[Decimal, Decimal]:
+    def gap(self, at: Decimal) -> tuple[Decimal, Decimal]:
         """What is received less what is paid, discounted, and its slope by the rate."""
         total = slope = Decimal(0)
         for whole, fraction, amount in self.flows:
             units, part = Decimal(whole), Decimal(fraction)
-            present_value = Decimal(amount) / ((1 + part * rate) * (1 + rate) ** units)
+            present_value = Decimal(amount) / ((1 + part * at) * (1 + at) ** units)
             total += present_value
-            slope -= present_value * (units / (1 + rate) + part / (1 + part * rate))
+            slope -= present_value * (units / (1 + at) + part / (1 + part * at))
         return total, slope
 
 
@@ -220,23 +229,22 @@ def _force(lent: float, runs: Sequence[Run], fraction: float, guess: float) -> f
         later = [*rest, *later[1:]]
     if lent <= 0 or not later:
         return None
-    at, low, high = guess, -700.0, 700.0
-    for _ in range(_MOST_STEPS):
+
+    def height(at: float) -> tuple[float, float]:
         try:
-            gap, slope = _gap(lent, later, at, fraction)
+            return _gap(lent, later, at, fraction)
         except (OverflowError, ValueError, ZeroDivisionError):
-            gap, slope = (1.0, 0.0) if at < 0 else (-1.0, 0.0)
-        if gap > 0:
-            low = at
-        else:
-            high = at
-        to = at - gap / slope if slope and isfinite(slope) else (low + high) / 2
-        if not low <= to <= high:
-            to = (low + high) / 2
-        if abs(to - at) <= _ENOUGH * max(1.0, abs(to)):
-            return to
-        at = to
-    return at
+            # Beyond what a float holds: on which side is known.
+            return (1.0, 0.0) if at < 0 else (-1.0, 0.0)
+
+    return newton_between(
+        height,
+        -_FARTHEST,
+        _FARTHEST,
+        guess,
+        rises=False,
+        enough=lambda to: _ENOUGH * max(1.0, abs(to)),
+    )
 
 
 def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tuple[float, float]:
@@ -299,10 +307,7 @@ def only_rate(flows: UnitFlows, a_year: float) -> float | None:
     if not flows.has_both:
         return None
     low = LEAST_GROWTH ** (1 / a_year) - 1
-    found = isolate(flows.values, low, MOST_GROWTH ** (1 / a_year) - 1)
-    rates = [in_floats(flows.values, *bracket) for bracket in found.brackets]
-    for bracket in found.undecided:
-        rates += [float(each.force) for each in near(flows.gap, *bracket)]
+    rates = crossings_in_floats(flows, low, MOST_GROWTH ** (1 / a_year) - 1)
     return rates[0] if len(rates) == 1 else None
 
 
@@ -319,12 +324,21 @@ def single_rate(ratio: float, term: Term) -> float:
     """The actuarial rate a year of one advance and one payment that is `ratio` of it."""
     if not term.fraction:
         return term.a_year * expm1(log(ratio) / term.whole)
-    low, high = -1.0 + 1e-15, max(1.0, ratio) / term.fraction
-    for _ in range(_MOST_STEPS):
-        middle = (low + high) / 2
-        growth = log1p(term.fraction * middle) + term.whole * log1p(middle)
-        low, high = (middle, high) if growth < log(ratio) else (low, middle)
-    return term.a_year * (low + high) / 2
+
+    def height(rate: float) -> tuple[float, float]:
+        growth = log1p(term.fraction * rate) + term.whole * log1p(rate)
+        slope = term.fraction / (1 + term.fraction * rate) + term.whole / (1 + rate)
+        return growth - log(ratio), slope
+
+    rate = newton_between(
+        height,
+        -1.0 + 1e-15,
+        max(1.0, ratio) / term.fraction,
+        0.0,
+        rises=True,
+        enough=lambda to: _ENOUGH * max(1.0, abs(to)),
+    )
+    return term.a_year * rate
 
 
 def _single_term(begins: int | date, ends: int | date, times: "Times") -> Term:

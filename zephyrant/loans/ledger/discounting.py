@@ -20,8 +20,8 @@ from ..line.growth import InRate, growth_in
 from ..line.line import Line
 from ..line.stretch import Stretch
 from ..numbers import annuity
-from ..numbers.crossings import Floats, Values
 from ..quotes.conversion import as_decimal
+from ..roots.crossings import Floats, Values
 
 #: A discount, with what is carried beside it.
 D = TypeVar("D")

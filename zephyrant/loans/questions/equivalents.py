@@ -15,6 +15,7 @@ from ..numbers.decimals import DIGITS, plain, precise, significant
 from ..quotes.conversion import as_decimal, growth_of, percent_of
 from ..quotes.formulas import growth_formula, quote_formula
 from ..quotes.styles import Style
+from ..roots.narrowing import halved
 from ..wording.marks import Marks, Percent, Sentence
 
 _PLACES: Final = 10
@@ -116,9 +117,7 @@ def times_between(percent: Decimal, effective: Decimal) -> Decimal | None:
         low /= 2
         if low < Decimal(10) ** -12:
             return None
-    for _ in range(4 * DIGITS):
-        middle = (low + high) / 2
-        low, high = (middle, high) if falls_short(middle) else (low, middle)
+    low, high = halved(low, high, falls_short, 4 * DIGITS)
     return (low + high) / 2
 
 

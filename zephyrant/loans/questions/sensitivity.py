@@ -25,9 +25,11 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..errors import FieldError, NotALoan
-from ..ledger.arrays import Level, payments, rates, rolled, to_whole
+from ..ledger.level_arrays import Level, payments, to_whole
+from ..ledger.rolled_arrays import rolled
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
 from ..quotes.conversion import periodic_rate
+from ..roots.many_rates import rates
 from ..unknowns.worked import answered
 
 #: Points of one sweep: two figures of 41 values each, and some.

@@ -18,7 +18,7 @@ from typing import NamedTuple
 from ..calendars import frequencies
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS, precise
-from ..numbers.roots import root_of_falling_convex
+from ..roots.monotone import root_of_falling_convex
 from .styles import Style
 
 #: Extra digits for 1 + a tiny rate.

@@ -11,22 +11,20 @@ from numpy.typing import NDArray
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.arrays import (
+from ..ledger.level_arrays import (
     Flags,
-    Floats,
     Level,
-    Rolled,
     Wholes,
     balances,
     counts,
     payments,
     principals,
-    rates,
-    rolled,
     to_whole,
-    true_rates,
 )
+from ..ledger.rolled_arrays import Rolled, rolled
 from ..numbers.decimals import PERCENT_PLACES
+from ..roots.crossings import Floats
+from ..roots.many_rates import rates, true_rates
 from ..wording.marks import MARKS, Marks
 from .rows import ASKABLE, COST_PLACES, Defaults, FieldName
 
@@ -313,7 +311,7 @@ class Group:
     def _results(self, solved: _Solved, schedule: Rolled) -> dict[str, Floats]:
         """Money in minor units, rates in units of their last decimal."""
         level, footing = solved.level, solved.footing
-        cost = true_rates(level, schedule)
+        cost = true_rates(level, schedule.count, schedule.final, schedule.left)
         nominal = 100 * self.often * footing
         # A quote on the clock of the payments is told as it stands.
         stated = np.abs(solved.percent - nominal) < 1e-11

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..document.reading import check
 from ..errors import NotALoan
-from ..ledger.arrays import Flags
+from ..ledger.level_arrays import Flags
 from .arrays import Group, Results, Texts, is_plain
 from .not_loans import APART_SAYS, Apart
 from .rows import (

@@ -6,7 +6,8 @@ from typing import Final
 import numpy as np
 from typing_extensions import TypedDict
 
-from ..ledger.arrays import Flags, Floats
+from ..ledger.level_arrays import Flags
+from ..roots.crossings import Floats
 from .not_loans import APART_SAYS
 
 _BINS: Final = 24

@@ -18,23 +18,19 @@ from ..ledger.plain_numbers import IN_FLOATS
 from ..line.growth import InRate
 from ..line.line import Line, in_rate, lay_out
 from ..line.terms import Terms
-from ..numbers.crossings import (
+from ..numbers.decimals import precise
+from ..quotes.conversion import as_decimal, as_fraction
+from ..roots.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
     Crossing,
+    Curve,
     Floats,
-    Flow,
-    Flows,
     Touch,
     Values,
-    crossings,
-    in_floats,
-    isolate,
-    near,
-    polish,
+    crossings_between,
 )
-from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal, as_fraction
+from ..roots.flows import Flow, Flows, crossings
 
 #: Of the points a curve is drawn through.
 _POINTS: Final = 81
@@ -73,13 +69,13 @@ def rates_that_fit(terms: Terms, name: str) -> RatesThatFit:
             return RatesThatFit((), None, any_rate=True)
         with precise():
             found = [
-                Fits(each.force.exp() - 1, each.how) for each in crossings(flows, terms.time.a_year)
+                Fits(each.at.exp() - 1, each.how) for each in crossings(flows, terms.time.a_year)
             ]
     else:
         uneven = _uneven(line)
         if uneven is None:
             return RatesThatFit((), None, any_rate=True)
-        found = [Fits(each.force, each.how) for each in uneven]
+        found = [Fits(each.at, each.how) for each in uneven]
     if len(found) < 2:
         return RatesThatFit(tuple(found), 0 if found else None)
     proper = [place for place, each in enumerate(found) if _never_turns(terms, name, each.periodic)]
@@ -125,30 +121,33 @@ def _bears(interest: InRate | Fraction) -> bool:
     return isinstance(interest, InRate) and interest.span is None
 
 
+class _LineInRate(Curve):
+    """A line whose periods bear the rate unevenly."""
+
+    def __init__(self, line: LineInRate) -> None:
+        self._line = line
+
+    def values(self, at: Floats) -> Values:
+        """At rates of one period."""
+        return logarithms(self._line, at)
+
+    def gap(self, at: Decimal) -> tuple[Decimal, Decimal]:
+        """As it is worth at the end."""
+        return left_at(self._line, at)
+
+
 def _uneven(line: LineInRate) -> list[Crossing] | None:
     """The rates of one period at which a loan with uneven periods ends as stated; None: all do."""
     often, steepest = line.terms.time.a_year, _steepest(line)
     low = max(LEAST_GROWTH ** (1 / often) - 1, -(1 - 1e-9) / steepest)
     high = MOST_GROWTH ** (1 / often) - 1
-
-    def values(at: Floats) -> Values:
-        return logarithms(line, at)
-
-    def gap(rate: Decimal) -> tuple[Decimal, Decimal]:
-        return left_at(line, rate)
-
-    ends = values(np.array([low, high]))
+    curve = _LineInRate(line)
+    ends = curve.values(np.array([low, high]))
     if not np.isfinite([*ends.lent, *ends.paid]).all():
         return []
     if max(abs(ends.lent - ends.paid)) < _ALIKE:
         return None
-    found = isolate(values, low, high)
-    told = [
-        Crossing(polish(gap, in_floats(values, *bracket)), "crosses") for bracket in found.brackets
-    ]
-    for bracket in found.undecided:
-        told += near(gap, *bracket)
-    return sorted(told)
+    return crossings_between(curve, low, high)
 
 
 def _never_turns(terms: Terms, name: str, rate: Decimal) -> bool:

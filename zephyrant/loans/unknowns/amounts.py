@@ -11,7 +11,7 @@ from ..line.line import lay_out
 from ..line.periods import interests
 from ..line.terms import Terms
 from ..numbers.decimals import significant
-from ..numbers.roots import root_of_monotone
+from ..roots.monotone import root_of_monotone
 from ..wording.marks import Money, Number, Sentence
 from .counts import span, standstill
 from .solution import Found, asks_of_purchase, price_of

@@ -1,9 +1,11 @@
-"""Real roots with proof that there is no other."""
+"""The only root of a function that rises or falls throughout, to full precision."""
 
 from collections.abc import Callable
 from decimal import Decimal
+from itertools import islice
 
-from .decimals import DIGITS, precise
+from ..numbers.decimals import DIGITS, precise
+from .narrowing import Point, false_positions
 
 #: Newton's steps needed stay below this for every loan the document allows.
 _MOST_STEPS = 400
@@ -56,7 +58,8 @@ def root_of_falling(
             for _ in range(_MOST_STEPS):
                 value, slope = value_and_slope(at)
                 if not value:
-                    return at
+                    # As far as these digits tell.
+                    break
                 above, below = (at, below) if value > 0 else (above, at)
                 step = _kept_between(at, -value / slope, above, below) - at
                 at += step
@@ -86,27 +89,19 @@ def root_of_monotone(function: Callable[[Decimal], Decimal]) -> Decimal | None:
     The bracket is widened from 0 and then narrowed by the Illinois variant of the false position.
     """
     with precise(DIGITS + 20):
-        low, high = Decimal(-1) / 8, Decimal(1) / 8
-        at_low, at_high = function(low), function(high)
-        while (at_low > 0) == (at_high > 0) and at_low and at_high:
-            low, high = 2 * low, 2 * high
-            if high > _WIDEST:
+        low, high = (Point(at, function(at)) for at in (Decimal(-1) / 8, Decimal(1) / 8))
+        while (low.value > 0) == (high.value > 0) and low.value and high.value:
+            low, high = (Point(2 * at, function(2 * at)) for at in (low.at, high.at))
+            if high.at > _WIDEST:
                 return None
-            at_low, at_high = function(low), function(high)
-        side = 0
-        for _ in range(_MOST_STEPS):
-            at = (low * at_high - high * at_low) / (at_high - at_low)
-            value = function(at)
-            if not value or high - low <= max(abs(at), Decimal(1)).scaleb(-(DIGITS - 5)):
-                return at
-            if (value > 0) == (at_high > 0):
-                high, at_high = at, value
-                at_low = at_low / 2 if side > 0 else at_low
-                side = 1
-            else:
-                low, at_low = at, value
-                at_high = at_high / 2 if side < 0 else at_high
-                side = -1
-            if abs(value) <= max(abs(at_low), abs(at_high)).scaleb(-2 * DIGITS):
-                return at
+        for end in (low, high):
+            if not end.value:
+                return end.at
+        least = max(abs(low.value), abs(high.value)).scaleb(-2 * DIGITS)
+        at = low.at
+        for point, left, right in islice(false_positions(function, low, high), _MOST_STEPS):
+            at = point.at
+            narrow = max(abs(at), Decimal(1)).scaleb(-(DIGITS - 5))
+            if right.at - left.at <= narrow or abs(point.value) <= least:
+                break
         return at
