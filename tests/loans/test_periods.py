@@ -25,7 +25,7 @@ from zephyrant.loans.line.line import in_rate, lay_out
 from zephyrant.loans.line.stretch import Inner, Stretch
 from zephyrant.loans.numbers.affine import ASKED, Affine
 from zephyrant.loans.numbers.decimals import Unit, precise
-from zephyrant.loans.quotes.conversion import as_decimal, as_fraction
+from zephyrant.loans.numbers.ratios import as_decimal, as_fraction
 
 from .documents import irregular, loan, regular
 from .test_against_oracle import Draw

@@ -2,25 +2,28 @@
 
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any
+from math import exp, log
+from typing import Any, get_args
 from unittest import TestCase
 
+import numpy as np
 import QuantLib
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
-from zephyrant.loans.calendars.frequencies import PERIODS
+from zephyrant.loans.calendars.frequencies import PERIODS, a_year
 from zephyrant.loans.numbers.decimals import precise
-from zephyrant.loans.quotes.conversion import (
-    as_decimal,
-    growth_of,
-    percent_of,
-    periodic_rate,
-    quoted_percent,
+from zephyrant.loans.numbers.ratios import as_decimal
+from zephyrant.loans.quotes.arrays import (
+    can_be_arrays,
+    periodic_rates,
+    quoted_percents,
+    ratios,
 )
-from zephyrant.loans.quotes.styles import Style, Time
+from zephyrant.loans.quotes.conversion import growth_of, percent_of, periodic_rate, quoted_percent
+from zephyrant.loans.quotes.styles import CONVENTIONS, Quoted, Style, Time
 from zephyrant.loans.statement.rate_questions import RateQuestion, answer
 from zephyrant.loans.statement.requoting import Quoting, repace, requote
 from zephyrant.loans.statement.statement import Statement
@@ -169,6 +172,66 @@ class Conversions(TestCase):
                 with self.subTest(percent=percent, days=days), precise():
                     ours = float(100 * (growth_of(stated, style) - 1))
                     self.assertAlmostEqual(ours, 100 * yearly.rate(), places=9)
+
+
+class ARecordAStyle(TestCase):
+    """Every form a style has tells the same rate."""
+
+    def test_every_style_has_its_record(self) -> None:
+        self.assertEqual(tuple(CONVENTIONS), get_args(Quoted))
+        self.assertEqual({style.quoted for style in STYLES}, set(CONVENTIONS))
+
+    @given(
+        st.sampled_from([style for style in STYLES if can_be_arrays(style)]),
+        st.decimals("0.01", 60, places=4),
+        st.sampled_from([1, 4, 12, 52]),
+    )
+    def test_arrays(self, style: Style, percent: Decimal, often: int) -> None:
+        style = style._replace(every=often)
+        exact = periodic_rate(percent, style)
+        (told,) = periodic_rates(np.array([float(percent)]), style).tolist()
+        self.assertAlmostEqual(told / float(exact), 1, places=13)
+        (back,) = quoted_percents(np.array([told]), style).tolist()
+        self.assertAlmostEqual(back / float(percent), 1, places=12)
+        (top,), (bottom,) = (each.tolist() for each in ratios(np.array([float(percent)]), style))
+        if (top, bottom) != (0, 1):
+            self.assertEqual(Fraction(top, bottom), exact)
+
+    @given(st.sampled_from(STYLES), st.decimals("0.01", 30, places=4))
+    def test_the_formula_of_a_sheet(self, style: Style, percent: Decimal) -> None:
+        """Its powers and exponentials worked by Python's floats."""
+        formula = style.convention.sheet_formula(style, "Percent")
+        if formula is None:
+            self.assertEqual(style.quoted, "flat")
+            return
+        worked = formula.removeprefix("=").replace("^", "**")
+        told = eval(worked, {"Percent": float(percent), "EXP": exp})
+        self.assertAlmostEqual(told, 100 * float(periodic_rate(percent, style)), places=11)
+
+    @given(st.sampled_from(STYLES), st.decimals("0.01", 30, places=4))
+    def test_the_formula_that_is_read(self, style: Style, percent: Decimal) -> None:
+        """Both ways, with the letters that it says."""
+        if style.quoted == "flat":
+            return
+        rate = periodic_rate(percent, style)
+        letters = {
+            "p": float(percent) / 100,
+            "i": float(rate),
+            "e": float((1 + rate) ** 12 - 1),
+            "f": 12,
+            "m": 12 if style.compounding == "continuous" else a_year(style.compounding),
+            "t": float(style.over.years) if style.over else 1,
+            "ln": log,
+            "exp": exp,
+        }
+        formulas = [style.convention.formula(style), style.convention.yearly_formula(style)]
+        for formula in (each for each in formulas if each is not None):
+            for told in (formula.forward, formula.back):
+                name, _, worked = told.partition(" = ")
+                for sign, python in (("e^(", "exp("), ("^", "**"), ("·", "*"), ("−", "-")):
+                    worked = worked.replace(sign, python)
+                value = eval(worked, letters)
+                self.assertAlmostEqual(value, float(str(letters[name])), places=12)
 
 
 class TheMissingFigure(TestCase):

@@ -81,7 +81,7 @@ class AimSearch:
             return [Decimal(count) for count in sorted({*counts, *range(1, 25)})]
         if by.endswith("rate.percent"):
             scale = Decimal(1)
-            if self.loan.rate.quoted == "periodic":
+            if self.loan.rate.convention.is_of_periods:
                 scale = Decimal(1) / self.loan.payments_a_year
             return [scale * Decimal(each) for each in _PERCENTS]
         if by.endswith("percent"):

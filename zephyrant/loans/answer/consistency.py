@@ -69,7 +69,7 @@ def _says(loan: Loan, left: Decimal, *, fits: bool) -> Sentence:
 
 
 def _would_fit(loan: Loan, marks: Marks) -> ConsistentFigure:
-    if loan.rate.quoted == "flat" and loan.unknown in ("count", "balance"):
+    if loan.rate.convention.is_of_a_loan and loan.unknown in ("count", "balance"):
         reason = "A flat quote speaks of a stated number of payments that repay to nothing."
         return {"value": None, "exact": None, "reason": reason}
     worked = work_out(loan)

@@ -15,7 +15,7 @@ from ..line.stretch import Stretch
 from ..line.terms import digits_for
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, significant
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..unknowns.last_payment import rounding_reach
 from ..unknowns.worked import Solved
 from ..wording.marks import Marks

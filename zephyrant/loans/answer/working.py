@@ -27,8 +27,8 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     if count == 0:
         count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
-    periodic = "" if loan.rate.quoted == "periodic" else " = {periodic} a {often} payment"
-    effective = "" if loan.rate.quoted == "effective" else " = {effective} a year, effective"
+    periodic = "" if loan.rate.convention.is_of_periods else " = {periodic} a {often} payment"
+    effective = "" if loan.rate.convention.is_effective else " = {effective} a year, effective"
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
         percent=Percent(percent, least_places=2),

@@ -6,7 +6,7 @@ from ..calendars import frequencies
 from ..document.loan import Loan
 from ..line.terms import Terms
 from ..numbers import annuity
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from .writer import Step, Writer, asked, money_of
 
 

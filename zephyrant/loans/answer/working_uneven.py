@@ -14,7 +14,7 @@ from ..line.growth import NO_TIME
 from ..line.line import Line
 from ..line.stretch import Stretch
 from ..line.terms import Terms
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..unknowns.solution import Found
 from .writer import Step, Writer, asked, money_of, quote_back, quote_step
 

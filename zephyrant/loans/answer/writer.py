@@ -9,8 +9,8 @@ from ..calendars import frequencies
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..line.terms import Terms
-from ..quotes.conversion import as_decimal, periodic_rate
-from ..quotes.formulas import quote_formula
+from ..numbers.ratios import as_decimal
+from ..quotes.conversion import periodic_rate
 from ..unknowns.solution import Found, asks_of_purchase, quote_of
 from ..wording.marks import Marks
 
@@ -65,7 +65,7 @@ def asked(loan: Loan) -> str:
 def quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
     """From a quoted percent to the rate of one payment period."""
     style = loan.style_of(rate)
-    formula, percent = quote_formula(style), Decimal(rate.percent)
+    formula, percent = style.convention.formula(style), Decimal(rate.percent)
     periodic = as_decimal(periodic_rate(percent, style))
     return {
         "title": f"One clock: the rate of one {frequencies.period(loan.every).noun}{of}",
@@ -80,7 +80,7 @@ def quote_back(loan: Loan, found: Found, write: Writer) -> Step:
     style = loan.style_of(quote_of(loan))
     return {
         "title": f"As quoted: {style.in_words()}",
-        "formula": quote_formula(style).back,
+        "formula": style.convention.formula(style).back,
         "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
         "result": write.percent(found.solutions[found.ordinary or 0]),
     }

@@ -314,7 +314,7 @@ class Loan(Part):
         rate = clause.rate
         if rate is None or rate.percent == UNKNOWN:
             return
-        if rate.quoted == "flat":
+        if rate.convention.is_of_a_loan:
             message = "A flat quote speaks of a whole loan, not of a stretch of it."
             raise wrong_at(f"{field}.quoted", message)
         if sentence := outside(rate.percent, self.style_of(rate)):
@@ -344,20 +344,20 @@ class Loan(Part):
 
     def style_of(self, rate: Quote) -> Style:
         """How a rate of this loan is quoted."""
-        flat = rate.quoted == "flat"
+        of_a_loan = rate.convention.is_of_a_loan
         return Style(
             quoted=rate.quoted,
             compounding=self.every if rate.compounding is None else rate.compounding,
             every=self.every,
             over=rate.over.time if rate.over else None,
             year_days=rate.year_days or 365,
-            payments=self.count if flat and self.count != UNKNOWN else None,
-            in_advance=flat and self.timing == "in-advance",
+            payments=self.count if of_a_loan and self.count != UNKNOWN else None,
+            in_advance=of_a_loan and self.timing == "in-advance",
         )
 
     @model_validator(mode="after")
     def _flat_speaks_of_level_payments(self) -> Self:
-        if self.rate.quoted != "flat":
+        if not self.rate.convention.is_of_a_loan:
             return self
         if self.count in (UNKNOWN, 0):
             raise wrong_at(

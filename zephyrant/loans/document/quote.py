@@ -7,7 +7,8 @@ from typing import Self
 from pydantic import Field, model_validator
 
 from ..calendars import frequencies
-from ..quotes.styles import SCALED, TIMED, Quoted, Style, Time, YearDays
+from ..quotes.convention import Convention
+from ..quotes.styles import CONVENTIONS, Quoted, Style, Time, YearDays
 from ..wording.marks import PLAIN
 from .fields import CompoundingField, Percent, Periods, wrong_at
 from .limits import MOST_PLACES
@@ -16,7 +17,7 @@ from .parts import Part
 
 def outside(percent: Decimal, style: Style) -> str | None:
     """Why a percent cannot be quoted so, as a sentence; none where it can."""
-    if style.quoted == "flat" and style.in_advance and style.payments == 1:
+    if style.convention.is_of_a_loan and style.in_advance and style.payments == 1:
         return "A flat quote of one payment made at once is no loan: state more payments."
     least, most = style.bounds()
     if least is not None and percent <= least:
@@ -26,12 +27,9 @@ def outside(percent: Decimal, style: Style) -> str | None:
         )
     if most is None or percent < most:
         return None
-    if style.quoted == "discount":
-        why = "interest taken in advance takes all that is lent"
-    else:
-        why = "the first payment, at once, returns all that is lent"
     return (
-        f"At {_said(percent)} % {style.in_words()}, {why}: the rate must be below {_bound(most)} %."
+        f"At {_said(percent)} % {style.in_words()}, {style.convention.beyond}: the rate must be "
+        f"below {_bound(most)} %."
     )
 
 
@@ -70,17 +68,23 @@ class Quote(Part):
     over: Over | None = None
     year_days: YearDays | None = None
 
+    @property
+    def convention(self) -> Convention:
+        """The record of its style."""
+        return CONVENTIONS[self.quoted]
+
     @model_validator(mode="after")
     def _has_its_time(self) -> Self:
-        if self.quoted in TIMED and self.over is None:
+        convention = self.convention
+        if convention.is_timed and self.over is None:
             raise wrong_at(
                 "over",
                 f"A {self.quoted} quote is charged for a time: state it, such as "
                 '{"number": "90", "period": "day"}.',
             )
-        if self.over is not None and self.quoted not in TIMED:
+        if self.over is not None and not convention.is_timed:
             raise wrong_at("over", "Only a simple or a discount quote is charged for a time.")
-        if self.year_days is not None and self.quoted not in SCALED:
+        if self.year_days is not None and not convention.is_scaled:
             raise wrong_at(
                 "year_days", f"A year of so many days does not go with {self.quoted} quotes."
             )

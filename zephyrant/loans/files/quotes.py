@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from ..document.reading import field_errors, parse
 from ..errors import FieldError, NotALoan
-from ..quotes.styles import YearDays
+from ..quotes.styles import CONVENTIONS, YearDays
 from ..statement.quote_lists import MOST_QUOTES, QuoteLine, QuoteList, Yardstick, mistakes, restated
 from ..wording.cells import as_text, from_text
 
@@ -43,8 +43,10 @@ def _row(quote: QuoteLine) -> dict[str, Any]:
     unset = {name for name in ("over", "count") if not kept[name]}
     if quote.year_days == 365:
         unset.add("year_days")
-    if quote.quoted not in ("flat", "periodic"):
-        unset |= {"every"} if quote.compounding is not None or quote.quoted != "nominal" else set()
+    convention = CONVENTIONS[quote.quoted]
+    takes_its_own = convention.is_compounded and quote.compounding is None
+    if not (convention.is_of_a_loan or convention.is_of_periods or takes_its_own):
+        unset.add("every")
     return {name: value for name, value in kept.items() if name not in unset and value is not None}
 
 

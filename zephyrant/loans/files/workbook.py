@@ -12,7 +12,6 @@ from fractions import Fraction
 from typing import Final, NamedTuple
 
 from ..budget import look
-from ..calendars import frequencies
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -24,7 +23,7 @@ from ..line.line import Line, with_asked
 from ..line.stretch import Stretch
 from ..numbers.affine import Affine
 from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..unknowns.worked import work_out
 
 #: Where the terms stand on their sheet, and what the cells are called.
@@ -121,33 +120,6 @@ def workbook_of(loan: Loan) -> FormulaSheet | None:
     )
 
 
-def _per_period(loan: Loan) -> str | None:
-    """The percent of one period from the percent as quoted; multiplications and powers only. None
-    where there is no formula for it."""
-    often, style = loan.payments_a_year, loan.style
-    p = PERCENT if style.scale == 1 else f"{PERCENT}*365/360"
-    if style.quoted == "continuous" or (
-        style.quoted == "nominal" and style.compounding == "continuous"
-    ):
-        return f"=100*(EXP({p}/100/{often})-1)"
-    match style.quoted:
-        case "periodic":
-            return f"={PERCENT}"
-        case "effective":
-            return f"=100*((1+{PERCENT}/100)^(1/{often})-1)"
-        case "simple" | "discount" if style.over:
-            years = f"({style.over.in_years()})"
-            if style.quoted == "simple":
-                return f"=100*((1+{p}/100*{years})^(1/({often}*{years}))-1)"
-            return f"=100*((1-{p}/100*{years})^(-1/({often}*{years}))-1)"
-        case "nominal" if style.compounding != "continuous":
-            times = frequencies.a_year(style.compounding)
-            if times == often:
-                return f"={p}/{often}"
-            return f"=100*((1+{p}/100/{times})^({times}/{often})-1)"
-    return None
-
-
 def _slope(payment: Affine | Decimal) -> Decimal:
     return payment.slope if isinstance(payment, Affine) else Decimal(0)
 
@@ -202,7 +174,7 @@ class _Writer:
         percent = loan.rate.percent
         stated = round(solutions[0], 10) if percent == UNKNOWN else Decimal(percent)
         per_period = 100 * as_decimal(terms.rate)
-        formula = _per_period(loan)
+        formula = loan.style.convention.sheet_formula(loan.style, PERCENT)
         without, each = f"Schedule!$L${self.last_row}", f"Schedule!$M${self.last_row}"
         follows = "change it, and the schedule follows"
         given = "found by Zephyrant; no formula finds it again"

@@ -20,7 +20,7 @@ from ..line.growth import InRate, growth_in
 from ..line.line import Line
 from ..line.stretch import Stretch
 from ..numbers import annuity
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..roots.crossings import Floats, Values
 
 #: A discount, with what is carried beside it.

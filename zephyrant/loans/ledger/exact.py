@@ -13,7 +13,7 @@ from typing import Any, Final, TypeVar
 from ..line.line import Line
 from ..line.stretch import Stretch
 from ..numbers.affine import Affine
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from .period import Reckoned, Reckoning, happens
 
 #: Periods from which on they are rolled at once.

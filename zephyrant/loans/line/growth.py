@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import Any, Final, NamedTuple, TypeVar
 
 from ..numbers.decimals import DIGITS, precise
-from ..quotes.conversion import as_decimal, as_fraction, power
+from ..numbers.ratios import as_decimal, as_fraction, power
 
 #: Whole periods up to which an odd time is kept as an exact fraction.
 _MOST_EXACT: Final = 3

@@ -5,7 +5,7 @@ from datetime import date
 from fractions import Fraction
 
 from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal, as_fraction
+from ..numbers.ratios import as_decimal, as_fraction
 from .stretch import Inner, Stretch
 
 

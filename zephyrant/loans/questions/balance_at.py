@@ -21,7 +21,7 @@ from ..ledger.levelling import owed_on
 from ..ledger.plain_numbers import IN_FRACTIONS
 from ..ledger.rounding import rounded_fraction
 from ..numbers.decimals import DIGITS, precise
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..wording.marks import Marks
 from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
 

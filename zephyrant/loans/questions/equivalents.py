@@ -5,15 +5,15 @@ and of a nominal quote how many times a year it is compounded.
 """
 
 from decimal import Decimal
-from typing import Final, Literal
+from typing import Final, Literal, cast
 
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from ..calendars import frequencies
 from ..numbers.decimals import DIGITS, plain, precise, significant
-from ..quotes.conversion import as_decimal, growth_of, percent_of
-from ..quotes.formulas import growth_formula, quote_formula
+from ..numbers.ratios import as_decimal
+from ..quotes.conversion import growth_of, percent_of
 from ..quotes.styles import Style
 from ..roots.narrowing import halved
 from ..wording.marks import Marks, Percent, Sentence
@@ -146,9 +146,7 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
 def _group(style: Style) -> Group:
     if style.scale != 1:
         return "of-360-days"
-    if style.quoted == "simple" or style.quoted == "discount":  # noqa: PLR1714  (narrows the type)
-        return "timed"
-    return style.quoted
+    return "timed" if style.convention.is_timed else cast(Group, style.quoted)
 
 
 def _steps(
@@ -156,12 +154,12 @@ def _steps(
 ) -> list[RateStep]:
     """Straight, or by the rate of one payment where the style speaks of payments."""
     p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
-    if style.quoted not in ("flat", "periodic"):
-        formula = growth_formula(style)
+    formula = style.convention.yearly_formula(style)
+    if formula is not None:
         if unknown == "effective":
             return [_step(formula.forward, formula.numbers.format(p=p), e)]
         return [_step(formula.back, f"e = {e}", p)]
-    formula, often = quote_formula(style), frequencies.a_year(style.every)
+    formula, often = style.convention.formula(style), frequencies.a_year(style.every)
     rate = marks.percent(100 * (((1 + effective / 100).ln() / often).exp() - 1), _PLACES)
     if unknown == "effective":
         return [

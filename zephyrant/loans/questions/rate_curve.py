@@ -8,7 +8,8 @@ from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, precise, significant
-from ..quotes.conversion import as_decimal, periodic_rate, quoted_percent
+from ..numbers.ratios import as_decimal
+from ..quotes.conversion import periodic_rate, quoted_percent
 from ..unknowns.all_rates import drawn
 from ..unknowns.solution import quote_of
 from ..unknowns.worked import work_out

@@ -19,7 +19,6 @@ from typing_extensions import TypedDict
 
 from ..answer.results import as_paid
 from ..budget import look
-from ..calendars import frequencies
 from ..document.aim import is_result
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -28,6 +27,7 @@ from ..errors import FieldError, NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
+from ..quotes.arrays import quoted_percents
 from ..quotes.conversion import periodic_rate
 from ..roots.many_rates import rates
 from ..unknowns.worked import answered
@@ -221,17 +221,7 @@ def _side_by_side(
 def _rates_side_by_side(loan: Loan, level: Level, values: list[str | None]) -> set[int]:
     """The rates found as arrays, as quoted, to ten decimals."""
     periodic = rates(level)
-    often, compounding = loan.payments_a_year, loan.compounding
-    force = np.log1p(periodic) * often
-    if loan.rate.quoted == "effective":
-        percent = 100 * np.expm1(force)
-    elif loan.rate.quoted == "periodic":
-        percent = 100 * periodic
-    elif loan.rate.quoted == "continuous" or compounding == "continuous":
-        percent = 100 * force
-    else:
-        times = frequencies.a_year(compounding)
-        percent = 100 * times * np.expm1(force / times)
+    percent = quoted_percents(periodic, loan.style)
     whole = to_whole(percent * 10.0**PERCENT_PLACES, near=_NEAR_RATE)
     places = set(np.flatnonzero(~np.isnan(whole)).tolist())
     for place in places:
@@ -255,7 +245,7 @@ def _is_regular(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> boo
         loan.unknown in ("payment", "rate")
         and not loan.clauses
         and loan.purchase is None
-        and loan.rate.quoted in ("nominal", "effective", "periodic", "continuous")
+        and loan.style.convention.has_arrays
         and (calendar is None or (loan.day_count == "equal" and calendar.is_regular))
         and (rounding.payment, rounding.interest) == ("nearest", "nearest")
         and loan.step == loan.minor_unit

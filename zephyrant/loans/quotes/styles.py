@@ -1,17 +1,27 @@
-"""How rates are quoted: the styles of the trade, their words, and the percents they can take."""
+"""The styles rates are quoted in, by name, and a style with what it is to be a rate of."""
 
 from fractions import Fraction
-from typing import Literal, NamedTuple
+from typing import Final, Literal, NamedTuple
 
 from ..calendars import frequencies
+from .compounded import Continuous, Effective, Nominal, Periodic
+from .convention import Bounds, Convention
+from .flat import Flat
+from .timed import Discount, Simple
 
 Quoted = Literal["nominal", "effective", "periodic", "continuous", "flat", "simple", "discount"]
 YearDays = Literal[360, 365]
 
-#: Styles that are charged for a stated time.
-TIMED: tuple[Quoted, ...] = ("simple", "discount")
-#: Styles a year of 360 days can be meant with.
-SCALED: tuple[Quoted, ...] = ("nominal", "continuous", "simple", "discount")
+#: Every style there is: one record each.
+CONVENTIONS: Final[dict[Quoted, Convention]] = {
+    "nominal": Nominal(),
+    "effective": Effective(),
+    "periodic": Periodic(),
+    "continuous": Continuous(),
+    "flat": Flat(),
+    "simple": Simple(),
+    "discount": Discount(),
+}
 
 
 class Time(NamedTuple):
@@ -56,9 +66,14 @@ class Style(NamedTuple):
     in_advance: bool = False
 
     @property
+    def convention(self) -> Convention:
+        """The record of the style."""
+        return CONVENTIONS[self.quoted]
+
+    @property
     def scale(self) -> Fraction:
         """What a year of 365 days bears of the percent."""
-        return Fraction(365, self.year_days) if self.quoted in SCALED else Fraction(1)
+        return Fraction(365, self.year_days) if self.convention.is_scaled else Fraction(1)
 
     @property
     def term(self) -> Fraction:
@@ -67,48 +82,8 @@ class Style(NamedTuple):
 
     def in_words(self) -> str:
         """ "a year, nominal, compounded half-yearly"."""
-        year = ", year of 360 days" if self.scale != 1 else ""
-        return _words(self) + year
+        return self.convention.words(self) + (", year of 360 days" if self.scale != 1 else "")
 
-    def bounds(self) -> tuple[Fraction | None, Fraction | None]:
-        """The percents between which a quote lies, neither of them reached; None: without bound.
-
-        Below the first nothing is left of one lent; at the second, interest taken in advance
-        takes all of it, or the first of the payments repays more than is lent.
-        """
-        match self.quoted:
-            case "continuous":
-                return None, None
-            case "nominal":
-                if self.compounding == "continuous":
-                    return None, None
-                return -100 * frequencies.a_year(self.compounding) / self.scale, None
-            case "flat":
-                most = None
-                if self.in_advance:
-                    most = Fraction(100 * ((self.payments or 1) - 1)) / self.term
-                return -100 / self.term, most
-            case "simple":
-                return -100 / self._charged_for(), None
-            case "discount":
-                return None, 100 / self._charged_for()
-        return Fraction(-100), None
-
-    def _charged_for(self) -> Fraction:
-        return (self.over.years if self.over else Fraction(1)) * self.scale
-
-
-def _words(style: Style) -> str:
-    over = style.over.in_words() if style.over else "a stated time"
-    payments = frequencies.number_of(
-        style.payments or "the stated", f"{frequencies.period(style.every).often} payment"
-    )
-    return {
-        "nominal": f"a year, nominal, {frequencies.compounded(style.compounding)}",
-        "effective": "a year, effective",
-        "continuous": "a year, compounded continuously",
-        "periodic": f"for each {frequencies.period(style.every).noun}",
-        "flat": f"a year, flat (add-on), over {payments}",
-        "simple": f"a year, simple interest over {over}",
-        "discount": f"a year, discount taken in advance over {over}",
-    }[style.quoted]
+    def bounds(self) -> Bounds:
+        """The percents between which a quote lies, neither of them reached; None: without bound."""
+        return self.convention.bounds(self)

@@ -28,7 +28,9 @@ def _quote(statement: Statement) -> str:
     if style is None:
         return f"{statement.quoted}, over {statement.over or 'no stated time or term'}"
     # Of a flat quote the count is told on its own.
-    return "flat" if style.quoted == "flat" else style.in_words().removeprefix("a year, ")
+    return (
+        style.quoted if style.convention.is_of_a_loan else style.in_words().removeprefix("a year, ")
+    )
 
 
 def _rounding(rounding: Rounding) -> str:

@@ -13,7 +13,7 @@ from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, precise
 from ..questions.comparison import InMoney, at_growth, cheapest_in_words, in_money, ranked, tried
 from ..quotes.conversion import growth_of
-from ..quotes.styles import Quoted, YearDays
+from ..quotes.styles import CONVENTIONS, Quoted, YearDays
 from ..wording.marks import MARKS, MarksName
 from .parsing import Reading
 from .reading import readings, style_of
@@ -103,7 +103,7 @@ def mistakes(quote: QuoteLine, marks: MarksName) -> tuple[FieldError, ...]:
     statement = as_statement(quote, marks)
     read = readings(statement)
     needed = ["percent", *(["over"] if "over" in read else [])]
-    needed += ["count"] if quote.quoted == "flat" else []
+    needed += ["count"] if CONVENTIONS[quote.quoted].is_of_a_loan else []
     errors = [FieldError(field=name, message=read[name].error or "") for name in needed]
     errors = [error for error in errors if error.message]
     if errors:

@@ -1,5 +1,6 @@
 """A quote as typed, one of its figures `?`, and its answer."""
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import Any, Final
 
@@ -11,7 +12,8 @@ from ..document.limits import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT
 from ..document.quote import outside
 from ..errors import FieldError
 from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
-from ..quotes.styles import TIMED, Quoted, Style, YearDays
+from ..quotes.convention import Convention
+from ..quotes.styles import CONVENTIONS, Quoted, Style, YearDays
 from ..wording.marks import MARKS, MarksName
 from .parsing import Reading
 from .typed_amounts import read_percent
@@ -57,7 +59,7 @@ def _read(question: RateQuestion) -> dict[str, Reading]:
         if question.times.strip().lower() == "continuous"
         else read_count(question.times, marks, 1)
     )
-    if question.quoted != "nominal":
+    if not CONVENTIONS[question.quoted].is_compounded:
         times = Reading(value="1")
     return {
         "percent": read_percent(question.percent, marks),
@@ -76,7 +78,7 @@ def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[Fiel
     """What cannot be: figures out of their bounds, none or several unknown."""
     asked = [name for name in _NAMES if value[name] == UNKNOWN]
     if len(asked) != 1:
-        which = "three" if question.quoted == "nominal" else "two"
+        which = "three" if CONVENTIONS[question.quoted].is_compounded else "two"
         message = f"One of the {which} is to be found: put ? in its place, and state the rest."
         return _wrong(asked[0] if asked else "", message)
     times, count = value["times"] or "", value["count"] or ""
@@ -141,12 +143,20 @@ def _number(text: str | None) -> Decimal:
 
 def _beside(question: RateQuestion, value: dict[str, str | None]) -> tuple[Style, ...]:
     """The styles that need a time, a term or a year of 360 days, with those of the question."""
-    timed = [_style(question, value, quoted=quoted, year_days=365) for quoted in TIMED]
-    nominal = _style(question, value, quoted="nominal", year_days=365)
+
+    def styles(is_one: Callable[[Convention], bool]) -> list[Style]:
+        return [
+            _style(question, value, quoted=quoted, year_days=365)
+            for quoted, convention in CONVENTIONS.items()
+            if is_one(convention)
+        ]
+
+    timed = styles(lambda convention: convention.is_timed)
+    compounded = styles(lambda convention: convention.is_compounded)
     return (
         *timed,
-        _style(question, value, quoted="flat"),
-        *(style._replace(year_days=360) for style in (nominal, *timed)),
+        *styles(lambda convention: convention.is_of_a_loan),
+        *(style._replace(year_days=360) for style in (*compounded, *timed)),
     )
 
 

@@ -10,7 +10,7 @@ from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..numbers.currencies import currencies
 from ..numbers.decimals import plain, precise, to_step
-from ..quotes.styles import TIMED, Style
+from ..quotes.styles import CONVENTIONS, Style
 from ..wording.marks import MARKS, Marks
 from .parsing import PLACES, Reading
 from .statement import Statement, TypedClause
@@ -26,7 +26,9 @@ BOUGHT: Final = ("price", "down")
 def readings(statement: Statement) -> dict[str, Reading]:
     """How each entry of a statement is read, in its own marks."""
     marks, currency = MARKS[statement.marks], statement.currency
-    timed = {"over": read_time(statement.over, marks)} if statement.quoted in TIMED else {}
+    timed = (
+        {"over": read_time(statement.over, marks)} if CONVENTIONS[statement.quoted].is_timed else {}
+    )
     bought = _purchase_readings(statement, marks) if statement.is_purchase else {}
     principal = (
         _lent(statement, bought, marks)
@@ -111,7 +113,7 @@ def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Rea
         read["figure"] = read_percent(clause.figure, marks)
     elif clause.verb != "pay":
         read["figure"] = read_amount(clause.figure, marks, statement.currency)
-    if clause.verb == "rate" and clause.quoted in TIMED:
+    if clause.verb == "rate" and CONVENTIONS[clause.quoted].is_timed:
         read["over"] = read_time(clause.over, marks)
     if clause.verb == "step" and clause.every.strip():
         read["every"] = read_count(clause.every, marks, statement.every)
@@ -138,7 +140,7 @@ def style_of(statement: Statement) -> Style | None:
     if "over" in read and over is None:
         return None
     payments = None
-    if statement.quoted == "flat":
+    if CONVENTIONS[statement.quoted].is_of_a_loan:
         count = read["count"].value
         if count is None or not count.isdecimal() or not 1 <= int(count) <= MOST_PAYMENTS:
             return None

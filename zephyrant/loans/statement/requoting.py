@@ -11,8 +11,9 @@ from ..document.fields import UNKNOWN, CompoundingField
 from ..document.limits import MOST_PERCENT
 from ..document.quote import outside
 from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal, footings, periodic_rate, quoted_percent
-from ..quotes.styles import Quoted, Style, YearDays
+from ..numbers.ratios import as_decimal
+from ..quotes.conversion import footings, periodic_rate, quoted_percent
+from ..quotes.styles import CONVENTIONS, Quoted, Style, YearDays
 from ..wording.marks import MARKS, Number, Percent, Sentence
 from .reading import readings, style_of
 from .statement import Statement
@@ -137,7 +138,7 @@ def _quote_moves(statement: Statement, after: Statement) -> tuple[Sentence, Sent
     """What a quote comes to with its compounding kept, and with that going along with the
     payments; none where that is the same."""
     percent = readings(statement)["percent"].value
-    if percent is None or percent == UNKNOWN or statement.quoted != "nominal":
+    if percent is None or percent == UNKNOWN or not CONVENTIONS[statement.quoted].is_compounded:
         return None
     if statement.compounding is not None or after.every == statement.every:
         return None

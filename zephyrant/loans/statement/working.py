@@ -13,7 +13,7 @@ from ..document.loan import Loan
 from ..document.price import told_of
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
-from ..quotes.styles import SCALED, TIMED
+from ..quotes.styles import CONVENTIONS
 from ..wording.marks import MARKS
 from .parsing import Reading
 from .reading import readings
@@ -158,9 +158,10 @@ def _quote(quote: TypedClause | Statement, percent: str | None, over: str | None
     rate: dict[str, Any] = {"percent": percent or "1", "quoted": quote.quoted}
     if quote.compounding is not None:
         rate["compounding"] = quote.compounding
-    if quote.quoted in TIMED:
+    convention = CONVENTIONS[quote.quoted]
+    if convention.is_timed:
         rate["over"] = _over(over or "1 year")
-    if quote.year_days != 365 and quote.quoted in SCALED:
+    if quote.year_days != 365 and convention.is_scaled:
         rate["year_days"] = quote.year_days
     return rate
 

@@ -8,7 +8,6 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.level_arrays import (
@@ -23,6 +22,7 @@ from ..ledger.level_arrays import (
 )
 from ..ledger.rolled_arrays import Rolled, rolled
 from ..numbers.decimals import PERCENT_PLACES
+from ..quotes.arrays import can_be_arrays, periodic_rates, quoted_percents, ratios
 from ..roots.crossings import Floats
 from ..roots.many_rates import rates, true_rates
 from ..wording.marks import MARKS, Marks
@@ -54,8 +54,7 @@ def is_plain(defaults: Defaults, loan: Loan) -> bool:
     return (
         (rounding.payment, rounding.interest) == ("nearest", "nearest")
         and rounding.to is None
-        and loan.rate.quoted in ("nominal", "effective", "periodic", "continuous")
-        and loan.style.scale == 1
+        and can_be_arrays(loan.style)
     )
 
 
@@ -164,47 +163,6 @@ class Group:
         ]
         return np.array(told, dtype=np.int64)
 
-    # Rates between the quote and the period
-
-    def _periodic(self, percent: Floats) -> Floats:
-        quote, compounding = self.loan.rate.quoted, self.loan.compounding
-        share = percent / 100
-        if quote == "periodic":
-            return share
-        if quote == "effective":
-            return np.expm1(np.log1p(share) / self.often)
-        if quote == "continuous" or compounding == "continuous":
-            return np.expm1(share / self.often)
-        times = frequencies.a_year(compounding)
-        if times == self.often:
-            return share / times
-        return np.expm1(np.log1p(share / times) * (times / self.often))
-
-    def _quoted(self, periodic: Floats) -> Floats:
-        quote, compounding = self.loan.rate.quoted, self.loan.compounding
-        force: Floats = np.log1p(periodic) * self.often
-        if quote == "periodic":
-            return 100 * periodic
-        if quote == "effective":
-            return 100 * np.expm1(force)
-        if quote == "continuous" or compounding == "continuous":
-            return 100 * force
-        times = frequencies.a_year(compounding)
-        if times == self.often:
-            return 100 * times * periodic
-        return 100 * times * np.expm1(force / times)
-
-    def _ratio(self, percent: Floats) -> tuple[Wholes, Wholes]:
-        """The rate of a period as a small ratio, where it is one; else 0 / 1."""
-        quote, compounding, times = self.loan.rate.quoted, self.loan.compounding, 1
-        if quote == "nominal" and compounding != "continuous":
-            times = frequencies.a_year(compounding)
-        is_ratio = quote == "periodic" or (quote == "nominal" and times == self.often)
-        scaled = np.round(percent * 10_000)
-        exact = is_ratio & (np.abs(scaled / 10_000 - percent) < 1e-13) & (scaled < 1e8)
-        top = np.where(exact, scaled, 0).astype(np.int64)
-        return top, np.where(exact, 1_000_000 * times, 1).astype(np.int64)
-
     # Solving
 
     def _solve(self, name: FieldName | None, here: Wholes, after: Wholes, told: Results) -> Wholes:
@@ -245,8 +203,8 @@ class Group:
             return stated
 
         percent = figure("percent")
-        top, bottom = self._ratio(percent)
-        rate = self._periodic(percent)
+        top, bottom = ratios(percent, self.loan.style)
+        rate = periodic_rates(percent, self.loan.style)
         level = Level(
             principal=figure("principal"),
             rate=rate,
@@ -281,14 +239,16 @@ class Group:
     def _found_rate(self, stated: _Solved) -> _Solved:
         level = stated.level
         periodic = rates(level)
-        percent = self._quoted(periodic) * _SCALE
+        percent = quoted_percents(periodic, self.loan.style) * _SCALE
         unsure = _unsure(level, periodic)
         near = np.abs(percent) * unsure
         whole = to_whole(percent, np.maximum(near, 1e-6))
         whole = np.where((whole >= 0) & (near < _MOST_NOISE), whole, np.nan)
         told = whole / _SCALE
-        top, bottom = self._ratio(np.nan_to_num(told))
-        rated = replace(level, rate=self._periodic(told), numerator=top, denominator=bottom)
+        top, bottom = ratios(np.nan_to_num(told), self.loan.style)
+        rated = replace(
+            level, rate=periodic_rates(told, self.loan.style), numerator=top, denominator=bottom
+        )
         return _Solved(whole, rated, told, periodic, unsure)
 
     @staticmethod

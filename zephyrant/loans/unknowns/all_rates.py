@@ -19,7 +19,7 @@ from ..line.growth import InRate
 from ..line.line import Line, in_rate, lay_out
 from ..line.terms import Terms
 from ..numbers.decimals import precise
-from ..quotes.conversion import as_decimal, as_fraction
+from ..numbers.ratios import as_decimal, as_fraction
 from ..roots.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,

@@ -16,7 +16,7 @@ from ..line.stretch import Stretch
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..numbers.decimals import precise, significant, to_step
-from ..quotes.conversion import as_decimal
+from ..numbers.ratios import as_decimal
 from ..wording.marks import Money, Number, Sentence
 from .solution import Found
 

@@ -11,7 +11,8 @@ from ..line.line import in_rate, lay_out
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..numbers.decimals import DIGITS, precise, significant
-from ..quotes.conversion import as_decimal, quoted_percent
+from ..numbers.ratios import as_decimal
+from ..quotes.conversion import quoted_percent
 from ..roots.monotone import root_of_falling, root_of_falling_convex
 from ..wording.marks import Money, Number, Percent, Sentence
 from .all_rates import RatesThatFit, rates_that_fit

@@ -12,7 +12,8 @@ from ..line.compiling import asks_rate, cash_of, stated_rate, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
-from ..quotes.conversion import as_decimal, as_fraction, periodic_rate
+from ..numbers.ratios import as_decimal, as_fraction
+from ..quotes.conversion import periodic_rate
 from ..wording.marks import Sentence
 
 #: Periods laid out beyond twice a count that was found.
