@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from zephyrant import loans
 from zephyrant.loans import Loan
 from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
+from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of
 from zephyrant.loans.ledger.rows import Schedule
@@ -499,9 +500,9 @@ class Several(TestCase):
     def test_a_unit_said_once_is_that_of_all(self) -> None:
         """6, 8, 10 and 12 years of months."""
         for typed in ("6, 8, 10, 12 years", "6; 8; 10; 12y", "6, 8, 10 and 12 years"):
-            found = read_values(typed, "count", Statement(every="month"), 10)
+            found = read_values(typed, figure_path("count"), Statement(every="month"), 10)
             self.assertEqual([int(each) for each in found], [72, 96, 120, 144], typed)
-        found = read_values("48; 60", "count", Statement(every="month"), 10)
+        found = read_values("48; 60", figure_path("count"), Statement(every="month"), 10)
         self.assertEqual([int(each) for each in found], [48, 60])
 
     def test_another_currencys_sign_is_not_passed_over(self) -> None:

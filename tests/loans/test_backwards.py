@@ -10,6 +10,7 @@ from mpmath import findroot, mp, mpf
 
 from zephyrant import loans
 from zephyrant.loans.answer.results import result
+from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.paths import with_figure
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.statement.restating import restate
@@ -214,7 +215,7 @@ class Aims(TestCase):
         stated = Decimal(rate["percent"] if by == "rate.percent" else content[by])
         elsewhere = stated + 1 if by == "rate.percent" else stated * 2 + 1000
         moved = loans.check(content)
-        moved = with_figure(moved, by, f"{elsewhere:f}")
+        moved = with_figure(moved, figure_path(by), f"{elsewhere:f}")
         away = result(moved, figure)
         assume(away is not None and abs(away - is_) > Decimal("0.01"))
         aim = {"figure": figure, "is": f"{is_:f}", "by": by}

@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from zephyrant.loans import MARKS, NotALoan
 from zephyrant.loans.calendars.days_in_words import read_days
+from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.questions.balance_at import owed
 from zephyrant.loans.questions.period_totals import period_totals_of
 from zephyrant.loans.questions.reconciliation import decimal_mark, number_in
@@ -38,8 +39,8 @@ READERS: dict[str, Callable[[str], object]] = {
     "date": read_date,
     "days": read_days,
     "place": lambda typed: read_place(typed, MARK),
-    "values": lambda typed: read_values(typed, "rate.percent", Statement(), 50),
-    "terms": lambda typed: read_values(typed, "count", Statement(), 50),
+    "values": lambda typed: read_values(typed, figure_path("rate.percent"), Statement(), 50),
+    "terms": lambda typed: read_values(typed, figure_path("count"), Statement(), 50),
     "moments": lambda typed: owed(LOAN, typed, MARK),
     "stretches": lambda typed: period_totals_of(LOAN, typed, MARK),
     "number in a cell": lambda typed: number_in(typed, "."),

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
+from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.paths import with_figure
 from zephyrant.loans.numbers.decimals import plain
 from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, sensitivity_of, small_changes
@@ -47,9 +48,9 @@ class EveryPointIsAFreshSolve(TestCase):
         for row, value in enumerate(swept["values"][0]):
             for column, other in enumerate(swept["values"][1] if len(axes) > 1 else [""]):
                 try:
-                    moved = with_figure(asked, axes[0].path, value)
+                    moved = with_figure(asked, figure_path(axes[0].path), value)
                     if other:
-                        moved = with_figure(moved, axes[1].path, other)
+                        moved = with_figure(moved, figure_path(axes[1].path), other)
                 except loans.NotALoan:
                     continue
                 for name in results:
@@ -150,7 +151,7 @@ class Typed(TestCase):
             ("principal", "48k to 50k by 1,000", ["48000", "49000", "50000"]),
         ):
             with self.subTest(typed):
-                found = read_values(typed, path, PRESS, MOST_POINTS)
+                found = read_values(typed, figure_path(path), PRESS, MOST_POINTS)
                 self.assertEqual([plain(value) for value in found], expected)
 
     def test_refused_with_a_sentence(self) -> None:
@@ -182,9 +183,12 @@ class Typed(TestCase):
 
     def test_nothing_typed_varies_around_what_stands(self) -> None:
         self.assertEqual(
-            suggested_values("rate.percent", Decimal("6.35"), PRESS), "5.85 to 6.85 by 0.125"
+            suggested_values(figure_path("rate.percent"), Decimal("6.35"), PRESS),
+            "5.85 to 6.85 by 0.125",
         )
-        self.assertEqual(suggested_values("count", Decimal(60), PRESS), "12 to 108 by 12")
+        self.assertEqual(
+            suggested_values(figure_path("count"), Decimal(60), PRESS), "12 to 108 by 12"
+        )
         found = vary(PRESS, [Varied(path="principal")], ["answer"])
         self.assertIn(found.standing[0], found.swept["values"][0])
 

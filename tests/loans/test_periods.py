@@ -11,6 +11,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from zephyrant import loans
+from zephyrant.loans.document.figure_path import RATE
 from zephyrant.loans.ledger.discounting import discounted, logarithms, worth_at
 from zephyrant.loans.ledger.exact import AFFINE, EXACT, Carrying, unrounded_end
 from zephyrant.loans.ledger.level_arrays import Level
@@ -199,14 +200,14 @@ class ToldAsFlows(TestCase):
             sides = discounted(line, left=unrounded_end(line))
             size = max(abs(sides.lent), abs(sides.paid), Decimal(1))
             self.assertLess(abs(sides.lent - sides.paid), size.scaleb(-40))
-            told = worth_at(in_rate(terms, "rate"), as_decimal(terms.rate))
+            told = worth_at(in_rate(terms, RATE), as_decimal(terms.rate))
             known = discounted(line)
             self.assertLess(abs(told.value - (known.lent - known.paid)), size.scaleb(-30))
             more = Decimal("1e-20")
-            other = worth_at(in_rate(terms, "rate"), as_decimal(terms.rate) + more)
+            other = worth_at(in_rate(terms, RATE), as_decimal(terms.rate) + more)
             slope = (other.value - told.value) / more
             self.assertLess(abs(slope - told.slope), max(size, abs(slope)).scaleb(-12))
-        curves = logarithms(in_rate(terms, "rate"), np.array([float(terms.rate)]))
+        curves = logarithms(in_rate(terms, RATE), np.array([float(terms.rate)]))
         with np.errstate(over="ignore"):
             gap = float(np.exp(curves.lent[0]) - np.exp(curves.paid[0]))
         self.assertAlmostEqual(gap, float(told.value), delta=1e-8 * float(size))
@@ -300,7 +301,7 @@ class InTheRate(TestCase):
         simple = simple.limit_denominator(30) / 40
         span = Span(simple, power)
         with precise(80):
-            asked = in_rate(stated_terms(loan(payment="1")), "rate").terms.rate
+            asked = in_rate(stated_terms(loan(payment="1")), RATE).terms.rate
             growth, pull = growth_in(span.interest(asked), as_decimal)(as_decimal(rate))
             self.assertLess(abs(growth - 1 - as_decimal(span.interest(rate))), Decimal("1e-50"))
             more = Decimal("1e-25")

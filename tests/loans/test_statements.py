@@ -8,6 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
+from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.statement.restating import remark, restate
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.values import read_values, suggested_values
@@ -310,7 +311,8 @@ class ValuesToTry(TestCase):
         ):
             with self.subTest(typed=typed):
                 self.assertEqual(
-                    read_values(typed, path, PRESS, 100), tuple(Decimal(each) for each in values)
+                    read_values(typed, figure_path(path), PRESS, 100),
+                    tuple(Decimal(each) for each in values),
                 )
 
     def test_refused(self) -> None:
@@ -324,7 +326,7 @@ class ValuesToTry(TestCase):
         ):
             with self.subTest(typed=typed):
                 with self.assertRaises(ValueError) as raised:
-                    read_values(typed, path, PRESS, 100)
+                    read_values(typed, figure_path(path), PRESS, 100)
                 self.assertIn(says, str(raised.exception))
 
     @given(
@@ -339,6 +341,11 @@ class ValuesToTry(TestCase):
             standing = Decimal(int(standing))
             assume(standing >= 1)
         statement = stated(marks=marks)
-        values = read_values(suggested_values(path, standing, statement), path, statement, 100)
+        values = read_values(
+            suggested_values(figure_path(path), standing, statement),
+            figure_path(path),
+            statement,
+            100,
+        )
         self.assertIn(standing, values)
         self.assertEqual([*values], sorted(values))

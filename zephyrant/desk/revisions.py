@@ -111,8 +111,7 @@ def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list
 _FIGURES: Final = {
     "value": "the answer",
     "exact": "the answer before rounding",
-    "total_paid": "total paid",
-    "total_interest": "total interest",
+    **{name: loans.RESULTS_NAMED[name].title for name in ("total_paid", "total_interest")},
     "reason": "the reason",
 }
 

@@ -3,7 +3,6 @@
 import io
 from collections.abc import Sequence
 from datetime import date
-from decimal import Decimal
 from typing import Any, Final
 from xml.sax.saxutils import escape
 
@@ -19,6 +18,7 @@ from zephyrant.loans import (
     Loan,
     Marks,
     aimed,
+    facts_of,
     grown,
     solve,
     terms_in_words,
@@ -129,34 +129,7 @@ def _answer(answer: Answer, marks: Marks) -> list[Any]:
 
 
 def _facts(answer: Answer, marks: Marks) -> Table:
-    facts: list[tuple[str, str]] = []
-    if answer.totals:
-        facts += [
-            ("Total paid", marks.write(answer.totals["paid"])),
-            ("Total interest", marks.write(answer.totals["interest"])),
-            ("Last payment", marks.write(answer.totals["final_payment"])),
-        ]
-    if answer.totals and answer.costs and Decimal(answer.totals["fees"]):
-        facts += [
-            ("Total fees", marks.write(answer.totals["fees"])),
-            ("Net proceeds", marks.write(answer.costs["net_proceeds"])),
-            ("Total cost: interest and fees", marks.write(answer.costs["total_cost"])),
-        ]
-    if answer.final_date:
-        facts.append(("Ends on", write_day(date.fromisoformat(answer.final_date))))
-    if answer.rates:
-        facts += [
-            ("Rate of one payment period", f"{_percent(answer.rates['periodic'], marks)}"),
-            ("Nominal a year, as it is paid", f"{_percent(answer.rates['nominal'], marks)}"),
-            ("Effective a year", f"{_percent(answer.rates['effective'], marks)}"),
-        ]
-    for name, title in (
-        ("us_apr", "US actuarial annual percentage rate, nominal"),
-        ("eu_aprc", "EU annual percentage rate of charge, effective"),
-    ):
-        cost: dict[str, Any] = dict(answer.yearly_cost or {})
-        if rate := cost.get(name):
-            facts.append((title, f"{_percent(rate, marks)}"))
+    facts = [(fact.named.alone, fact.text) for fact in facts_of(answer, marks)]
     table = Table(facts, colWidths=[_WIDTH * 0.5, _WIDTH * 0.25], hAlign="LEFT")
     table.setStyle(
         TableStyle(
@@ -183,10 +156,6 @@ def _fees(answer: Answer, marks: Marks) -> Table:
             at += f", {write_day(date.fromisoformat(fee['date']))}"
         rows.append([at, TAKEN_IN_WORDS[fee["taken"]], marks.write(fee["amount"])])
     return _table(rows, 0.4)
-
-
-def _percent(percent: str, marks: Marks) -> str:
-    return marks.percent(Decimal(percent), 4, 4)
 
 
 def _line(answer: Answer) -> Drawing:

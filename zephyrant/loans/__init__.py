@@ -7,6 +7,7 @@ flows). Nothing deeper is for outsiders.
 
 from .answer.aim import aimed
 from .answer.answer import ENGINE, Answer, ScheduleRow
+from .answer.facts import facts_of
 from .answer.solving import solve
 from .budget import BudgetSpentError, grown, look, within
 from .calendars.days_in_words import write_day
@@ -14,6 +15,7 @@ from .calendars.frequencies import PERIODS
 from .document.fields import Every
 from .document.limits import MOST_TEXT
 from .document.loan import Loan
+from .document.named import RESULTS_NAMED
 from .document.reading import check, field_errors, parse, read, write
 from .document.sentence import TAKEN_IN_WORDS, terms_in_words
 from .errors import Errors, FieldError, LoansError, NotALoan, at_fault
@@ -28,6 +30,7 @@ __all__ = [
     "MOST_TEXT",
     "PERIODS",
     "PLAIN",
+    "RESULTS_NAMED",
     "TAKEN_IN_WORDS",
     "Answer",
     "BudgetSpentError",
@@ -46,6 +49,7 @@ __all__ = [
     "check",
     "currencies",
     "due",
+    "facts_of",
     "field_errors",
     "grown",
     "look",

@@ -1,45 +1,24 @@
 """The aim of a loan sought, told in words, and put in its place."""
 
-from datetime import date
 from decimal import Decimal
 from functools import lru_cache
-from typing import Final, cast
+from typing import cast
 
 from typing_extensions import TypedDict
 
-from ..calendars.days_in_words import write_day
 from ..document.aim import Aim
+from ..document.figure_path import FigurePath
 from ..document.loan import Loan
+from ..document.named import result_named
 from ..document.paths import with_figure
 from ..document.reading import write
+from ..document.telling import in_sentence
 from ..errors import FieldError, NotALoan
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
 from ..roots.narrowing import Point
 from ..wording.marks import PLAIN, Marks, Money, Number, Percent, Sentence
 from .aim_search import AimSearch, cut_to
-from .results import YEARLY_COSTS, as_paid
-
-_NAMES: Final = {
-    "payment": "a payment",
-    "total_paid": "a total paid",
-    "total_interest": "a total interest",
-    "final_payment": "a last payment",
-    "count": "a number of payments",
-    "effective": "an effective rate",
-    "us_apr": "a US yearly rate",
-    "eu_aprc": "an EU yearly rate",
-    "end_date": "an end date",
-}
-_MOVES: Final = {
-    "principal": "amount lent",
-    "rate.percent": "rate",
-    "count": "number of payments",
-    "payment": "payment",
-    "balance": "balance at the end",
-    "purchase.price": "price",
-    "purchase.down.percent": "down payment",
-    "purchase.down.amount": "down payment",
-}
+from .results import as_paid
 
 
 class AimResult(TypedDict):
@@ -66,7 +45,7 @@ def reach(loan: Loan, aim: Aim, marks: Marks) -> AimResult:
         reached, points = search.solutions()
         if not reached:
             nearest = search.nearest(points)
-            told = None if nearest is None else plain(_as_stated(loan, aim.by, nearest.at))
+            told = None if nearest is None else plain(_as_stated(loan, aim.path, nearest.at))
             return {
                 "figure": aim.figure,
                 "by": aim.by,
@@ -81,7 +60,7 @@ def reach(loan: Loan, aim: Aim, marks: Marks) -> AimResult:
         meant = reached[0]
         if standing is not None:
             meant = min(reached, key=lambda each: abs(each - standing))
-    value = _as_stated(loan, aim.by, meant)
+    value = _as_stated(loan, aim.path, meant)
     return {
         "figure": aim.figure,
         "by": aim.by,
@@ -104,7 +83,7 @@ def aimed(loan: Loan) -> Loan:
     told = _reached_once(loan)
     if told["value"] is None:
         raise NotALoan([FieldError(field="aim.is", message=told["says"])])
-    return with_figure(loan, loan.aim.by, told["value"])
+    return with_figure(loan, loan.aim.path, told["value"])
 
 
 def nearest_to_aim(loan: Loan) -> Loan:
@@ -116,7 +95,7 @@ def nearest_to_aim(loan: Loan) -> Loan:
     return (
         loan.model_copy(update={"aim": None})
         if value is None
-        else with_figure(loan, loan.aim.by, value)
+        else with_figure(loan, loan.aim.path, value)
     )
 
 
@@ -125,12 +104,13 @@ def _reached_once(loan: Loan) -> AimResult:
     return reach(loan, cast("Aim", loan.aim), PLAIN)
 
 
-def _as_stated(loan: Loan, path: str, value: Decimal) -> Decimal:
+def _as_stated(loan: Loan, path: FigurePath, value: Decimal) -> Decimal:
     """A figure as one would state it: money to the minor unit, a percent to ten decimals."""
-    if path == "count":
-        return value.to_integral_value()
-    if path.endswith("percent"):
-        return round(value, PERCENT_PLACES)
+    match path.kind:
+        case "count":
+            return value.to_integral_value()
+        case "percent":
+            return round(value, PERCENT_PLACES)
     return to_step(value, loan.minor_unit, "nearest")
 
 
@@ -144,41 +124,20 @@ def _told_apart(target: Decimal, gap: Decimal) -> tuple[Number, Number]:
         return Number(target, places), Number(target + gap, places)
 
 
-def _in_words(loan: Loan, figure: str, value: Decimal) -> _Told:
-    if figure == "end_date":
-        return write_day(date.fromordinal(int(value)))
-    if figure in (*YEARLY_COSTS, "effective") or figure.endswith("percent"):
-        return Percent(value)
-    if figure == "count":
-        return Number(value, 4)
-    return Money(value, loan.decimals)
-
-
-def _names(aim: Aim) -> tuple[str, str]:
-    """The result and the figure that moves, in words."""
-    figure, _, number = aim.figure.partition("@")
-    named = _NAMES.get(figure) or (
-        f"an interest of payments {number}"
-        if figure == "interest"
-        else f"a balance after payment {number}"
-    )
-    return named, _MOVES.get(aim.by) or f"figure of clause {int(aim.by.split('.')[1]) + 1}"
-
-
 def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
-    named, moves = _names(aim)
-    text = "With {value} as the {moves}, " + "the loan has " + named + " of {target}."
+    named, decimals = result_named(aim.figure), loan.decimals
+    text = "With {value} as the {moves}, the loan has " + named.with_article + " of {target}."
     if many > 1:
         text += " {many} values do that; the nearest to what stood there is told."
-    target = _in_words(loan, aim.figure, aim.number)
-    paid = as_paid(with_figure(loan, aim.by, f"{value:f}"), aim.figure)
-    comes = target if paid is None else _in_words(loan, aim.figure, paid)
+    target = in_sentence(named.kind, aim.number, decimals)
+    paid = as_paid(with_figure(loan, aim.path, f"{value:f}"), aim.figure)
+    comes = target if paid is None else in_sentence(named.kind, paid, decimals)
     if _said(comes) != _said(target):
         text += " As it will be paid that comes to {comes}."
     return Sentence(
         text,
-        value=_in_words(loan, aim.by, value),
-        moves=moves,
+        value=in_sentence(aim.path.kind, value, decimals),
+        moves=aim.path.named.title,
         target=target,
         many=Number(many),
         comes=comes,
@@ -190,13 +149,13 @@ def _said(words: _Told) -> str:
 
 
 def _unreached(loan: Loan, aim: Aim, nearest: Point | None) -> Sentence:
-    named, moves = _names(aim)
-    target: _Told = _in_words(loan, aim.figure, aim.number)
-    text = "No {moves} gives the loan " + named + " of {target}"
+    named, moves, decimals = result_named(aim.figure), aim.path.named.title, loan.decimals
+    target: _Told = in_sentence(named.kind, aim.number, decimals)
+    text = "No {moves} gives the loan " + named.with_article + " of {target}"
     if nearest is None:
         text += ": with none that was tried has it an answer."
         return Sentence(text, moves=moves, target=target)
-    reached: _Told = _in_words(loan, aim.figure, aim.number + nearest.value)
+    reached: _Told = in_sentence(named.kind, aim.number + nearest.value, decimals)
     if _said(reached) == _said(target):
         # So near that as many digits as usual do not tell them apart.
         target, reached = _told_apart(aim.number, nearest.value)
@@ -205,5 +164,5 @@ def _unreached(loan: Loan, aim: Aim, nearest: Point | None) -> Sentence:
         moves=moves,
         target=target,
         result=reached,
-        at=_in_words(loan, aim.by, _as_stated(loan, aim.by, nearest.at)),
+        at=in_sentence(aim.path.kind, _as_stated(loan, aim.path, nearest.at), decimals),
     )

@@ -14,6 +14,7 @@ from typing import Final
 from ..budget import look
 from ..document.aim import Aim
 from ..document.fields import UNKNOWN
+from ..document.figure_path import COUNT
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.parts import Rounding
@@ -46,16 +47,16 @@ class AimSearch:
             update={"rounding": Rounding(payment="none", interest="none"), "aim": None}
         )
         self.is_cost = aim.figure in YEARLY_COSTS
-        self.is_whole = aim.by == "count"
-        self.by_percent = aim.by.endswith("percent")
+        self.is_whole = aim.path == COUNT
+        self.by_percent = aim.path.is_percent
         self.digits = _COST_DIGITS if self.is_cost else _DIGITS
-        self.standing = figure_at(loan, aim.by)
+        self.standing = figure_at(loan, aim.path)
 
     def gap(self, at: Decimal) -> Decimal | None:
         """By how much the result lies beyond the aim, the figure being `at`."""
         look()
         try:
-            trial = with_figure(self.free, self.aim.by, plain(at))
+            trial = with_figure(self.free, self.aim.path, plain(at))
             found = result(trial, self.aim.figure, work_out_unrounded(trial))
         except NotALoan:
             return None
@@ -74,18 +75,18 @@ class AimSearch:
 
     def trials(self) -> list[Decimal]:
         """The values to try, ascending."""
-        by = self.aim.by
+        path = self.aim.path
         if self.is_whole:
             most = min(MOST_PAYMENTS, max(_LONGEST, int(2 * (self.standing or 0))))
             counts = {min(most, int(1.08**power)) for power in range(_MOST_TRIALS + 1)}
             return [Decimal(count) for count in sorted({*counts, *range(1, 25)})]
-        if by.endswith("rate.percent"):
+        if path.is_rate:
             scale = Decimal(1)
             if self.loan.rate.convention.is_of_periods:
                 scale = Decimal(1) / self.loan.payments_a_year
             return [scale * Decimal(each) for each in _PERCENTS]
-        if by.endswith("percent"):
-            least = -50 if ".step." in by else 0
+        if path.is_percent:
+            least = -50 if path.is_step else 0
             return [Decimal(each) for each in range(least, 100, 2)]
         base = max(
             Decimal(1),
@@ -146,7 +147,7 @@ class AimSearch:
     def _linear(self) -> tuple[list[Decimal], list[Point]] | None:
         base = self.standing or Decimal(0)
         if base <= 0:
-            base = Decimal(8) if self.aim.by.endswith("percent") else Decimal(1000)
+            base = Decimal(8) if self.by_percent else Decimal(1000)
         for parts in ((1, 2, 3), (4, 5, 6)):
             points = [point for part in parts if (point := self.point(base * part / 4))]
             if len(points) == 3:

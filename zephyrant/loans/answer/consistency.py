@@ -77,7 +77,7 @@ def _would_fit(loan: Loan, marks: Marks) -> ConsistentFigure:
     why = found.note if found.reason is None and found.ordinary is None else found.reason
     if why is not None or line is None:
         return {"value": None, "exact": None, "reason": why.say(marks) if why else None}
-    solution = found.solutions[found.ordinary or 0]
+    solution = found.meant
     return {
         "value": value_as_paid(loan, solution, line.terms, worked.schedule),
         "exact": plain(significant(solution)),

@@ -24,7 +24,7 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
     if found.reason or found.ordinary is None:
         return None
     if figure == loan.unknown:
-        return found.solutions[0]
+        return found.meant
     if figure == "count":
         return Decimal(loan.count)
     if figure == "end_date":

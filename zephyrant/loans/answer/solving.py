@@ -6,6 +6,7 @@ from typing import Any, Final
 from ..answer import working
 from ..calendars import frequencies
 from ..cost.costs import costs
+from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.price import told_at_its_figure
@@ -44,7 +45,7 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         if aim["value"] is None:
             answer = _no_answer(loan, None, None, marks)
             return answer.model_copy(update={"reason": aim["says"], "aim": aim})
-        answer = _solved(with_figure(loan, loan.aim.by, aim["value"]), marks, year_starts)
+        answer = _solved(with_figure(loan, loan.aim.path, aim["value"]), marks, year_starts)
         return answer.model_copy(update={"aim": aim})
     if loan.unknown is None:
         return _checked(loan, marks, year_starts)
@@ -56,7 +57,7 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         return _no_answer(loan, rates, found.reason, marks)
     if line is None:
         return _several(loan, found, marks)
-    solution = found.solutions[found.ordinary or 0]
+    solution = found.meant
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     return Answer.model_construct(
         unknown=loan.unknown,
@@ -110,39 +111,54 @@ def _fit_told(held: Consistency | None) -> dict[str, Any]:
 
 def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
     """The words around the figure that is found."""
-    period = frequencies.period(loan.every)
-    quote = loan.style.in_words()
-    asks, unit = {
-        "payment": (f"Each {period.often} payment is", loan.currency),
-        "principal": ("The amount lent is", loan.currency),
-        "balance": ("Still owed at the end is", loan.currency),
-        "count": ("It is repaid by", f"{period.often} payments"),
-        "rate": ("The rate is", f"% {quote}"),
-        "purchase.price": ("The price is", loan.currency),
-        "purchase.down.percent": ("The down payment is", "% of the price"),
-        "purchase.down.amount": ("The down payment is", loan.currency),
-        None: ("Every figure is stated", ""),
-    }.get(loan.unknown, ("", loan.currency))
+    path = loan.asked
+    quote = loan.style_of(quote_of(loan)).in_words()
     clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
-    if loan.unknown and loan.unknown.startswith("clauses."):
-        place, figure = loan.unknown.split(".", 2)[1:]
-        asks = f"In “{clauses[int(place)]}” the ? is"
-        if figure.endswith("percent"):
-            unit = "%"
-        if figure == "rate.percent":
-            quote = loan.style_of(quote_of(loan)).in_words()
-            unit = f"% {quote}"
+    if path is not None and path.clause is not None:
+        asks = f"In “{clauses[path.clause]}” the ? is"
+    else:
+        period = frequencies.period(loan.every)
+        asks = _ASKS[path].format(often=period.often)
     notes: tuple[tuple[str, ...], ...] = ()
     if loan.clauses:
         line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
         notes = clause_notes(loan, line, marks)
     return {
         "asks": asks,
-        "unit": unit,
+        "unit": _unit(loan, quote),
         "quote": quote,
         "clauses": clauses,
         "clause_notes": notes,
     }
+
+
+#: What is said before the figure that is found, but for those of clauses.
+_ASKS: Final[dict[FigurePath | None, str]] = {
+    PAYMENT: "Each {often} payment is",
+    PRINCIPAL: "The amount lent is",
+    BALANCE: "Still owed at the end is",
+    COUNT: "It is repaid by",
+    RATE: "The rate is",
+    FigurePath(("purchase", "price")): "The price is",
+    FigurePath(("purchase", "down", "percent")): "The down payment is",
+    FigurePath(("purchase", "down", "amount")): "The down payment is",
+    None: "Every figure is stated",
+}
+
+
+def _unit(loan: Loan, quote: str) -> str:
+    """What is said after it."""
+    path = loan.asked
+    if path is None:
+        return ""
+    match path.kind:
+        case "money":
+            return loan.currency
+        case "count":
+            return f"{frequencies.period(loan.every).often} payments"
+    if path.is_rate:
+        return f"% {quote}"
+    return "% of the price" if path.is_of_purchase else "%"
 
 
 #: Payments for which it is told how clauses stand to each other where nothing is laid out.
@@ -218,16 +234,15 @@ def with_the_answer(loan: Loan) -> Loan:
     Raises `NotALoan` with the reason where there is no answer.
     """
     loan = aimed(loan)
-    if loan.unknown is None:
+    if loan.asked is None:
         return loan
     worked = work_out(loan)
     found, line = worked.found, worked.line
     if found.reason or line is None or not found.solutions:
         said = found.reason.say() if found.reason else "The loan has no answer."
         raise NotALoan([FieldError(field="", message=said)])
-    solution = found.solutions[found.ordinary or 0]
-    value = value_as_paid(loan, solution, line.terms, worked.schedule)
-    return with_figure(loan, "rate.percent" if loan.unknown == "rate" else loan.unknown, value)
+    value = value_as_paid(loan, found.meant, line.terms, worked.schedule)
+    return with_figure(loan, loan.asked, value)
 
 
 def _rates_told(rates: Rates) -> RatesOfLoan:

@@ -22,7 +22,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     """How the clocks of quote, compounding, payments and term agree."""
     percent = loan.rate.percent
     if percent == UNKNOWN:
-        percent = found.solutions[found.ordinary or 0]
+        percent = found.meant
     count = len(schedule.rows) if loan.count == UNKNOWN and schedule else loan.count
     if count == 0:
         count = UNKNOWN
@@ -50,7 +50,7 @@ def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
         raise ValueError("nothing was found to be explained")
     with precise(digits_for(worked.line.terms)):
         solved = line.terms
-        figure = solution = found.solutions[found.ordinary or 0]
+        figure = solution = found.meant
         if asks_of_purchase(loan):
             solution = solved.principal
         if worked.line.terms.provisions:
@@ -92,5 +92,5 @@ def _bought_step(loan: Loan, principal: Decimal, figure: Decimal, write: Writer)
     else:
         title, formula = "The price", "Q = P + D"
         numbers = f"{lent} + {write.money(Decimal(down.amount or 0))}"
-    told = write.percent if (loan.unknown or "").endswith("percent") else write.number
+    told = write.percent if loan.asked and loan.asked.is_percent else write.number
     return {"title": title, "formula": formula, "numbers": numbers, "result": told(figure)}

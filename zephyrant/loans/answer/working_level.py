@@ -58,9 +58,9 @@ def _figure_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
         "payment": ("A = (P · uⁿ − B) / s", f"({lent} × {growth} − {left}) / {added}"),
         "principal": ("P = (A · s + B) / uⁿ", f"({paid} × {added} + {left}) / {growth}"),
         "balance": ("B = P · uⁿ − A · s", f"{lent} × {growth} − {paid} × {added}"),
-    }[asked(loan)]
+    }[asked(loan).name]
     return {
-        "title": f"The {asked(loan)}",
+        "title": f"The {asked(loan).name}",
         "formula": formula,
         "numbers": numbers,
         "result": write.number(solution),

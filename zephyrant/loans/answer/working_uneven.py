@@ -6,6 +6,7 @@ from typing import Final
 from ..calendars import frequencies
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
+from ..document.figure_path import BALANCE, PAYMENT, PRINCIPAL
 from ..document.loan import Loan
 from ..ledger.discounting import discounted
 from ..ledger.exact import EXACT, unrounded_end
@@ -25,8 +26,8 @@ def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> li
     way = _periods_step(loan, solved, write)
     if loan.unknown == "count":
         return [*way, _counted_step(line, solution, write)]
-    grown = left_over(solved, "principal").slope
-    added = -left_over(solved, "payment").slope
+    grown = left_over(solved, PRINCIPAL).slope
+    added = -left_over(solved, PAYMENT).slope
     way += [
         {
             "title": "What 1 lent grows to by the end",
@@ -47,11 +48,11 @@ def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> li
         "payment": ("A = (P · U − B) / S", f"({lent} × {u} − {left}) / {s}"),
         "principal": ("P = (A · S + B) / U", f"({paid} × {s} + {left}) / {u}"),
         "balance": ("B = P · U − A · S", f"{lent} × {u} − {paid} × {s}"),
-    }[asked(loan)]
+    }[asked(loan).name]
     return [
         *way,
         {
-            "title": f"The {asked(loan)}",
+            "title": f"The {asked(loan).name}",
             "formula": formula,
             "numbers": numbers,
             "result": write.number(solution),
@@ -80,10 +81,9 @@ def cut_steps(loan: Loan, found: Found, line: Line, solution: Decimal, write: Wr
         if clause.rate is not None and clause.rate.percent != UNKNOWN:
             way.append(quote_step(loan, clause.rate, write, f", clause {number}"))
     way += _periods_step(loan, line.terms, write)
-    asked_rate = loan.unknown == "rate" or (loan.unknown or "").endswith("rate.percent")
     if loan.unknown == "count":
         way.append(_counted_step(line, solution, write))
-    elif asked_rate:
+    elif loan.asked and loan.asked.is_rate:
         way += _crossing_steps(found, line, write)
         way.append(quote_back(loan, found, write))
     else:
@@ -106,7 +106,7 @@ def _crossing_steps(found: Found, line: Line, write: Writer) -> list[Step]:
 
 def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> Step:
     path = asked(loan)
-    if path.endswith("step.percent"):
+    if path.is_step and path.is_percent:
         return {
             "title": "The growth of the payments",
             "formula": "the only one at which the loan ends as stated: the more they grow the "
@@ -114,7 +114,7 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
             "numbers": f"left at the end: {write.money(solved.balance)}",
             "result": write.percent(solution),
         }
-    if path == "balance":
+    if path == BALANCE:
         return {
             "title": "The balance",
             "formula": "B = what is owed when all has been rolled to the end",

@@ -6,12 +6,13 @@ from typing import Final
 from typing_extensions import TypedDict
 
 from ..calendars import frequencies
+from ..document.figure_path import PRINCIPAL, FigurePath
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..line.terms import Terms
 from ..numbers.ratios import as_decimal
 from ..quotes.conversion import periodic_rate
-from ..unknowns.solution import Found, asks_of_purchase, quote_of
+from ..unknowns.solution import Found, quote_of
 from ..wording.marks import Marks
 
 PLACES: Final = 10
@@ -57,9 +58,11 @@ def money_of(solved: Terms, write: Writer) -> tuple[str, str, str]:
     )
 
 
-def asked(loan: Loan) -> str:
+def asked(loan: Loan) -> FigurePath:
     """The figure that is worked: of a purchase the amount lent."""
-    return "principal" if asks_of_purchase(loan) else loan.unknown or ""
+    if loan.asked is None:
+        raise ValueError("no figure is asked for")
+    return PRINCIPAL if loan.asked.is_of_purchase else loan.asked
 
 
 def quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
@@ -82,5 +85,5 @@ def quote_back(loan: Loan, found: Found, write: Writer) -> Step:
         "title": f"As quoted: {style.in_words()}",
         "formula": style.convention.formula(style).back,
         "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
-        "result": write.percent(found.solutions[found.ordinary or 0]),
+        "result": write.percent(found.meant),
     }

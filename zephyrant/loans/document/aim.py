@@ -15,6 +15,7 @@ from pydantic import (
 )
 
 from .fields import DAY_SCHEMA, decimal_of, in_quotes, number_schema, read_date, wrong, wrong_at
+from .figure_path import FigurePath, figure_path
 from .parts import Part
 
 AimFigure = Literal[
@@ -69,6 +70,11 @@ class Aim(Part):
     by: str = Field(max_length=100)
 
     model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+
+    @property
+    def path(self) -> FigurePath:
+        """Where the figure stands that may move."""
+        return figure_path(self.by)
 
     @property
     def number(self) -> Decimal:

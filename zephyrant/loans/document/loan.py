@@ -32,6 +32,7 @@ from .fields import (
     in_quotes,
     wrong_at,
 )
+from .figure_path import FigurePath, figure_path
 from .limits import MOST_CLAUSES, MOST_PAYMENTS
 from .parts import Part, Rounding
 from .purchase import FINEST_SHARE, Purchase
@@ -98,6 +99,11 @@ class Loan(Part):
         """The figure that is asked for: its name, of a clause its path; none where all are
         stated."""
         return next(iter(self._asked()), None)
+
+    @property
+    def asked(self) -> FigurePath | None:
+        """Where the figure stands that is asked for."""
+        return figure_path(self.unknown) if self.unknown else None
 
     def _asked(self) -> tuple[str, ...]:
         purchase = self.purchase
@@ -233,8 +239,7 @@ class Loan(Part):
                 f"{in_quotes(aim.by)} is no figure of this loan that can move: "
                 f"take one of {', '.join(paths)}.",
             )
-        asked = "rate.percent" if self.unknown == "rate" else self.unknown
-        if aim.by == asked:
+        if aim.path == self.asked:
             raise wrong_at(
                 "aim.by",
                 "This is the figure asked for: an aim moves another one. State it, or put the ? "

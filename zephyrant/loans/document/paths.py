@@ -1,18 +1,19 @@
-"""The path of a figure: what stands there, and another value put there."""
+"""A figure by its path: what stands there, and another value put there."""
 
 from decimal import Decimal
 from typing import Any
 
 from .fields import UNKNOWN
+from .figure_path import FigurePath
 from .loan import Loan
 from .reading import check, write
 
 
-def with_figure(loan: Loan, path: str, value: str) -> Loan:
+def with_figure(loan: Loan, path: FigurePath, value: str) -> Loan:
     """The loan with another value in one place; raises `NotALoan` where it cannot stand there."""
     content = write(loan)
     content.pop("aim", None)
-    *way, last = path.split(".")
+    *way, last = path.steps
     place: Any = content
     for step in way:
         place = place[int(step)] if isinstance(place, list) else place[step]
@@ -20,10 +21,10 @@ def with_figure(loan: Loan, path: str, value: str) -> Loan:
     return check(content)
 
 
-def figure_at(loan: Loan, path: str) -> Decimal | None:
+def figure_at(loan: Loan, path: FigurePath) -> Decimal | None:
     """The value that stands at a path, if it is a number."""
     place: Any = write(loan)
-    for step in path.split("."):
+    for step in path.steps:
         # A balance that is not stated is nothing.
         place = place[int(step)] if isinstance(place, list) else place.get(step, "0")
     return None if place == UNKNOWN else Decimal(str(place))

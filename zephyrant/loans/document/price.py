@@ -75,8 +75,8 @@ def price(loan: Loan) -> Price:
 def _trials(loan: Loan) -> int:
     if loan.aim is not None:
         return _TRIALS_OF_AN_AIM
-    asks_rate = (loan.unknown or "").endswith(("rate", "percent"))
-    return _TRIALS_OF_A_RATE if asks_rate and loan.clauses else 0
+    asks_percent = loan.asked is not None and loan.asked.is_percent
+    return _TRIALS_OF_A_RATE if asks_percent and loan.clauses else 0
 
 
 @contextmanager

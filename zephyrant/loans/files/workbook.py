@@ -14,6 +14,7 @@ from typing import Final, NamedTuple
 from ..budget import look
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
+from ..document.figure_path import PAYMENT as THE_PAYMENT
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
 from ..ledger.settling import Ending
@@ -146,7 +147,7 @@ class _Writer:
 
     def _shares(self) -> list[tuple[int | None, Decimal]]:
         """Up to which payment the payment moves by how much with the regular one."""
-        line = with_asked(replace(self.terms, cash=None), "payment")
+        line = with_asked(replace(self.terms, cash=None), THE_PAYMENT)
         return [(stretch.last, _slope(stretch.payment)) for stretch in line.stretches]
 
     def _share(self, place: int) -> Decimal:

@@ -5,6 +5,7 @@ from datetime import date
 from decimal import Decimal
 
 from ..calendars.dates import Calendar
+from ..document.figure_path import FigurePath
 from ..line.line import lay_out, with_asked
 from ..line.setting_anew import Ahead, SettingAnew
 from ..line.terms import Provision, Terms, digits_for
@@ -63,10 +64,10 @@ class _Ahead:
         return (self._carrying.from_payment(number, owed) - balance).root()
 
 
-def left_over(terms: Terms, name: str) -> Affine:
-    """What is left at the end beyond what is to be left, in an amount x: a figure's name or a
-    clause's path. In the decimal context in force."""
-    line = with_asked(terms, name)
+def left_over(terms: Terms, path: FigurePath) -> Affine:
+    """What is left at the end beyond what is to be left, in an amount x that stands at a path. In
+    the decimal context in force."""
+    line = with_asked(terms, path)
     lent = Affine(Decimal(0), Decimal(0)) + line.principal
     return AFFINE.carried(lent, line.stretches) - line.balance
 

@@ -86,8 +86,7 @@ def _provision(loan: Loan, clause: Clause) -> Provision:
 
 def asks_rate(loan: Loan) -> bool:
     """Whether a rate is asked for, the loan's or a clause's: then all amounts stated are facts."""
-    unknown = loan.unknown or ""
-    return unknown == "rate" or unknown.endswith("rate.percent")
+    return loan.asked is not None and loan.asked.is_rate
 
 
 def cash_of(loan: Loan) -> Cash:

@@ -6,6 +6,7 @@ from decimal import Decimal
 from functools import cached_property
 from typing import Any, Generic, cast
 
+from ..document.figure_path import PAYMENT, FigurePath
 from ..numbers.affine import ASKED, Affine
 from .accruals import Accruals
 from .cutting import Cutting
@@ -91,12 +92,12 @@ class Line(Generic[A, R]):
         """All that moves on days between two payments."""
         return self._cutting.moves.between if self.terms.provisions else ()
 
-    def moves_only_last(self, name: str) -> bool:
-        """Whether an amount, `payment` or one of a clause by its path, stands in the last place
-        alone: that of the last payment, or of the end where clauses alone are the loan."""
+    def moves_only_last(self, path: FigurePath) -> bool:
+        """Whether an amount, the payment or one of a clause, stands in the last place alone: that
+        of the last payment, or of the end where clauses alone are the loan."""
         if not self.terms.provisions:
-            return name == "payment" and self.terms.count == 1
-        return self._cutting.payments.moves_only_last(name)
+            return path == PAYMENT and self.terms.count == 1
+        return self._cutting.payments.moves_only_last(path)
 
     def fee_bases(self, place: int) -> list[tuple[object, Decimal]]:
         """Where a fee in percent, by its place in the list of clauses, is taken, and the money
@@ -126,13 +127,13 @@ def lay_out(terms: Terms) -> Line:
     return Line(terms)
 
 
-def with_asked(terms: Terms, name: str) -> "Line[Affine]":
-    """The line with x for an amount: a figure's name or a clause's path."""
+def with_asked(terms: Terms, path: FigurePath) -> "Line[Affine]":
+    """The line with x for an amount."""
     # Amounts are only added up, and multiplied by numbers, on the way to the line.
-    return Line(terms.having(name, cast(Decimal, ASKED)))
+    return Line(terms.having(path, cast(Decimal, ASKED)))
 
 
-def in_rate(terms: Terms, name: str) -> "Line[Decimal, InRate]":
-    """The line with i for a rate: the loan's (`rate`) or a clause's, by its path; its `runs` are
-    told in it, of a loan of clauses alone its `stretches` are not."""
-    return Line(terms.rated(name, cast(Any, THE_RATE)))
+def in_rate(terms: Terms, path: FigurePath) -> "Line[Decimal, InRate]":
+    """The line with i for a rate, the loan's or a clause's; its `runs` are told in it, of a loan of
+    clauses alone its `stretches` are not."""
+    return Line(terms.rated(path, cast(Any, THE_RATE)))

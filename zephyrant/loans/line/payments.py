@@ -8,6 +8,7 @@ then replaced by `pay`.
 from decimal import Decimal
 
 from ..document.clauses import VerbName
+from ..document.figure_path import FigurePath
 from .pieces import Pieces, strongest, turning
 from .places import Places
 from .steps import Steps
@@ -71,21 +72,20 @@ class Payments:
                 return amount
         return self._terms.payment if provision is None else provision.amount
 
-    def moves_only_last(self, name: str) -> bool:
-        """Whether an amount, `payment` or one of a clause by its path, stands in the last place
-        alone: that of the last payment, or of the end where clauses alone are the loan."""
+    def moves_only_last(self, path: FigurePath) -> bool:
+        """Whether an amount, the payment or one of a clause, stands in the last place alone: that
+        of the last payment, or of the end where clauses alone are the loan."""
         last = self._places.last
-        is_paid = name.endswith(("payment", "amount"))
-        if is_paid and self.pausing.at(last) is not None:
+        if path.is_payment and self.pausing.at(last) is not None:
             return False
-        if name == "payment":
+        if path.clause is None:
             turns = sorted({1, *turning((self.stating, self.pausing))})
             return all(
                 self.stating.at(number) is not None or self.pausing.at(number) is not None
                 for number in turns
                 if 1 <= number < last
             )
-        place = int(name.split(".")[1])
+        place = path.clause
         provision = self._terms.provisions[place]
         if provision.verb == "payment" and self.stating.at(last) != place:
             return False

@@ -7,10 +7,11 @@ from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from math import log10
-from typing import Any, Final, NamedTuple
+from typing import Any, Final, NamedTuple, cast
 
 from ..calendars.dates import Calendar, DayCount
 from ..document.clauses import Pay, Taken, VerbName
+from ..document.figure_path import FigurePath
 from ..document.limits import MOST_PAYMENTS
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
@@ -137,26 +138,28 @@ class Terms:
         whole = {run.before, run.after} == {NO_TIME, ONE_PERIOD}
         return whole and not others and not self.provisions
 
-    def having(self, name: str, amount: Decimal) -> "Terms":
-        """These terms with another amount in one place: a figure's name or a clause's path."""
-        if name == "principal":
-            return replace(self, principal=amount)
-        if name == "payment":
-            return replace(self, payment=amount)
-        if name == "balance":
-            return replace(self, balance=amount)
-        return self._changing(name, amount=amount)
+    def amount(self, path: FigurePath) -> Decimal:
+        """The amount that stands at a path."""
+        if path.clause is not None:
+            return self.provisions[path.clause].amount
+        return cast(Decimal, getattr(self, path.name))
 
-    def rated(self, name: str, rate: Fraction) -> "Terms":
-        """These terms with another rate: the loan's (`rate`) or a clause's, by its path."""
-        if name == "rate":
-            return replace(self, rate=rate)
-        return self._changing(name, rate=rate)
+    def having(self, path: FigurePath, amount: Decimal) -> "Terms":
+        """These terms with another amount in one place."""
+        if path.clause is not None:
+            return self._changing(path.clause, amount=amount)
+        changed: dict[str, Any] = {path.name: amount}
+        return replace(self, **changed)
 
-    def _changing(self, name: str, **changed: Any) -> "Terms":  # noqa: ANN401
-        at = int(name.split(".")[1])
+    def rated(self, path: FigurePath, rate: Fraction) -> "Terms":
+        """These terms with another rate, the loan's or a clause's."""
+        if path.clause is not None:
+            return self._changing(path.clause, rate=rate)
+        return replace(self, rate=rate)
+
+    def _changing(self, clause: int, **changed: Any) -> "Terms":  # noqa: ANN401
         provisions = tuple(
-            provision._replace(**changed) if number == at else provision
+            provision._replace(**changed) if number == clause else provision
             for number, provision in enumerate(self.provisions)
         )
         return replace(self, provisions=provisions)

@@ -14,6 +14,7 @@ from typing_extensions import TypedDict
 
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
+from ..document.figure_path import RATE
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.reading import check, write
@@ -142,7 +143,7 @@ def _asking_payment(loan: Loan) -> Loan:
 
 
 def _with_points(loan: Loan, percent: str, points: str) -> Loan:
-    content = write(with_figure(loan, "rate.percent", percent))
+    content = write(with_figure(loan, RATE, percent))
     fee = {"at": 0, "fee": {"percent": points}, "taken": "apart"}
     if Decimal(points):
         content["clauses"] = [*content.get("clauses", []), fee]

@@ -33,8 +33,8 @@ class RateCurve(TypedDict):
 
 def curve_of_rate(loan: Loan) -> RateCurve:
     """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
-    unknown = loan.unknown or ""
-    if unknown != "rate" and not unknown.endswith("rate.percent"):
+    path = loan.asked
+    if path is None or not path.is_rate:
         raise NotALoan([FieldError(field="", message="Only a rate that is asked for has a curve.")])
     terms, often = stated_terms(loan), loan.payments_a_year
     if terms.count is None:
@@ -45,7 +45,7 @@ def curve_of_rate(loan: Loan) -> RateCurve:
     with precise():
         points = [
             Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=float(gap))
-            for rate, gap in drawn(terms, unknown, rates)
+            for rate, gap in drawn(terms, path, rates)
         ]
         fits = [Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=0.0) for rate in rates]
         percents = [plain(significant(quoted_percent(rate, style))) for rate in rates]

@@ -21,8 +21,9 @@ from ..answer.results import as_paid
 from ..budget import look
 from ..document.aim import is_result
 from ..document.fields import UNKNOWN
+from ..document.figure_path import figure_path
 from ..document.loan import Loan
-from ..document.paths import with_figure
+from ..document.paths import figure_at, with_figure
 from ..errors import FieldError, NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
@@ -137,7 +138,7 @@ def _check(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> None:
 def _check_axis(loan: Loan, axis: Axis, field: str) -> None:
     if axis.path not in loan.paths():
         raise _wrong(f"{field}.path", f"“{axis.path[:40]}” is no figure of this loan.")
-    if axis.path == ("rate.percent" if loan.unknown == "rate" else loan.unknown):
+    if figure_path(axis.path) == loan.asked:
         raise _wrong(f"{field}.path", "This figure is asked for: vary another one.")
     if not axis.values:
         raise _wrong(f"{field}.typed", "There is nothing to vary it over.")
@@ -155,7 +156,7 @@ def _one(
     moved = loan
     try:
         for axis, value in zip(axes, point, strict=True):
-            moved = with_figure(moved, axis.path, plain(value))
+            moved = with_figure(moved, figure_path(axis.path), plain(value))
     except NotALoan as wrong:
         return wrong.errors[0].message
     reason, answer = answered(moved)
@@ -325,11 +326,11 @@ def small_changes(loan: Loan) -> list[SmallChange]:
     for path, by in _NUDGES:
         if path not in loan.paths() or here is None:
             continue
-        stated = loan.rate.percent if path == "rate.percent" else getattr(loan, path)
-        if stated == UNKNOWN:
+        stated = figure_at(loan, figure_path(path))
+        if stated is None:
             continue
         try:
-            there = _asked(with_figure(loan, path, plain(Decimal(stated) + by)))
+            there = _asked(with_figure(loan, figure_path(path), plain(stated + by)))
         except NotALoan:
             continue
         if there is not None:

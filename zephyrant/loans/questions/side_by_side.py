@@ -4,7 +4,6 @@ Money differs in money and percent, rates in basis points (hundredths of a perce
 """
 
 from collections.abc import Callable, Sequence
-from datetime import date
 from decimal import Decimal
 from typing import Final, NamedTuple
 
@@ -16,7 +15,9 @@ from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
 from ..document.loan import Loan
+from ..document.named import FIGURES_NAMED, RESULTS_NAMED
 from ..document.sentence import clause_in_words
+from ..document.telling import in_plain, signed, told, told_apart
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
@@ -27,7 +28,6 @@ from ..wording.marks import MARKS, Marks, MarksName
 MOST_BESIDE: Final = 6
 #: Points of a line that is drawn.
 _MOST_POINTS: Final = 240
-_PERCENT_PLACES: Final = 4
 
 
 class Cell(TypedDict):
@@ -117,9 +117,7 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
         currencies=[column.currency for column in columns],
         terms=[row for name, tell in _TERMS if (row := _words(name, tell, columns)) is not None],
         results=[
-            row
-            for name, figure, kind in _RESULTS
-            if (row := _figures(name, figure, kind, columns, base)) is not None
+            row for figure in _RESULTS if (row := _figures(figure, columns, base)) is not None
         ],
         lines=[_line(column.loan) for column in columns],
     )
@@ -165,17 +163,17 @@ def _days(loan: Loan) -> str:
 #: The terms of a loan in the order they are said; an empty text where a loan has none of the kind.
 _TERMS: Final[tuple[tuple[str, Callable[[Loan, Marks], str]], ...]] = (
     (
-        "Price",
+        FIGURES_NAMED["purchase.price"].alone,
         lambda loan, marks: (loan.purchase and _money(loan, loan.purchase.price, marks)) or "",
     ),
-    ("Down payment", _down),
-    ("Amount lent", lambda loan, marks: _money(loan, loan.principal, marks)),
-    ("Rate", _rate),
+    (FIGURES_NAMED["purchase.down.amount"].alone, _down),
+    (FIGURES_NAMED["principal"].alone, lambda loan, marks: _money(loan, loan.principal, marks)),
+    (FIGURES_NAMED["rate.percent"].alone, _rate),
     (
         "Paid",
         lambda loan, _: f"{period(loan.every).often}, {loan.timing.replace('-', ' ')}",
     ),
-    ("Balance at the end", lambda loan, marks: _money(loan, loan.balance, marks)),
+    (FIGURES_NAMED["balance"].alone, lambda loan, marks: _money(loan, loan.balance, marks)),
     ("Lent on", lambda loan, _: _days(loan)),
     ("Days counted", lambda loan, _: loan.day_count if loan.calendar else ""),
     ("Rounding", lambda loan, _: _rounding(loan)),
@@ -192,35 +190,34 @@ def _words(
     name: str, tell: Callable[[Loan, Marks], str], columns: list[_Column]
 ) -> SideBySideRow | None:
     texts = [tell(column.loan, column.marks) if column.loan else None for column in columns]
-    told = {text for column, text in zip(columns, texts, strict=True) if column.loan}
-    if told <= {""}:
+    said = {text for column, text in zip(columns, texts, strict=True) if column.loan}
+    if said <= {""}:
         return None
     return {
         "name": name,
         "kind": "words",
         "cells": [{**_NO_CELL, "text": text or None} for text in texts],
-        "stands_out": len(told) > 1,
+        "stands_out": len(said) > 1,
     }
 
 
 # Results
 
 _RESULTS: Final = (
-    ("Payment", "payment", "money"),
-    ("Total paid", "total_paid", "money"),
-    ("Total interest", "total_interest", "money"),
-    ("Last payment", "final_payment", "money"),
-    ("Number of payments", "count", "number"),
-    ("Ends on", "end_date", "day"),
-    ("Effective rate a year", "effective", "percent"),
-    ("US actuarial rate a year, nominal (12 CFR 1026 App. J)", "us_apr", "percent"),
-    ("EU annual percentage rate of charge, effective", "eu_aprc", "percent"),
+    "payment",
+    "total_paid",
+    "total_interest",
+    "final_payment",
+    "count",
+    "end_date",
+    "effective",
+    "us_apr",
+    "eu_aprc",
 )
 
 
-def _figures(
-    name: str, figure: str, kind: str, columns: list[_Column], base: int
-) -> SideBySideRow | None:
+def _figures(figure: str, columns: list[_Column], base: int) -> SideBySideRow | None:
+    named, kind = RESULTS_NAMED[figure], RESULTS_NAMED[figure].kind
     values = [as_paid(column.loan, figure) if column.loan else None for column in columns]
     if all(value is None for value in values):
         return None
@@ -234,57 +231,23 @@ def _figures(
         gap = value - ours if ours is not None and same_money else None
         cells.append(
             {
-                "text": _shown(column, value, kind),
-                "value": _plain(column.loan, value, kind),
-                "differs": _gap(column, gap, kind),
+                "text": told(kind, value, column.marks, column.loan.decimals),
+                "value": in_plain(kind, value, column.loan.decimals),
+                "differs": gap
+                if gap is None
+                else told_apart(kind, gap, column.marks, column.loan.decimals),
                 "percent": _share(column, gap, ours) if kind == "money" else None,
             }
         )
-    told = {cell["text"] for cell in cells if cell["text"] is not None}
-    return {"name": name, "kind": kind, "cells": cells, "stands_out": len(told) > 1}
-
-
-def _shown(column: _Column, value: Decimal, kind: str) -> str:
-    marks, loan = column.marks, column.loan
-    if kind == "day":
-        return write_day(date.fromordinal(int(value)))
-    if kind == "percent":
-        return f"{marks.number(round(value, _PERCENT_PLACES), _PERCENT_PLACES, 4)} %"
-    return marks.number(value, 20, loan.decimals if loan and kind == "money" else 0)
-
-
-def _plain(loan: Loan, value: Decimal, kind: str) -> str:
-    if kind == "day":
-        return date.fromordinal(int(value)).isoformat()
-    if kind == "percent":
-        return f"{value:.10f}"
-    return plain(value, loan.decimals if kind == "money" else 0)
-
-
-def _signed(marks: Marks, value: Decimal, places: int, least: int) -> str:
-    text = marks.number(abs(value), places, least)
-    if not any(digit in "123456789" for digit in text):
-        return "±0"
-    return f"{'+' if value > 0 else '−'}{text}"
-
-
-def _gap(column: _Column, gap: Decimal | None, kind: str) -> str | None:
-    if gap is None or column.loan is None:
-        return None
-    marks = column.marks
-    if kind == "percent":
-        return f"{_signed(marks, round(gap * 100, 2), 2, 0)} bp"
-    if kind == "day":
-        return f"{_signed(marks, gap, 0, 0)} days"
-    decimals = column.loan.decimals if kind == "money" else 0
-    return _signed(marks, gap, 20, decimals)
+    texts = {cell["text"] for cell in cells if cell["text"] is not None}
+    return {"name": named.alone, "kind": kind, "cells": cells, "stands_out": len(texts) > 1}
 
 
 def _share(column: _Column, gap: Decimal | None, ours: Decimal | None) -> str | None:
     if gap is None or not ours:
         return None
     with precise():
-        return f"{_signed(column.marks, round(100 * gap / ours, 2), 2, 2)} %"
+        return f"{signed(column.marks, round(100 * gap / ours, 2), 2, 2)} %"
 
 
 def _line(loan: Loan | None) -> Line | None:

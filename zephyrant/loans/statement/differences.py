@@ -6,20 +6,22 @@ from typing import Final
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
+from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
 from ..wording.marks import MARKS, MarksName
 from .parsing import Reading
 from .reading import readings, style_of
 from .statement import Statement, TypedClause
 
+#: The entries of a statement that hold figures, and where those stand in the document.
 _NAMES: Final = {
-    "principal": "amount lent",
-    "price": "price",
-    "down": "down payment",
-    "percent": "rate",
-    "count": "number of payments",
+    "principal": "principal",
+    "price": "purchase.price",
+    "down": "purchase.down.amount",
+    "percent": "rate.percent",
+    "count": "count",
     "payment": "payment",
-    "balance": "balance at the end",
+    "balance": "balance",
 }
 
 
@@ -117,9 +119,9 @@ def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[
 
     same_quote = "" if "quote" in different else f", {_quote(after)}"
     told = [
-        f"{word} {shown(before, name, was)} to {shown(after, name, now)}"
+        f"{FIGURES_NAMED[path].title} {shown(before, name, was)} to {shown(after, name, now)}"
         + (same_quote if name == "percent" else "")
-        for name, word in _NAMES.items()
+        for name, path in _NAMES.items()
         if name in different
     ]
     for name, (title, words) in _WORDS.items():

@@ -8,6 +8,7 @@ from typing import Final, NamedTuple
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..document.fields import UNKNOWN
+from ..document.figure_path import COUNT
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
 from ..questions import paying_more as more_paid
@@ -143,7 +144,7 @@ def two_offers(statement: Statement, other: Points) -> TwoOffers:
     offer = PointsOffer(loan_of(statement), percent, points, marks)
     typed = other.ends.strip() or _suggested(offer.mine, offer.last)
     try:
-        ends = read_values(typed, "count", statement, MOST_ENDS)
+        ends = read_values(typed, COUNT, statement, MOST_ENDS)
     except ValueError as error:
         raise NotALoan([FieldError(field="ends", message=str(error))]) from None
     return TwoOffers(

@@ -6,6 +6,7 @@ from string import ascii_lowercase
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
+from ..document.figure_path import COUNT, FigurePath
 from ..wording.marks import MARKS, Marks, Number, Sentence
 from .parsing import PLACES, tidy
 from .statement import Statement
@@ -13,7 +14,9 @@ from .typed_amounts import read_amount, read_percent
 from .typed_times import read_count
 
 
-def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple[Decimal, ...]:
+def read_values(
+    typed: str, path: FigurePath, statement: Statement, most: int
+) -> tuple[Decimal, ...]:
     """Values of a figure to try: "5.5 to 7 by 1/8", "3 to 7 years by 1 year", "6; 6.35; 7".
 
     Raises `ValueError` with a sentence where that cannot be read or is more than `most`.
@@ -21,9 +24,9 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
     marks = MARKS[statement.marks]
 
     def one(text: str) -> Decimal:
-        if path.endswith("percent"):
+        if path.is_percent:
             reading = read_percent(text, marks)
-        elif path == "count":
+        elif path == COUNT:
             reading = read_count(text, marks, statement.every)
         else:
             reading = read_amount(text, marks, statement.currency)
@@ -38,7 +41,7 @@ def read_values(typed: str, path: str, statement: Statement, most: int) -> tuple
         _refuse_many(len(parts), most, marks)
         return tuple(one(part) for part in _in_the_last_unit(parts, path))
     unit = last[len(last.rstrip(ascii_lowercase)) :]
-    if path == "count" and first.isdecimal():
+    if path == COUNT and first.isdecimal():
         first = f"{first} {unit}"
     begin, end, by = one(first), one(last), one(step)
     if by <= 0 or end < begin:
@@ -54,24 +57,24 @@ def _refuse_many(many: int, most: int, marks: Marks) -> None:
         raise ValueError(Sentence(text, many=Number(many), most=Number(most)).say(marks))
 
 
-def _in_the_last_unit(parts: list[str], path: str) -> list[str]:
+def _in_the_last_unit(parts: list[str], path: FigurePath) -> list[str]:
     """A term's unit said once, at the end, is that of all: "6, 8, 10 years"."""
     unit = re.search(r"\d\s*([a-z]+)\s*$", parts[-1].lower()) if parts else None
-    if path != "count" or unit is None:
+    if path != COUNT or unit is None:
         return parts
     return [f"{part.strip()} {unit[1]}" if part.strip().isdecimal() else part for part in parts]
 
 
-def suggested_values(path: str, standing: Decimal, statement: Statement) -> str:
+def suggested_values(path: FigurePath, standing: Decimal, statement: Statement) -> str:
     """Values around the one that stands, as one would type them."""
     marks, each = MARKS[statement.marks], Decimal(1)
-    if path.endswith("rate.percent"):
+    if path.is_rate:
         each = Decimal("0.125")
-    elif path == "count":
+    elif path == COUNT:
         each = Decimal(frequencies.a_year(statement.every))
-    elif not path.endswith("percent") and standing > 0:
+    elif not path.is_percent and standing > 0:
         each = Decimal(1).scaleb((standing / 10).adjusted())
-    below = min(4, int((standing - (1 if path == "count" else 0)) / each))
+    below = min(4, int((standing - (1 if path == COUNT else 0)) / each))
     least = standing - max(0, below) * each
 
     def text(value: Decimal) -> str:

@@ -6,6 +6,7 @@ from decimal import Decimal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..answer.aim import aimed, nearest_to_aim
+from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.paths import figure_at, with_figure
 from ..errors import FieldError, NotALoan
@@ -61,9 +62,10 @@ def vary(
     axes, told, standing = [], [], []
     for number, each in enumerate(varied):
         stands = _standing(loan, each.path, number)
-        typed = each.typed.strip() or suggested_values(each.path, stands or Decimal(0), statement)
+        path = figure_path(each.path)
+        typed = each.typed.strip() or suggested_values(path, stands or Decimal(0), statement)
         try:
-            values = read_values(typed, each.path, statement, MOST_POINTS)
+            values = read_values(typed, path, statement, MOST_POINTS)
         except ValueError as error:
             field = f"varied.{number}.typed"
             raise NotALoan([FieldError(field=field, message=str(error))]) from None
@@ -78,7 +80,7 @@ def vary(
 def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
     if path not in loan.paths():
         raise NotALoan([_no_figure(path, f"varied.{number}.path")])
-    return figure_at(loan, path)
+    return figure_at(loan, figure_path(path))
 
 
 def _no_figure(path: str, field: str) -> FieldError:
@@ -91,5 +93,5 @@ def variant(statement: Statement, values: dict[str, str]) -> Statement:
     for path, value in values.items():
         if path not in loan.paths():
             raise NotALoan([_no_figure(path, "values")])
-        loan = with_figure(loan, path, value)
+        loan = with_figure(loan, figure_path(path), value)
     return restate(loan, statement.marks)

@@ -290,7 +290,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     if worked.line is None:
         return {**told, "problem": "Several rates fit: open it as a case."}
     if found.solutions:
-        solution = found.solutions[found.ordinary or 0]
+        solution = found.meant
         told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
         told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)

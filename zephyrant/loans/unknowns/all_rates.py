@@ -12,6 +12,7 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
+from ..document.figure_path import FigurePath
 from ..ledger.discounting import left_at, logarithms
 from ..ledger.period import Reckoned, happens
 from ..ledger.plain_numbers import IN_FLOATS
@@ -60,9 +61,9 @@ class RatesThatFit(NamedTuple):
     any_rate: bool = False
 
 
-def rates_that_fit(terms: Terms, name: str) -> RatesThatFit:
-    """Every value of the rate `name` (`rate`, or a clause's path) at which the end is as stated."""
-    line = in_rate(terms, name)
+def rates_that_fit(terms: Terms, path: FigurePath) -> RatesThatFit:
+    """Every value of a rate at which the end is as stated."""
+    line = in_rate(terms, path)
     flows = even_flows(line)
     if flows is not None:
         if flows.is_nothing:
@@ -78,7 +79,7 @@ def rates_that_fit(terms: Terms, name: str) -> RatesThatFit:
         found = [Fits(each.at, each.how) for each in uneven]
     if len(found) < 2:
         return RatesThatFit(tuple(found), 0 if found else None)
-    proper = [place for place, each in enumerate(found) if _never_turns(terms, name, each.periodic)]
+    proper = [place for place, each in enumerate(found) if _never_turns(terms, path, each.periodic)]
     return RatesThatFit(tuple(found), proper[0] if len(proper) == 1 else None)
 
 
@@ -150,10 +151,10 @@ def _uneven(line: LineInRate) -> list[Crossing] | None:
     return crossings_between(curve, low, high)
 
 
-def _never_turns(terms: Terms, name: str, rate: Decimal) -> bool:
+def _never_turns(terms: Terms, path: FigurePath, rate: Decimal) -> bool:
     """Whether at a rate nothing is ever owed the other way round."""
     with precise():
-        line = lay_out(terms.rated(name, as_fraction(rate)))
+        line = lay_out(terms.rated(path, as_fraction(rate)))
         owed, least = float(line.principal), 0.0
         for run in line.runs:
             period = Reckoned(run, IN_FLOATS)
@@ -163,10 +164,12 @@ def _never_turns(terms: Terms, name: str, rate: Decimal) -> bool:
         return least >= -_SLACK * max(1.0, abs(float(line.principal)))
 
 
-def drawn(terms: Terms, name: str, around: Sequence[Decimal]) -> list[tuple[Decimal, Decimal]]:
+def drawn(
+    terms: Terms, path: FigurePath, around: Sequence[Decimal]
+) -> list[tuple[Decimal, Decimal]]:
     """Points of the curve: rates of one period and what is then left too much at the end,
     discounted, as a share of what is lent. Its neighbourhood holds every crossing."""
-    often, line = terms.time.a_year, in_rate(terms, name)
+    often, line = terms.time.a_year, in_rate(terms, path)
     marks = [float(as_decimal(Fraction(rate))) for rate in around] or [0.0]
     yearly = [(1 + mark) ** often for mark in marks]
     low = max(LEAST_GROWTH * 1.01, min([*yearly, 1.0]) * 0.6)

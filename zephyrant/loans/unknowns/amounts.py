@@ -3,6 +3,7 @@
 from decimal import Decimal
 from typing import Final
 
+from ..document.figure_path import BALANCE, PAYMENT, PRINCIPAL, FigurePath
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..ledger.exact import unrounded_end
@@ -42,7 +43,7 @@ def _below_zero(loan: Loan, value: Decimal) -> bool:
 
 def payment_of(loan: Loan, terms: Terms) -> Found:
     """The payment, linear in what is left at the end."""
-    value = left_over(terms, "payment").root()
+    value = left_over(terms, PAYMENT).root()
     if value is None:
         return Found(
             (), Sentence("The clauses state every payment: no regular one is left to find.")
@@ -64,15 +65,16 @@ def payment_of(loan: Loan, terms: Terms) -> Found:
 
 def clause_figure_of(loan: Loan, terms: Terms) -> Found:
     """A figure of a clause, linear in what is left at the end but for a step in percent."""
-    path = loan.unknown or ""
-    if path.endswith("step.percent"):
+    path = loan.asked
+    if path is None:
+        raise ValueError("no figure is asked for")
+    if path.is_step and path.is_percent:
         return _step(loan, terms, path)
     value = left_over(terms, path).root()
     if value is None:
         return Found((), _CHANGES_NOTHING)
-    if not _below_zero(loan, value) or ".step." in path:
+    if not _below_zero(loan, value) or path.is_step:
         return Found((value,))
-    verb = path.rsplit(".", 1)[-1]
     text = {
         "payment": "The other payments already repay more than is owed: this one would have to "
         "give back {over}.",
@@ -80,11 +82,11 @@ def clause_figure_of(loan: Loan, terms: Terms) -> Found:
         "back here.",
         "advance": "The payments do not even repay what is lent without this: {over} less is "
         "needed.",
-    }.get(verb, "This would have to be {over} below zero.")
+    }.get(path.name, "This would have to be {over} below zero.")
     return Found((), Sentence(text, over=Money(-value, loan.decimals)))
 
 
-def _step(loan: Loan, terms: Terms, path: str) -> Found:
+def _step(loan: Loan, terms: Terms, path: FigurePath) -> Found:
     """The percent by which payments grow: the more, the less is left, so there is one or none."""
 
     def left(growth: Decimal) -> Decimal:
@@ -101,7 +103,7 @@ def _step(loan: Loan, terms: Terms, path: str) -> Found:
 
 def principal_of(loan: Loan, terms: Terms) -> Found:
     """The amount lent, or what is asked of the purchase."""
-    value = left_over(terms, "principal").root()
+    value = left_over(terms, PRINCIPAL).root()
     if asks_of_purchase(loan) and value is not None and not _below_zero(loan, value):
         return purchase_figure_of(loan, value)
     if value is None or _below_zero(loan, value):
@@ -118,7 +120,8 @@ def principal_of(loan: Loan, terms: Terms) -> Found:
 
 def purchase_figure_of(loan: Loan, principal: Decimal) -> Found:
     """The price or the down payment from the amount that the payments repay."""
-    if loan.purchase and loan.unknown != "purchase.price" and not loan.purchase.price:
+    asks_price = loan.asked is not None and loan.asked.name == "price"
+    if loan.purchase and not asks_price and not loan.purchase.price:
         return Found((), Sentence("The price is nothing, so no down payment explains the loan."))
     figure = price_of(loan, principal)
     if figure < 0:
@@ -147,7 +150,7 @@ def balance_of(loan: Loan, terms: Terms) -> Found:
         )
     if not _below_zero(loan, value) or terms.count == 0:
         return Found((value,))
-    enough = left_over(terms.having("balance", Decimal(0)), "payment").root()
+    enough = left_over(terms.having(BALANCE, Decimal(0)), PAYMENT).root()
     if enough is None or terms.provisions:
         return Found(
             (),

@@ -1,5 +1,8 @@
 """The unknown: which kind it is, and every solution or the reason there is none."""
 
+from typing import Final
+
+from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL
 from ..document.loan import Loan
 from ..ledger.levelling import unforeseen
 from ..line.compiling import stated_terms
@@ -9,21 +12,16 @@ from ..wording.marks import Sentence
 from .amounts import balance_of, clause_figure_of, nothing_left, payment_of, principal_of
 from .counts import FIRST_TRIED, count_of
 from .rates import rate_of, rates_of
-from .solution import Found, asks_of_purchase
+from .solution import Found
 
 
 def find(loan: Loan) -> Found:
     """Every solution for the figure marked `?`, unrounded, or the reason there is none."""
-    terms, unknown = stated_terms(loan, FIRST_TRIED), loan.unknown or ""
-    by_kind = {
-        "payment": payment_of,
-        "principal": principal_of,
-        "balance": balance_of,
-        "count": count_of,
-        "rate": rate_of,
-    }
+    terms, path = stated_terms(loan, FIRST_TRIED), loan.asked
+    if path is None:
+        raise ValueError("no figure is asked for")
     with precise(digits_for(terms)):
-        if unknown == "payment":
+        if path == PAYMENT:
             terms = unforeseen(terms)
         elif any(provision.levels for provision in terms.provisions):
             return Found(
@@ -33,11 +31,18 @@ def find(loan: Loan) -> Found:
                     "figures are: only the payment before that can be asked for."
                 ),
             )
-        if not unknown.endswith("rate.percent") and unknown != "rate":
-            if reason := nothing_left(terms):
-                return Found((), reason)
-        elif unknown != "rate" or terms.provisions:
-            return rates_of(loan, terms)
-        if asks_of_purchase(loan):
+        if path.is_rate:
+            return rate_of(loan, terms) if not terms.provisions else rates_of(loan, terms)
+        if reason := nothing_left(terms):
+            return Found((), reason)
+        if path.is_of_purchase:
             return principal_of(loan, terms)
-        return by_kind.get(unknown, clause_figure_of)(loan, terms)
+        return _BY_PATH.get(path, clause_figure_of)(loan, terms)
+
+
+_BY_PATH: Final = {
+    PAYMENT: payment_of,
+    PRINCIPAL: principal_of,
+    BALANCE: balance_of,
+    COUNT: count_of,
+}

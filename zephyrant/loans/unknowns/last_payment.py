@@ -10,6 +10,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from ..document.fields import UNKNOWN
+from ..document.figure_path import BALANCE, PAYMENT
 from ..document.loan import Loan
 from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.levelling import left_over
@@ -47,14 +48,14 @@ def _by_interest(line: Line) -> Settling:
 
 
 def _settles_by(loan: Loan, line: Line) -> Settling:
-    if loan.unknown == "balance":
+    if loan.asked == BALANCE:
         return "balance"
     if (own := asked_last(loan, line)) is not None:
         return own
     last = line.stretches[-1]
     if not line.has_payments:
         pays = bool(last.repay)
-    elif loan.unknown is None:
+    elif loan.asked is None:
         pays = line.is_open or not _is_paused(line)
     else:
         pays = line.is_open or bool(last.payment)
@@ -98,19 +99,20 @@ def _is_paused(line: Line) -> bool:
 
 def asked_last(loan: Loan, line: Line) -> Settling | None:
     """What of the last row the amount that is asked for is told in, where it stands there alone."""
-    unknown = loan.unknown or ""
-    by = _AMOUNTS.get(unknown.rsplit(".", 1)[-1])
-    is_amount = unknown == "payment" or (unknown.startswith("clauses.") and by is not None)
-    return by if is_amount and line.moves_only_last(unknown) else None
+    path = loan.asked
+    if path is None or not (path == PAYMENT or path.clause is not None):
+        return None
+    by = _AMOUNTS.get(path.name)
+    return by if by is not None and line.moves_only_last(path) else None
 
 
 def as_settled(loan: Loan, line: Line, schedule: Schedule) -> Line:
     """The line with an amount that is asked for in the last place as the schedule shows it."""
-    own = asked_last(loan, line)
+    own, path = asked_last(loan, line), loan.asked
     last, row, terms = line.stretches[-1], schedule.rows[-1], line.terms
-    if own is None or row.stands_at != (last.last or last.first):
+    if own is None or path is None or row.stands_at != (last.last or last.first):
         return line
-    name, unit = loan.unknown or "", schedule.unit
+    unit = schedule.unit
     told = {"payment": row.payment, "repay": row.repay, "advance": row.advance, "fee": row.fee}
     on_the_line = {
         "payment": last.payment,
@@ -118,11 +120,9 @@ def as_settled(loan: Loan, line: Line, schedule: Schedule) -> Line:
         "advance": last.advance,
         "fee": last.fee,
     }
-    amount = (
-        terms.payment if name == "payment" else terms.provisions[int(name.split(".")[1])].amount
-    )
     with precise():
-        return lay_out(terms.having(name, amount + unit.amount(told[own]) - on_the_line[own]))
+        amount = terms.amount(path)
+        return lay_out(terms.having(path, amount + unit.amount(told[own]) - on_the_line[own]))
 
 
 def gap(terms: Terms) -> Decimal:
@@ -138,7 +138,7 @@ def fits(loan: Loan, terms: Terms) -> bool:
         return True
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
-        exact = left_over(free, "payment").root()
+        exact = left_over(free, PAYMENT).root()
     if exact is None or terms.cash is None or loan.payment == UNKNOWN:
         return False
     return terms.cash.payment(exact) == terms.cash.payment(terms.payment)

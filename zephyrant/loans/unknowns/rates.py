@@ -3,6 +3,7 @@
 from decimal import Decimal
 from fractions import Fraction
 
+from ..document.figure_path import RATE, FigurePath
 from ..document.loan import Loan
 from ..ledger.discounting import worth_at
 from ..ledger.exact import unrounded_end
@@ -29,7 +30,7 @@ def rate_of(loan: Loan, terms: Terms) -> Found:
     lent = terms.principal - at_once
     if reason := _no_rate(loan, terms, lent, at_once):
         return Found((), reason)
-    total = terms.principal - worth_at(in_rate(terms, "rate"), Decimal(0)).value
+    total = terms.principal - worth_at(in_rate(terms, RATE), Decimal(0)).value
     periodic: Decimal | None = Decimal(0)
     if total != terms.principal:
         with precise(DIGITS + 30):
@@ -42,8 +43,7 @@ def rate_of(loan: Loan, terms: Terms) -> Found:
 
 def rates_of(loan: Loan, terms: Terms) -> Found:
     """Every rate at which a loan with clauses ends as stated."""
-    quote, path = quote_of(loan), loan.unknown or ""
-    style = loan.style_of(quote)
+    style, path = loan.style_of(quote_of(loan)), loan.asked or RATE
     found = rates_that_fit(terms, path)
     if found.any_rate:
         return Found((), Sentence("Whatever the rate, the loan ends as stated: every rate fits."))
@@ -78,7 +78,7 @@ def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str)
     return Sentence(text, **figures)
 
 
-def _no_rate_fits(loan: Loan, terms: Terms, path: str) -> Sentence:
+def _no_rate_fits(loan: Loan, terms: Terms, path: FigurePath) -> Sentence:
     at_zero, at_one = (
         unrounded_end(lay_out(terms.rated(path, Fraction(rate)))) - terms.balance for rate in (0, 1)
     )
@@ -123,7 +123,7 @@ def _uneven_rate(terms: Terms, lent: Decimal) -> Decimal | None:
     """In x, with i = (e^x - 1) c, where c keeps the growth of every period above zero."""
     spans = [span for run in terms.runs for span in (run.before, run.after)]
     longest = max(Fraction(1), *(span.simple for span in spans))
-    paid, line = terms.principal - lent, in_rate(terms, "rate")
+    paid, line = terms.principal - lent, in_rate(terms, RATE)
 
     def rate_at(exponent: Decimal) -> tuple[Decimal, Decimal]:
         growth = exponent.exp()
@@ -144,7 +144,7 @@ def _no_rate(loan: Loan, terms: Terms, lent: Decimal, at_once: Decimal) -> Sente
 
     `lent` is what is owed after `at_once` has been paid at once.
     """
-    total = terms.principal - worth_at(in_rate(terms, "rate"), Decimal(0)).value
+    total = terms.principal - worth_at(in_rate(terms, RATE), Decimal(0)).value
     money = {
         "principal": Money(terms.principal, loan.decimals),
         "payment": Money(at_once or terms.payment, loan.decimals),

@@ -4,11 +4,12 @@ from dataclasses import replace
 from decimal import Decimal
 from typing import Final, NamedTuple
 
+from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
-from ..line.compiling import asks_rate, cash_of, stated_rate, stated_terms
+from ..line.compiling import cash_of, stated_rate, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
@@ -34,6 +35,16 @@ class Found(NamedTuple):
     ordinary: int | None = 0
     note: Sentence | None = None
 
+    @property
+    def is_one(self) -> bool:
+        """Whether there is one answer, or none is asked for."""
+        return not self.reason and not (self.solutions and self.ordinary is None)
+
+    @property
+    def meant(self) -> Decimal:
+        """The solution that is meant; 0 where none is asked for."""
+        return self.solutions[self.ordinary or 0] if self.solutions else Decimal(0)
+
 
 def payable_line(loan: Loan, solution: Decimal) -> Line:
     """The line with the solution put back as it will be paid, as the schedule starts from.
@@ -41,45 +52,39 @@ def payable_line(loan: Loan, solution: Decimal) -> Line:
     A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
     is asked for.
     """
-    cash = cash_of(loan)
-    terms, unknown = replace(_terms_around(loan, solution), cash=cash), loan.unknown
-    terms = terms.having("payment", cash.stated_payment(terms.payment))
-    if unknown and asks_rate(loan):
+    cash, path = cash_of(loan), loan.asked
+    terms = replace(_terms_around(loan, solution), cash=cash)
+    terms = terms.having(PAYMENT, cash.stated_payment(terms.payment))
+    if path is None or path in (COUNT, BALANCE):
+        pass
+    elif path.is_rate:
         style = loan.style_of(quote_of(loan))
-        terms = terms.rated(unknown, periodic_rate(payable_percent(solution), style))
-    elif unknown == "principal":
-        terms = terms.having("principal", cash.amount(solution))
-    elif asks_of_purchase(loan):
-        terms = terms.having("principal", lent_for(loan, purchase_figure(loan, solution)))
-    elif unknown == "payment":
-        terms = terms.having("payment", cash.payment(solution))
-    elif unknown and unknown.startswith("clauses."):
-        terms = terms.having(unknown, _clause_cash(unknown, solution, cash))
+        terms = terms.rated(path, periodic_rate(payable_percent(solution), style))
+    elif path.is_of_purchase:
+        terms = terms.having(PRINCIPAL, lent_for(loan, purchase_figure(loan, solution)))
+    else:
+        terms = terms.having(path, _as_paid(path, solution, cash))
     return lay_out(levelled(terms))
 
 
-def _clause_cash(path: str, solution: Decimal, cash: Cash) -> Decimal:
-    """A figure found in a clause, as it is put back."""
-    if path.endswith("percent"):
+def _as_paid(path: FigurePath, solution: Decimal, cash: Cash) -> Decimal:
+    """A figure found, as it is put back."""
+    if path.is_percent:
         return payable_percent(solution)
-    return cash.payment(solution) if path.endswith("payment") else cash.amount(solution)
+    return cash.payment(solution) if path.name == "payment" else cash.amount(solution)
 
 
 def quote_of(loan: Loan) -> Quote:
     """The quote whose percent is asked for; the loan's own where none is."""
-    unknown = loan.unknown
-    if unknown and unknown.endswith("rate.percent"):
-        rate = loan.clauses[int(unknown.split(".")[1])].rate
-        if rate is not None:
-            return rate
+    path = loan.asked
+    if path is not None and path.is_rate and path.clause is not None:
+        return loan.clauses[path.clause].rate or loan.rate
     return loan.rate
 
 
 def _terms_around(loan: Loan, solution: Decimal) -> Terms:
     """The stated terms; of an unknown count with room for what rounding adds to the solution."""
-    return stated_terms(
-        loan, _ROOM + 2 * int(solution) if loan.unknown == "count" else MOST_PAYMENTS
-    )
+    return stated_terms(loan, _ROOM + 2 * int(solution) if loan.asked == COUNT else MOST_PAYMENTS)
 
 
 def solved_line(loan: Loan, found: Found) -> Line:
@@ -87,30 +92,30 @@ def solved_line(loan: Loan, found: Found) -> Line:
 
     A payment that is asked for is that before anything is set anew.
     """
-    solution, unknown = found.solutions[0], loan.unknown
-    if found.ordinary is not None:
-        solution = found.solutions[found.ordinary]
+    solution, path = found.meant, loan.asked
     terms = _terms_around(loan, solution)
-    if unknown == "payment":
+    if path == PAYMENT:
         terms = unforeseen(terms)
-    if unknown and asks_rate(loan):
-        terms = terms.rated(unknown, as_fraction(found.periodic or Decimal(0)))
-    elif asks_of_purchase(loan):
-        terms = terms.having("principal", lent_for(loan, solution, exactly=True))
-    elif unknown not in (None, "count"):
-        terms = terms.having(unknown or "", solution)
+    if path is None or path == COUNT:
+        pass
+    elif path.is_rate:
+        terms = terms.rated(path, as_fraction(found.periodic or Decimal(0)))
+    elif path.is_of_purchase:
+        terms = terms.having(PRINCIPAL, lent_for(loan, solution, exactly=True))
+    else:
+        terms = terms.having(path, solution)
     return lay_out(terms)
 
 
 def asks_of_purchase(loan: Loan) -> bool:
     """Whether the `?` stands in what is bought: the amount lent is what is really found."""
-    return (loan.unknown or "").startswith("purchase.")
+    return loan.asked is not None and loan.asked.is_of_purchase
 
 
 def purchase_figure(loan: Loan, solution: Decimal) -> Decimal:
     """A figure found in a purchase as it is put back: money to the minor unit, a percent to ten
     decimals."""
-    if (loan.unknown or "").endswith("percent"):
+    if loan.asked is not None and loan.asked.is_percent:
         return payable_percent(solution)
     return to_step(solution, loan.minor_unit, "nearest")
 
@@ -119,7 +124,7 @@ def lent_for(loan: Loan, figure: Decimal, *, exactly: bool = False) -> Decimal:
     """What is lent with a figure in place of the one asked for in the purchase."""
     if loan.purchase is None:
         raise ValueError("a loan without a purchase lends its principal")
-    name = (loan.unknown or "").rsplit(".", 1)[-1]
+    name = loan.asked.name if loan.asked else ""
     percent = loan.purchase.down.percent
     if exactly and name == "price" and isinstance(percent, Decimal):
         return figure * (1 - percent / 100)
@@ -133,7 +138,7 @@ def price_of(loan: Loan, principal: Decimal) -> Decimal:
     if loan.purchase is None:
         raise ValueError("a loan without a purchase has no price")
     price, down = loan.purchase.price, loan.purchase.down
-    match (loan.unknown or "").rsplit(".", 1)[-1]:
+    match loan.asked and loan.asked.name:
         case "price":
             if isinstance(down.percent, Decimal):
                 return principal / (1 - down.percent / 100)
@@ -151,7 +156,7 @@ def payable_percent(solution: Decimal) -> Decimal:
 
 def footing_rate(loan: Loan, found: Found) -> Decimal | None:
     """The unrounded rate of one payment period, if it is stated or was found."""
-    if loan.unknown == "rate":
+    if loan.asked == RATE:
         return found.periodic
     with precise(DIGITS + 20):
         return as_decimal(stated_rate(loan))

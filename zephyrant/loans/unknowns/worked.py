@@ -6,6 +6,7 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import Final, NamedTuple
 
+from ..document.figure_path import BALANCE, COUNT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
@@ -23,7 +24,6 @@ from .finding import find
 from .last_payment import as_settled, asked_last, ending_of, fits
 from .solution import (
     Found,
-    asks_of_purchase,
     payable_line,
     payable_percent,
     purchase_figure,
@@ -51,10 +51,9 @@ class Solved(NamedTuple):
 def work_out(loan: Loan) -> Solved:
     """The figure found (none where all are stated) and the loan to the cent."""
     found = _found(loan)
-    if not _is_one(found):
+    if not found.is_one:
         return Solved(found)
-    solution = found.solutions[found.ordinary or 0] if found.solutions else Decimal(0)
-    worked = _laid_out(loan, found, payable_line(loan, solution))
+    worked = _laid_out(loan, found, payable_line(loan, found.meant))
     return worked._replace(solved=solved_line(loan, found)) if found.solutions else worked
 
 
@@ -63,19 +62,14 @@ def _found(loan: Loan) -> Found:
     return find(loan) if loan.unknown else Found(())
 
 
-def _is_one(found: Found) -> bool:
-    """Whether there is one answer, or none is asked for."""
-    return not found.reason and not (found.solutions and found.ordinary is None)
-
-
 def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
     """Why a loan has no answer, or the figure found as it would be stated; without the schedule
     where that does not tell it."""
     found = _found(loan)
-    if found.reason or not found.solutions or not _is_one(found):
+    if not found.solutions or not found.is_one:
         return found.reason, None
-    solution = found.solutions[found.ordinary or 0]
-    if loan.unknown not in ("count", "balance"):
+    solution = found.meant
+    if loan.asked not in (COUNT, BALANCE):
         line = payable_line(loan, solution)
         if asked_last(loan, line) is None:
             return None, value_as_paid(loan, solution, line.terms, None)
@@ -89,7 +83,7 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
 def work_out_unrounded(loan: Loan) -> Solved:
     """The same with what was found put back as it is, not as it will be paid."""
     found = _found(loan)
-    if loan.unknown in (None, "count") or not _is_one(found):
+    if loan.asked in (None, COUNT) or not found.is_one:
         return work_out(loan)
     terms = levelled(solved_line(loan, found).terms)
     return _laid_out(loan, found, lay_out(replace(terms, cash=cash_of(loan))))
@@ -109,7 +103,7 @@ def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
         schedule = roll_schedule(line, rule, ending)
         return Solved(found, as_settled(loan, line, schedule), schedule, ending=ending)
     except NeverSettlesError as error:
-        if loan.unknown != "count":
+        if loan.asked != COUNT:
             return Solved(found, line, None, _why_unlaid(loan, line.terms, error), ending)
         never = error.why in ("rounding", "payment")
         why = _unsettled(loan, line.terms) if never else _why_unlaid(loan, line.terms, error)
@@ -144,7 +138,7 @@ def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
         )
     elif error.why == "size":
         text = "with payment {number} the balance grows beyond {most}."
-    elif loan.unknown is None and not fits(loan, terms):
+    elif loan.asked is None and not fits(loan, terms):
         text = "the figures do not fit. "
         text += (
             "With payment {number} all is repaid, and {balance} is to be left."
@@ -165,20 +159,20 @@ def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
 
 def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedule | None) -> str:
     """The figure found, as it would be stated and as the schedule has it."""
-    if loan.unknown == "rate" or (loan.unknown or "").endswith("percent"):
+    path = loan.asked
+    if path is None:
+        raise ValueError("no figure is asked for")
+    if path.is_percent:
         return percent_text(payable_percent(solution))
-    if loan.unknown == "count" and schedule:
-        return str(len(schedule.rows))
-    if loan.unknown == "balance":
+    if path == COUNT:
+        return str(len(schedule.rows)) if schedule else plain(significant(solution))
+    if path == BALANCE:
         if schedule:
             return schedule.unit.write(schedule.rows[-1].closing)
         return plain(significant(solution), loan.decimals)
-    if asks_of_purchase(loan):
+    if path.is_of_purchase:
         return plain(purchase_figure(loan, solution), loan.decimals)
-    if (loan.unknown or "").startswith("clauses."):
-        place = int((loan.unknown or "").split(".")[1])
-        return plain(terms.provisions[place].amount, loan.decimals)
-    return plain(getattr(terms, loan.unknown or ""), loan.decimals)
+    return plain(terms.amount(path), loan.decimals)
 
 
 def end_of(loan: Loan, schedule: Schedule) -> date | None:

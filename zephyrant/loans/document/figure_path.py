@@ -1,0 +1,92 @@
+"""Where a figure stands in a document, as a value."""
+
+from typing import Final, NamedTuple
+
+from .named import FIGURES_NAMED, Kind, Named
+
+
+class FigurePath(NamedTuple):
+    """The steps to a figure: payment, rate.percent, purchase.down.amount, clauses.2.step.percent
+    (clauses by their place in the list, from 0)."""
+
+    steps: tuple[str, ...]
+
+    def __str__(self) -> str:
+        """As it is written."""
+        return ".".join(self.steps)
+
+    @property
+    def name(self) -> str:
+        """What the figure is called where it stands: "percent", "repay"."""
+        return self.steps[-1]
+
+    @property
+    def clause(self) -> int | None:
+        """The place of its clause; None where it is in none."""
+        return int(self.steps[1]) if self.steps[0] == "clauses" else None
+
+    @property
+    def verb(self) -> str:
+        """What its clause does; nothing where it is in none."""
+        return self.steps[2] if self.steps[0] == "clauses" else ""
+
+    @property
+    def is_of_purchase(self) -> bool:
+        """Whether it is a figure of what is bought."""
+        return self.steps[0] == "purchase"
+
+    @property
+    def is_rate(self) -> bool:
+        """Whether it is a rate of interest, the loan's or a clause's."""
+        return self.steps[-2:] == ("rate", "percent")
+
+    @property
+    def is_step(self) -> bool:
+        """Whether payments grow by it."""
+        return self.verb == "step"
+
+    @property
+    def is_percent(self) -> bool:
+        """Whether it is a percent of any kind."""
+        return self.name == "percent"
+
+    @property
+    def is_payment(self) -> bool:
+        """Whether it is a payment, or what payments grow by."""
+        return self.name in ("payment", "amount") and not self.is_of_purchase
+
+    @property
+    def is_amount(self) -> bool:
+        """Whether it is money that moves, or is owed."""
+        return self.kind == "money" and not self.is_of_purchase
+
+    @property
+    def kind(self) -> Kind:
+        """Of what kind it is."""
+        if self.is_percent:
+            return "percent"
+        return "count" if self == COUNT else "money"
+
+    @property
+    def named(self) -> Named:
+        """What it is called, in words."""
+        if self.clause is not None:
+            return Named(f"figure of clause {self.clause + 1}", self.kind)
+        return FIGURES_NAMED[str(self)]
+
+    @property
+    def as_unknown(self) -> str:
+        """What an answer calls it where it is asked for."""
+        return "rate" if self == RATE else str(self)
+
+
+def figure_path(text: str) -> FigurePath:
+    """The path that is written so; `rate` is that of the loan's own."""
+    return RATE if text == "rate" else FigurePath(tuple(text.split(".")))
+
+
+PRINCIPAL: Final = FigurePath(("principal",))
+RATE: Final = FigurePath(("rate", "percent"))
+COUNT: Final = FigurePath(("count",))
+PAYMENT: Final = FigurePath(("payment",))
+BALANCE: Final = FigurePath(("balance",))

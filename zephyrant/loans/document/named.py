@@ -1,0 +1,70 @@
+"""The figures and results of a loan by name: what people call them, and of what kind they are."""
+
+from typing import Final, Literal, NamedTuple
+
+#: Money in the loan's currency, a percent, a count of payments, a day.
+Kind = Literal["money", "percent", "count", "day"]
+
+
+class Named(NamedTuple):
+    """What a figure or a result is called in a sentence, and its kind; `full`: what it is called
+    where it stands alone, if that is more."""
+
+    title: str
+    kind: Kind
+    full: str = ""
+
+    @property
+    def alone(self) -> str:
+        """What it is called where it stands alone."""
+        return self.full or self.title[0].upper() + self.title[1:]
+
+    @property
+    def with_article(self) -> str:
+        """ "a total paid", "an end date"."""
+        return f"{'an' if self.title[0] in 'aeioAEIO' else 'a'} {self.title}"
+
+
+#: What a document states, by path; of clauses it is told by what they do.
+FIGURES_NAMED: Final = {
+    "principal": Named("amount lent", "money"),
+    "purchase.price": Named("price", "money"),
+    "purchase.down.amount": Named("down payment", "money"),
+    "purchase.down.percent": Named("down payment", "percent"),
+    "rate.percent": Named("rate", "percent"),
+    "count": Named("number of payments", "count"),
+    "payment": Named("payment", "money"),
+    "balance": Named("balance at the end", "money"),
+}
+#: What comes of it.
+RESULTS_NAMED: Final = {
+    "payment": Named("payment", "money"),
+    "total_paid": Named("total paid", "money"),
+    "total_interest": Named("total interest", "money"),
+    "total_fees": Named("total fees", "money"),
+    "final_payment": Named("last payment", "money"),
+    "net_proceeds": Named("net proceeds", "money"),
+    "total_cost": Named("total cost", "money", "Total cost: interest and fees"),
+    "count": Named("number of payments", "count"),
+    "end_date": Named("end date", "day", "Ends on"),
+    "periodic": Named("rate of one payment period", "percent"),
+    "nominal": Named("nominal rate", "percent", "Nominal rate a year, as it is paid"),
+    "effective": Named("effective rate", "percent", "Effective rate a year"),
+    "us_apr": Named(
+        "US yearly rate",
+        "percent",
+        "US actuarial annual percentage rate, nominal (12 CFR 1026 App. J)",
+    ),
+    "eu_aprc": Named("EU yearly rate", "percent", "EU annual percentage rate of charge, effective"),
+}
+
+
+def result_named(name: str) -> Named:
+    """A result by its name, those at a payment or over a stretch of them too: `balance@24`,
+    `interest@13-24`."""
+    plain, _, place = name.partition("@")
+    if plain == "balance":
+        return Named(f"balance after payment {place}", "money")
+    if plain == "interest":
+        return Named(f"interest of payments {place}", "money")
+    return RESULTS_NAMED[plain]
