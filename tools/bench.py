@@ -405,7 +405,7 @@ def _endpoint(address: str) -> None:
     opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
 
     def send(path: str, sent: bytes) -> bytes:
-        request = urllib.request.Request(f"{address}/api/{path}", sent, method="POST")
+        request = urllib.request.Request(f"{address}/api/v1/{path}", sent, method="POST")
         request.add_header("Content-Type", "application/json")
         token = next(cookie.value for cookie in jar if cookie.name == "csrftoken")
         request.add_header("X-CSRFToken", str(token))

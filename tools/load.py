@@ -104,21 +104,21 @@ class _Load:
         caller = Caller(self.address)
         self.asked(caller, "sign in", "GET", "/", None)
         proof = {"username": f"analyst{number}", "password": PASSWORD}
-        self.asked(caller, "sign in", "POST", "/api/session", proof)
-        case = caller.send("POST", "/api/cases", {"statement": STATEMENT, "note": ""})
+        self.asked(caller, "sign in", "POST", "/api/v1/session", proof)
+        case = caller.send("POST", "/api/v1/cases", {"statement": STATEMENT, "note": ""})
         self.ready.wait()
         self.begun.set()
         until, keystrokes, note = time.monotonic() + self.seconds, 0, ""
         while time.monotonic() < until:
             time.sleep(chance.uniform(*THINKS))
             typed = {**STATEMENT, "principal": str(10_000 + chance.randrange(90_000))}
-            self.asked(caller, "work", "POST", "/api/work", typed)
+            self.asked(caller, "work", "POST", "/api/v1/work", typed)
             keystrokes += 1
             if keystrokes % SAVES_EACH == 0:
                 note = f"{number}: {keystrokes}"
                 sent = {"statement": typed, "note": note, "version": case["version"]}
-                case = self.asked(caller, "save", "PUT", f"/api/cases/{case['id']}", sent)
-        kept = caller.send("GET", f"/api/cases/{case['id']}")
+                case = self.asked(caller, "save", "PUT", f"/api/v1/cases/{case['id']}", sent)
+        kept = caller.send("GET", f"/api/v1/cases/{case['id']}")
         if kept["note"] != note:
             self.lost.append(f"analyst {number}: {note!r} acknowledged, {kept['note']!r} kept")
 

@@ -150,7 +150,7 @@ class WhatMovesIt(BrowserTest):
             else:
                 held.append(route)
 
-        page.route("**/api/moves", later)
+        page.route("**/api/v1/ask/sensitivity", later)
         self.open("Cider hall")
         page.get_by_role("button", name="What if").click()
         page.get_by_role("menuitem", name="What moves it").click()

@@ -232,11 +232,11 @@ class TheList(BrowserTest):
 
     def test_all_cases_taken_out_as_a_zip_are_taken_in_again(self) -> None:
         page = self.page
-        taken = page.request.get(f"{self.live_server_url}/api/cases/all.zip").body()
+        taken = page.request.get(f"{self.live_server_url}/api/v1/cases/file?kind=zip").body()
         field = page.get_by_label("Loan document to open")
         field.set_input_files({"name": "all.zip", "mimeType": "application/zip", "buffer": taken})
         expect(page.get_by_text(f"{len(CASES)} cases opened.")).to_be_visible()
-        twice = page.request.get(f"{self.live_server_url}/api/cases/all.json").json()
+        twice = page.request.get(f"{self.live_server_url}/api/v1/cases/file?kind=json").json()
         half = twice[: len(CASES)]
         self.assertEqual(sorted(map(str, twice)), sorted(map(str, half + half)))
         damaged = taken[: len(taken) // 2]

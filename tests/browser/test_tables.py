@@ -120,12 +120,12 @@ class Tables(BrowserTest):
         def hold(route: Route) -> None:
             held.append((route, route.fetch()))
 
-        page.route(re.compile(r"/api/tables/[0-9a-f-]{36}$"), hold)
+        page.route(re.compile(r"/api/v1/tables/[0-9a-f-]{36}$"), hold)
         self.paste(TAPE.replace("0.0635", "6.35"))
         page.get_by_role("button", name="Solve 4 rows").click()
         status = page.get_by_role("status").get_by_text("waits for its turn")
         expect(status).to_be_visible()
-        with page.expect_response(re.compile(r"/api/tables/[0-9a-f-]{36}$")):
+        with page.expect_response(re.compile(r"/api/v1/tables/[0-9a-f-]{36}$")):
             for route, answer in held:
                 route.fulfill(response=answer)
         page.unroute_all()

@@ -61,5 +61,5 @@ class Caller:
 
     def enter(self) -> "Caller":
         self.send("GET", "/")
-        self.send("POST", "/api/session/demo")
+        self.send("POST", "/api/v1/session/demo")
         return self

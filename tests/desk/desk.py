@@ -39,7 +39,7 @@ class AtTheDesk:
     def send(self, method: str, path: str, sent: Any = None, client: Client | None = None) -> Any:
         text = sent if isinstance(sent, str | bytes) else json.dumps(sent)
         asking = client or self.client
-        return asking.generic(method, f"/api/{path}", text, "application/json")
+        return asking.generic(method, f"/api/v1/{path}", text, "application/json")
 
     def start(self, **changes: Any) -> dict[str, Any]:
         return self.send("POST", "cases", content(**changes)).json()

@@ -49,18 +49,18 @@ class Solving(Desk):
         self.assertEqual([error["field"] for error in wrong["errors"]], ["principal"])
 
     def test_openapi_is_served(self) -> None:
-        schema = self.client.get("/api/openapi.json").json()
-        self.assertIn("/api/solve", schema["paths"])
+        schema = self.client.get("/api/v1/openapi.json").json()
+        self.assertIn("/api/v1/solve", schema["paths"])
 
 
 class Cases(Desk):
     def test_kept_and_found_again(self) -> None:
         started = self.start()
-        opened = self.client.get(f"/api/cases/{started['id']}").json()
+        opened = self.client.get(f"/api/v1/cases/{started['id']}").json()
         self.assertEqual(opened["statement"]["principal"], "48,250")
         self.assertEqual(opened["document"]["principal"], "48250")
-        listed = self.client.get("/api/cases").json()
-        self.assertEqual([case["found"]["value"] for case in listed["cases"]], ["938.82"])
+        listed = self.client.get("/api/v1/cases").json()
+        self.assertEqual([case["found"]["value"] for case in listed["items"]], ["938.82"])
 
     def test_saved(self) -> None:
         started = self.start()
@@ -83,14 +83,14 @@ class Cases(Desk):
         self.assertEqual(Case.objects.get().statement["percent"], "6")
 
     def test_a_document_opened(self) -> None:
-        opened = self.send("POST", "cases/open", document())
+        opened = self.send("POST", "cases/from-document", document())
         self.assertEqual(opened.status_code, 201)
         self.assertEqual(opened.json()["statement"]["principal"], "48,250.00")
 
     def test_marks_are_a_setting_and_statements_follow(self) -> None:
         started = self.start()
         self.assertEqual(self.send("PUT", "me", {"marks": "point-comma"}).status_code, 200)
-        opened = self.client.get(f"/api/cases/{started['id']}").json()
+        opened = self.client.get(f"/api/v1/cases/{started['id']}").json()
         self.assertEqual(opened["statement"]["principal"], "48.250,00")
         self.assertEqual(self.send("PUT", "me", {"marks": "roman"}).status_code, 422)
 
@@ -98,15 +98,15 @@ class Cases(Desk):
         started = self.start()
         stranger = Client()
         for path in ("me", "words", "cases", f"cases/{started['id']}"):
-            self.assertEqual(stranger.get(f"/api/{path}").status_code, 401, path)
+            self.assertEqual(stranger.get(f"/api/v1/{path}").status_code, 401, path)
         stranger.force_login(User.objects.create_user("odo"))
-        self.assertEqual(stranger.get(f"/api/cases/{started['id']}").status_code, 404)
-        self.assertEqual(stranger.get("/api/cases").json()["total"], 0)
+        self.assertEqual(stranger.get(f"/api/v1/cases/{started['id']}").status_code, 404)
+        self.assertEqual(stranger.get("/api/v1/cases").json()["total"], 0)
 
     def test_another_sites_request_is_refused(self) -> None:
         careful = Client(enforce_csrf_checks=True)
         careful.force_login(self.analyst)
-        refused = careful.post("/api/cases", json.dumps(content()), "application/json")
+        refused = careful.post("/api/v1/cases", json.dumps(content()), "application/json")
         self.assertEqual(refused.status_code, 403)
 
 
@@ -118,11 +118,11 @@ class Page(TestCase):
 
     def test_only_the_demo_has_a_door_of_its_own(self) -> None:
         lay_the_desk()
-        self.assertEqual(self.client.post("/api/session/demo").status_code, 404)
-        self.assertEqual(self.client.get("/api/door").json(), {"demo": False})
+        self.assertEqual(self.client.post("/api/v1/session/demo").status_code, 404)
+        self.assertEqual(self.client.get("/api/v1/door").json(), {"demo": False})
         with override_settings(DEMO=True):
-            self.client.post("/api/session/demo")
-            self.assertEqual(self.client.get("/api/me").json()["name"], "Maren Tolliver")
+            self.client.post("/api/v1/session/demo")
+            self.assertEqual(self.client.get("/api/v1/me").json()["name"], "Maren Tolliver")
 
     def test_the_demo_shows_something_different_in_each_case(self) -> None:
         lay_the_desk()
@@ -140,9 +140,9 @@ class TakenOutAndIn(Desk):
     def test_all_cases_taken_out_can_be_taken_in_again(self) -> None:
         for name in ("Kiln", "Loom"):
             self.start(name=name)
-        taken = self.client.get("/api/cases/all.json").content
+        taken = self.client.get("/api/v1/cases/file?kind=json").content
         before = Case.objects.count()
-        opened = self.send("POST", "cases/open-all", taken)
+        opened = self.send("POST", "cases/from-documents", taken)
         self.assertEqual((opened.status_code, opened.json()), (201, {"cases": 2}))
         self.assertEqual(Case.objects.count(), before + 2)
         names = sorted(Case.objects.values_list("name", flat=True))
@@ -154,7 +154,7 @@ class TakenOutAndIn(Desk):
 
     def test_one_bad_document_keeps_all_out_and_is_named(self) -> None:
         before = Case.objects.count()
-        answer = self.send("POST", "cases/open-all", [document(), document(principal="-1")])
+        answer = self.send("POST", "cases/from-documents", [document(), document(principal="-1")])
         self.assertEqual(answer.status_code, 422)
         self.assertEqual([error["field"] for error in answer.json()["errors"]], ["1.principal"])
         self.assertEqual(Case.objects.count(), before)

@@ -19,18 +19,24 @@ DATED = {**PRESS, "start": "1 Mar 2027", "first_payment": "20 Apr 2027", "balanc
 
 class Asking(Desk):
     def test_owed(self) -> None:
-        found = self.send("POST", "owed", {"statement": PRESS, "at": "13, every 30"}).json()
+        found = self.send(
+            "POST", "ask/balance-at", {"statement": PRESS, "at": "13, every 30"}
+        ).json()
         self.assertEqual([each["number"] for each in found], [13, 30, 60])
         self.assertEqual(found[0]["owed"], "39036.21")
-        wrong = self.send("POST", "owed", {"statement": PRESS, "at": "70"})
+        wrong = self.send("POST", "ask/balance-at", {"statement": PRESS, "at": "70"})
         self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["field"]), (422, "at"))
-        half = self.send("POST", "owed", {"statement": {**PRESS, "percent": "x"}, "at": "1"})
+        half = self.send(
+            "POST", "ask/balance-at", {"statement": {**PRESS, "percent": "x"}, "at": "1"}
+        )
         self.assertEqual(half.json()["errors"][0]["field"], "rate.percent")
 
     def test_stretch(self) -> None:
-        (found,) = self.send("POST", "stretch", {"statement": DATED, "stretch": "2028"}).json()
+        (found,) = self.send(
+            "POST", "ask/period-totals", {"statement": DATED, "stretch": "2028"}
+        ).json()
         self.assertEqual((found["begins"], found["ends"]), ("2028-01-20", "2028-12-20"))
-        wrong = self.send("POST", "stretch", {"statement": PRESS, "stretch": "61-70"})
+        wrong = self.send("POST", "ask/period-totals", {"statement": PRESS, "stretch": "61-70"})
         self.assertEqual(wrong.json()["errors"][0]["field"], "stretch")
 
     def test_years_of_the_calendar(self) -> None:
@@ -43,50 +49,50 @@ class Asking(Desk):
 
     def test_held_against(self) -> None:
         text = their_csv(loans.solve(loan()), interest="230.29")
-        found = self.send("POST", "hold-against", {"statement": PRESS, "text": text}).json()
+        found = self.send("POST", "ask/reconciliation", {"statement": PRESS, "text": text}).json()
         self.assertEqual((found["rows_differing"], found["began"]), (1, 7))
         wide = {"statement": PRESS, "text": text, "tolerance": "0.2"}
-        self.assertEqual(self.send("POST", "hold-against", wide).json()["rows_differing"], 0)
+        self.assertEqual(self.send("POST", "ask/reconciliation", wide).json()["rows_differing"], 0)
         for wrong in ({"text": "x"}, {"text": text, "tolerance": "-1"}):
-            refused = self.send("POST", "hold-against", {"statement": PRESS, **wrong})
+            refused = self.send("POST", "ask/reconciliation", {"statement": PRESS, **wrong})
             self.assertEqual(refused.status_code, 422)
 
     def test_what_moves_it(self) -> None:
         varied = [{"path": "rate.percent", "typed": "6.35; 7"}]
         asked = {"statement": PRESS, "varied": varied, "results": ["answer", "total_interest"]}
-        found = self.send("POST", "moves", asked).json()
+        found = self.send("POST", "ask/sensitivity", asked).json()
         self.assertEqual(found["swept"]["results"]["answer"][0], ["938.82"])
         self.assertEqual(found["standing"], ["6.35"])
         asked["varied"] = [{"path": "rate.percent", "typed": "1 to 2 by 0.0000001"}]
-        wrong = self.send("POST", "moves", asked)
+        wrong = self.send("POST", "ask/sensitivity", asked)
         self.assertEqual(wrong.status_code, 422)
         self.assertEqual(wrong.json()["errors"][0]["field"], "varied.0.typed")
         parts = {**asked, "varied": varied, "start": 0}
-        self.assertEqual(self.send("POST", "moves", parts).json(), found)
+        self.assertEqual(self.send("POST", "ask/sensitivity", parts).json(), found)
         parts["start"] = 2
-        end = self.send("POST", "moves", parts).json()
+        end = self.send("POST", "ask/sensitivity", parts).json()
         self.assertEqual(end["swept"]["results"]["answer"], [[None], [None]])
         self.assertEqual((end["swept"]["next"], end["small_changes"]), (None, []))
         parts["start"] = -1
-        self.assertEqual(self.send("POST", "moves", parts).status_code, 422)
+        self.assertEqual(self.send("POST", "ask/sensitivity", parts).status_code, 422)
         moved = {"statement": PRESS, "values": {"rate.percent": "7"}}
-        self.assertEqual(self.send("POST", "variant", moved).json()["percent"], "7.00")
+        self.assertEqual(self.send("POST", "ask/variant", moved).json()["percent"], "7.00")
         moved["values"] = {"count": "no"}
-        self.assertEqual(self.send("POST", "variant", moved).status_code, 422)
+        self.assertEqual(self.send("POST", "ask/variant", moved).status_code, 422)
 
 
 class Irregular(Desk):
     def test_settled_early(self) -> None:
         asked = {"statement": PRESS, "at": "24"}
-        plain = self.send("POST", "settled", asked).json()
+        plain = self.send("POST", "ask/payoff", asked).json()
         self.assertEqual((plain["payoff"], plain["charge"]), ("30737.48", "0.00"))
         charge = {"kind": "percent", "figure": "1"}
-        dearer = self.send("POST", "settled", {**asked, "charge": charge}).json()
+        dearer = self.send("POST", "ask/payoff", {**asked, "charge": charge}).json()
         # 1 % of 30,737.48, by hand.
         self.assertEqual((dearer["charge"], dearer["payoff"]), ("307.37", "31044.85"))
         cost = [float(each["yearly_cost"]["eu_aprc"]) for each in (plain, dearer)]
         self.assertGreater(cost[1], cost[0])
-        wrong = self.send("POST", "settled", {**asked, "at": "61"})
+        wrong = self.send("POST", "ask/payoff", {**asked, "at": "61"})
         self.assertEqual(wrong.json()["errors"][0]["field"], "at")
 
     def test_the_curve_of_two_rates(self) -> None:
@@ -103,29 +109,29 @@ class Irregular(Desk):
             "payment": "0",
             "clauses": clauses,
         }
-        found = self.send("POST", "curve", {"statement": asked}).json()
+        found = self.send("POST", "ask/rate-curve", {"statement": asked}).json()
         self.assertEqual(found["percents"], ["25", "400"])
         signs = [point["gap"] > 0 for point in found["points"]]
         changes = sum(one != other for one, other in pairwise(signs))
         self.assertEqual(changes, 2)
-        self.assertEqual(self.send("POST", "curve", {"statement": PRESS}).status_code, 422)
+        self.assertEqual(self.send("POST", "ask/rate-curve", {"statement": PRESS}).status_code, 422)
 
     def test_flows_become_a_case(self) -> None:
         text = "date;amount\n1.3.2027;-10.000,00\n1.9.2027;6.000,00\n1.3.2028;5000"
-        case = self.send("POST", "cases/flows", {"text": text, "name": "Press money"})
+        case = self.send("POST", "cases/from-flows", {"text": text, "name": "Press money"})
         self.assertEqual(case.status_code, 201)
         worked = self.send("POST", "work", case.json()["statement"]).json()
         # The rate of the same flows by pyxirr: 14.0138884306 %.
         self.assertEqual(worked["answer"]["value"], "14.0138884306")
         for wrong in ("date;amount\n1.3.2027;5", "a;b\n1;2", "date;amount\nx;5\n1.1.2027;6"):
-            refused = self.send("POST", "cases/flows", {"text": wrong})
+            refused = self.send("POST", "cases/from-flows", {"text": wrong})
             self.assertEqual(refused.status_code, 422)
 
 
 class TakenOut(Desk):
     def take(self, what: str, **changes: str) -> tuple[str, bytes]:
         case = self.start(**{**DATED, "name": "Apple store, Grün & Co", **changes})
-        response = self.client.get(f"/api/cases/{case['id']}/{what}")
+        response = self.client.get(f"/api/v1/cases/{case['id']}/{what}")
         self.assertEqual(response.status_code, 200)
         content = b"".join(response) if response.streaming else response.content
         return response["Content-Disposition"], content
@@ -172,9 +178,9 @@ class TakenOut(Desk):
 
     def test_nothing_to_take_out(self) -> None:
         half = self.start(principal="")
-        self.assertEqual(self.client.get(f"/api/cases/{half['id']}/schedule").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/v1/cases/{half['id']}/schedule").status_code, 404)
         never = self.start(count="?", payment="10")
-        missing = self.client.get(f"/api/cases/{never['id']}/schedule?kind=xlsx")
+        missing = self.client.get(f"/api/v1/cases/{never['id']}/schedule?kind=xlsx")
         self.assertEqual(missing.status_code, 404)
 
     @override_settings(DEMO=False)
@@ -182,4 +188,4 @@ class TakenOut(Desk):
         case = self.start()
         other = self.colleague()
         for what in ("schedule", "schedule?kind=xlsx", "statement"):
-            self.assertEqual(other.get(f"/api/cases/{case['id']}/{what}").status_code, 404)
+            self.assertEqual(other.get(f"/api/v1/cases/{case['id']}/{what}").status_code, 404)

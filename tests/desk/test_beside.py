@@ -23,7 +23,7 @@ class Trail(Desk):
         return mock.patch("zephyrant.desk.trail.timezone.now", return_value=now)
 
     def listed(self, case: str) -> list[dict[str, Any]]:
-        return self.send("GET", f"cases/{case}/trail").json()
+        return self.send("GET", f"cases/{case}/trail").json()["items"]
 
     def test_every_answer_is_listed_once_and_led_back_to(self) -> None:
         opened = self.start()
@@ -89,7 +89,9 @@ class Kept(Desk):
         self.assertEqual(kept.status_code, 204)
         again = self.send("GET", f"cases/{opened['id']}").json()
         self.assertEqual((again["asides"], again["version"]), (asides, opened["version"]))
-        self.assertEqual(len(self.send("GET", f"cases/{opened['id']}/revisions").json()), 1)
+        self.assertEqual(
+            len(self.send("GET", f"cases/{opened['id']}/revisions").json()["items"]), 1
+        )
 
     def test_too_many_pins(self) -> None:
         case = self.start()["id"]
@@ -107,7 +109,7 @@ class SideBySide(Desk):
         self.send("PUT", f"cases/{self.case}/asides", {"pins": pins, "base": 0})
 
     def row(self, name: str) -> dict[str, Any]:
-        beside = self.send("GET", f"cases/{self.case}/beside").json()
+        beside = self.send("GET", f"cases/{self.case}/side-by-side").json()
         return next(row for row in [*beside["terms"], *beside["results"]] if row["name"] == name)
 
     def test_cases_and_answers_against_the_base(self) -> None:
@@ -127,15 +129,15 @@ class SideBySide(Desk):
 
     def test_what_is_gone_says_so_in_its_place(self) -> None:
         self.send("DELETE", f"cases/{self.other}")
-        beside = self.send("GET", f"cases/{self.case}/beside").json()
+        beside = self.send("GET", f"cases/{self.case}/side-by-side").json()
         self.assertEqual(beside["wrong"][:2], [None, None])
         self.assertIn("deleted", beside["wrong"][2])
         self.assertIsNone(beside["lines"][2])
         Case.objects.get(pk=self.case).trail.all().delete()
-        beside = self.send("GET", f"cases/{self.case}/beside").json()
+        beside = self.send("GET", f"cases/{self.case}/side-by-side").json()
         self.assertIn("no longer on the trail", beside["wrong"][1])
         for kind in ("csv", "xlsx", "pdf"):
-            file = self.send("GET", f"cases/{self.case}/beside/file?kind={kind}")
+            file = self.send("GET", f"cases/{self.case}/side-by-side/file?kind={kind}")
             self.assertEqual(file.status_code, 200)
 
     def test_nobody_elses_case_can_be_pinned(self) -> None:
@@ -143,7 +145,7 @@ class SideBySide(Desk):
         theirs = self.send("POST", "cases", {"statement": PRESS}, other).json()["id"]
         pinned = {"pins": [{"case": theirs}]}
         self.send("PUT", f"cases/{self.case}/asides", pinned)
-        beside = self.send("GET", f"cases/{self.case}/beside").json()
+        beside = self.send("GET", f"cases/{self.case}/side-by-side").json()
         self.assertIn("no longer shared", beside["wrong"][1])
         self.assertNotIn(PRESS["name"], beside["names"][1])
 
@@ -153,7 +155,7 @@ class SideBySide(Desk):
         )
 
         def file(kind: str) -> Any:
-            return self.send("GET", f"cases/{self.case}/beside/file?kind={kind}")
+            return self.send("GET", f"cases/{self.case}/side-by-side/file?kind={kind}")
 
         table = list(csv.reader(io.StringIO(file("csv").content.decode("utf-8-sig"))))
         self.assertEqual(table[0][3], "'=HYPERLINK(1) (EUR)")

@@ -17,7 +17,7 @@ from .desk import Desk
 
 class Finding(Desk):
     def names(self, query: str) -> list[str]:
-        found = self.client.get(f"/api/cases?{query}").json()["cases"]
+        found = self.client.get(f"/api/v1/cases?{query}").json()["items"]
         return [case["name"] for case in found]
 
     def setUp(self) -> None:
@@ -47,7 +47,7 @@ class Finding(Desk):
     def test_sorted(self) -> None:
         self.assertEqual(self.names("sort=name"), ["Apple nets", "Barge", "Kiln"])
         self.assertEqual(self.names("sort=created"), ["Barge", "Apple nets", "Kiln"])
-        self.assertEqual(self.client.get("/api/cases?sort=luck").status_code, 422)
+        self.assertEqual(self.client.get("/api/v1/cases?sort=luck").status_code, 422)
 
     def test_five_thousand_come_by_the_hundred(self) -> None:
         one = Case.objects.get(name="Kiln")
@@ -60,30 +60,30 @@ class Finding(Desk):
             )
             for number in range(5_000)
         )
-        first = self.client.get("/api/cases").json()
-        self.assertEqual((len(first["cases"]), first["total"]), (100, 5_003))
-        last = self.client.get("/api/cases?start=5000").json()
-        self.assertEqual(len(last["cases"]), 3)
-        self.assertEqual(self.client.get("/api/cases?q=4711").json()["total"], 1)
+        first = self.client.get("/api/v1/cases").json()
+        self.assertEqual((len(first["items"]), first["total"]), (100, 5_003))
+        last = self.client.get("/api/v1/cases?start=5000").json()
+        self.assertEqual(len(last["items"]), 3)
+        self.assertEqual(self.client.get("/api/v1/cases?q=4711").json()["total"], 1)
         with self.assertNumQueries(5):
-            self.client.get("/api/cases?q=kiln")
+            self.client.get("/api/v1/cases?q=kiln")
 
 
 class Binned(Desk):
     def test_deleted_and_brought_back(self) -> None:
         case = self.start()["id"]
         self.assertEqual(self.send("DELETE", f"cases/{case}").status_code, 204)
-        self.assertEqual(self.client.get("/api/cases").json()["total"], 0)
-        self.assertEqual(self.client.get(f"/api/cases/{case}").status_code, 404)
-        self.assertEqual(len(self.client.get("/api/cases/bin").json()), 1)
+        self.assertEqual(self.client.get("/api/v1/cases").json()["total"], 0)
+        self.assertEqual(self.client.get(f"/api/v1/cases/{case}").status_code, 404)
+        self.assertEqual(len(self.client.get("/api/v1/cases/bin").json()["items"]), 1)
         self.send("POST", f"cases/{case}/undelete")
-        self.assertEqual(self.client.get("/api/cases").json()["total"], 1)
+        self.assertEqual(self.client.get("/api/v1/cases").json()["total"], 1)
 
     def test_after_thirty_days_it_is_gone(self) -> None:
         for days in (29, 31):
             case = self.start()["id"]
             Case.objects.filter(pk=case).update(deleted_at=timezone.now() - timedelta(days=days))
-        self.assertEqual(len(self.client.get("/api/cases/bin").json()), 1)
+        self.assertEqual(len(self.client.get("/api/v1/cases/bin").json()["items"]), 1)
         self.assertEqual(Case.objects.count(), 1)
 
 
@@ -92,12 +92,12 @@ class TakenOut(Desk):
         case = self.start(name="Älter Ofen / 2")["id"]
         self.start(name="Älter Ofen / 2", percent="6.10")
         self.start(name="Half", principal="")
-        one = self.client.get(f"/api/cases/{case}/document")
+        one = self.client.get(f"/api/v1/cases/{case}/document")
         self.assertIn('filename="alter-ofen-2.json"', one["Content-Disposition"])
-        again = self.send("POST", "cases/open", one.content)
+        again = self.send("POST", "cases/from-document", one.content)
         self.assertEqual(again.json()["document"]["principal"], one.json()["principal"])
-        self.assertEqual(len(self.client.get("/api/cases/all.json").json()), 3)
-        packed = zipfile.ZipFile(io.BytesIO(self.client.get("/api/cases/all.zip").content))
+        self.assertEqual(len(self.client.get("/api/v1/cases/file?kind=json").json()), 3)
+        packed = zipfile.ZipFile(io.BytesIO(self.client.get("/api/v1/cases/file?kind=zip").content))
         self.assertEqual(
             sorted(packed.namelist()),
             ["alter-ofen-2-2.json", "alter-ofen-2-3.json", "alter-ofen-2.json"],
@@ -107,7 +107,7 @@ class TakenOut(Desk):
 
     def test_what_is_not_whole_has_no_document(self) -> None:
         half = self.start(principal="")["id"]
-        self.assertEqual(self.client.get(f"/api/cases/{half}/document").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/v1/cases/{half}/document").status_code, 404)
 
     def test_a_copy(self) -> None:
         case = self.start(note="as before", tags=["kelp"])["id"]

@@ -24,7 +24,7 @@ class Strangers(Desk):
             ("GET", f"cases/{case}/document", None),
             ("GET", f"cases/{case}/revisions", None),
             ("GET", f"cases/{case}/revisions/1", None),
-            ("POST", f"cases/{case}/revisions/1/bring-back", {"version": 1}),
+            ("POST", f"cases/{case}/revisions/1/restore", {"version": 1}),
             ("GET", f"cases/{case}/schedule", None),
             ("GET", f"cases/{case}/statement", None),
             ("GET", f"cases/{case}/shares", None),
@@ -33,14 +33,14 @@ class Strangers(Desk):
             ("GET", f"cases/{case}/trail/1", None),
             ("PUT", f"cases/{case}/trail/1", {"name": "mine"}),
             ("PUT", f"cases/{case}/asides", {}),
-            ("GET", f"cases/{case}/beside", None),
-            ("GET", f"cases/{case}/beside/file", None),
+            ("GET", f"cases/{case}/side-by-side", None),
+            ("GET", f"cases/{case}/side-by-side/file", None),
         ]
 
     def test_404_by_every_endpoint(self) -> None:
         case, other = self.start()["id"], self.colleague()
         named = {path.partition(case)[2] for _, path, _ in self.every_way(case)}
-        paths = self.client.get("/api/openapi.json").json()["paths"]
+        paths = self.client.get("/api/v1/openapi.json").json()["paths"]
         known = {
             path.partition("{case_id}")[2].replace("{number}", "1")
             for path in paths
@@ -57,34 +57,37 @@ class Strangers(Desk):
         other = self.colleague()
         for path in ("cases", "cases?q=secret", "cases?q=48250"):
             self.assertEqual(self.send("GET", path, None, other).json()["total"], 0)
-        self.assertEqual(self.send("GET", "cases/all.json", None, other).json(), [])
-        self.assertNotIn(b"secret", self.send("GET", "cases/all.zip", None, other).content)
-        self.assertEqual(self.send("GET", "cases/bin", None, other).json(), [])
+        self.assertEqual(self.send("GET", "cases/file?kind=json", None, other).json(), [])
+        self.assertNotIn(b"secret", self.send("GET", "cases/file?kind=zip", None, other).content)
+        self.assertEqual(self.send("GET", "cases/bin", None, other).json()["items"], [])
 
     def test_401_without_a_session(self) -> None:
         case, nobody = self.start()["id"], Client()
         everything = [
             *self.every_way(case),
             *[("GET", path, None) for path in ("me", "words", "cases", "colleagues")],
-            *[("GET", path, None) for path in ("cases/all.json", "cases/all.zip", "cases/bin")],
+            *[
+                ("GET", path, None)
+                for path in ("cases/file?kind=json", "cases/file?kind=zip", "cases/bin")
+            ],
             ("POST", "cases", content()),
-            ("POST", "cases/open", {}),
+            ("POST", "cases/from-document", {}),
             ("POST", "solve", {}),
             ("POST", "work", {}),
-            ("POST", "rates", {}),
-            ("POST", "requote", {}),
-            ("POST", "repace", {}),
-            ("POST", "owed", {}),
-            ("POST", "stretch", {}),
-            ("POST", "settled", {}),
-            ("POST", "curve", {}),
-            ("POST", "moves", {}),
-            ("POST", "variant", {}),
-            ("POST", "paying-more", {}),
-            ("POST", "points", {}),
-            ("POST", "hold-against", {}),
-            ("POST", "quotes/compare", {}),
-            ("POST", "cases/flows", {}),
+            ("POST", "ask/equivalent-rates", {}),
+            ("POST", "ask/requoting", {}),
+            ("POST", "ask/repacing", {}),
+            ("POST", "ask/balance-at", {}),
+            ("POST", "ask/period-totals", {}),
+            ("POST", "ask/payoff", {}),
+            ("POST", "ask/rate-curve", {}),
+            ("POST", "ask/sensitivity", {}),
+            ("POST", "ask/variant", {}),
+            ("POST", "ask/paying-more", {}),
+            ("POST", "ask/points", {}),
+            ("POST", "ask/reconciliation", {}),
+            ("POST", "ask/comparison", {}),
+            ("POST", "cases/from-flows", {}),
             ("PUT", "me", {}),
             ("PUT", "password", {}),
             ("DELETE", "session", None),
@@ -113,7 +116,7 @@ class Sharing(Desk):
         case, other = self.start()["id"], self.colleague()
         self.send("PUT", f"cases/{case}/shares", [{"username": "odo", "may_edit": True}])
         self.assertEqual(self.save(case, 1, other, percent="5").status_code, 200)
-        self.assertEqual(self.send("GET", "cases", None, other).json()["cases"][0]["owner"], "ilse")
+        self.assertEqual(self.send("GET", "cases", None, other).json()["items"][0]["owner"], "ilse")
 
     def test_a_name_nobody_has(self) -> None:
         case = self.start()["id"]
@@ -133,14 +136,14 @@ class Sharing(Desk):
 class SigningIn(Desk):
     def enter(self, client: Client, password: str, **extra: Any) -> Any:
         sent = json.dumps({"username": "ilse", "password": password})
-        return client.post("/api/session", sent, "application/json", **extra)
+        return client.post("/api/v1/session", sent, "application/json", **extra)
 
     def test_in_and_out(self) -> None:
         client = Client()
         self.assertEqual(self.enter(client, "sorrel-and-flint").status_code, 200)
-        self.assertEqual(client.get("/api/me").json()["username"], "ilse")
-        self.assertEqual(client.delete("/api/session").status_code, 204)
-        self.assertEqual(client.get("/api/me").status_code, 401)
+        self.assertEqual(client.get("/api/v1/me").json()["username"], "ilse")
+        self.assertEqual(client.delete("/api/v1/session").status_code, 204)
+        self.assertEqual(client.get("/api/v1/me").status_code, 401)
 
     def test_a_planted_session_is_worth_nothing(self) -> None:
         client = Client()
@@ -153,7 +156,7 @@ class SigningIn(Desk):
         self.assertNotEqual(client.cookies["sessionid"].value, planted.session_key)
         thief = Client()
         thief.cookies["sessionid"] = planted.session_key
-        self.assertEqual(thief.get("/api/me").status_code, 401)
+        self.assertEqual(thief.get("/api/v1/me").status_code, 401)
 
     def test_from_another_site(self) -> None:
         careful = Client(enforce_csrf_checks=True)
@@ -170,12 +173,12 @@ class SigningIn(Desk):
             ("delete", "session", None),
         ):
             ask = getattr(careful, method)
-            refused = ask(f"/api/{path}", json.dumps(sent), content_type="application/json")
+            refused = ask(f"/api/v1/{path}", json.dumps(sent), content_type="application/json")
             self.assertEqual(refused.status_code, 403, path)
 
     def test_the_door_brings_the_token(self) -> None:
         careful = Client(enforce_csrf_checks=True)
-        careful.get("/api/door")
+        careful.get("/api/v1/door")
         token = careful.cookies["csrftoken"].value
         entered = self.enter(careful, "sorrel-and-flint", headers={"X-CSRFToken": token})
         self.assertEqual(entered.status_code, 200)
@@ -200,8 +203,8 @@ class SigningIn(Desk):
             answer = self.send("PUT", "password", {"old": old, "new": new})
             errors = [] if answer.status_code == 204 else answer.json()["errors"]
             self.assertEqual([error["field"] for error in errors], fields)
-        self.assertEqual(self.client.get("/api/me").status_code, 200)
-        self.assertEqual(elsewhere.get("/api/me").status_code, 401)
+        self.assertEqual(self.client.get("/api/v1/me").status_code, 200)
+        self.assertEqual(elsewhere.get("/api/v1/me").status_code, 401)
 
     def test_the_administration_is_for_administrators(self) -> None:
         self.assertEqual(self.client.get("/admin/").status_code, 302)

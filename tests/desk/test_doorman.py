@@ -39,16 +39,16 @@ class Refusals(Desk):
     """Whatever refuses under /api, it is told in the API's own shape, with the request's id."""
 
     def test_each_in_the_one_shape(self) -> None:
-        nothing = f"/api/{'x' * 30}"
+        nothing = f"/api/v1/{'x' * 30}"
         for status, answer in (
             (404, self.client.get(nothing)),
-            (404, self.client.get("/api/")),
+            (404, self.client.get("/api/v1/")),
             (404, Client().post(nothing)),
-            (405, self.client.delete("/api/words")),
-            (415, self.client.post("/api/solve", {"a": "b"})),
-            (415, self.client.post("/api/work", "a=b", content_type="text/plain")),
-            (400, self.client.get("/api/words", headers={"host": "elsewhere.example"})),
-            (401, Client().get("/api/words")),
+            (405, self.client.delete("/api/v1/words")),
+            (415, self.client.post("/api/v1/solve", {"a": "b"})),
+            (415, self.client.post("/api/v1/work", "a=b", content_type="text/plain")),
+            (400, self.client.get("/api/v1/words", headers={"host": "elsewhere.example"})),
+            (401, Client().get("/api/v1/words")),
             (422, self.send("POST", "solve", {})),
         ):
             with self.subTest(status, path=answer.request["PATH_INFO"]):
@@ -61,30 +61,30 @@ class Refusals(Desk):
 
     def test_an_id_given_by_the_proxy_is_kept_if_it_is_one(self) -> None:
         for given, kept in (("0123456789abcdef", True), ("<script>", False), ("x", False)):
-            answer = self.client.get("/api/words", headers={"x-request-id": given})
+            answer = self.client.get("/api/v1/words", headers={"x-request-id": given})
             self.assertEqual(answer["X-Request-Id"] == given, kept)
 
     def test_headers(self) -> None:
-        self.assertEqual(self.client.get("/api/me")["Cache-Control"], "no-store")
+        self.assertEqual(self.client.get("/api/v1/me")["Cache-Control"], "no-store")
         self.assertIn("camera=()", self.client.get("/")["Permissions-Policy"])
 
     def test_half_a_character_and_numbers_beyond_measure(self) -> None:
         half = '{"username": "\\ud800", "password": "x"}'
-        answer = Client().post("/api/session", half, content_type="application/json")
+        answer = Client().post("/api/v1/session", half, content_type="application/json")
         self.assertEqual(answer.status_code, 422)
         for start in (2**63, -1):
-            self.assertEqual(self.client.get(f"/api/cases?start={start}").status_code, 422)
+            self.assertEqual(self.client.get(f"/api/v1/cases?start={start}").status_code, 422)
 
     def test_what_is_no_figure_is_said(self) -> None:
         statement = {"principal": "1,000", "percent": "6", "count": "12", "payment": "?"}
         for path in ("nothing.here", "clauses.0.repay", "rate", ""):
             asked = {"statement": statement, "values": {path: "3"}}
-            self.assertEqual(self.send("POST", "variant", asked).status_code, 422)
+            self.assertEqual(self.send("POST", "ask/variant", asked).status_code, 422)
         asked = {
             "statement": {**statement, "percent": "999999999/1"},
             "quoting": {"quoted": "effective"},
         }
-        self.assertEqual(self.send("POST", "requote", asked).status_code, 200)
+        self.assertEqual(self.send("POST", "ask/requoting", asked).status_code, 200)
         for day in ("0001-01-01", "9999-12-31"):
             answer = self.send("POST", "work", {**statement, "start": day})
             self.assertEqual(answer.json()["errors"][0]["field"], "start")
@@ -170,17 +170,17 @@ class Heavy(Desk):
 class AccessLog(Desk):
     def test_a_line_a_request_without_what_was_searched_for(self) -> None:
         with self.assertLogs("zephyrant.access", "INFO") as lines:
-            answer = self.client.get("/api/cases?q=confidential")
+            answer = self.client.get("/api/v1/cases?q=confidential")
         (line,) = lines.output
-        self.assertIn(f"{answer['X-Request-Id']} GET /api/cases 200 ", line)
+        self.assertIn(f"{answer['X-Request-Id']} GET /api/v1/cases 200 ", line)
         self.assertTrue(line.endswith(f" {self.analyst.username}"), line)
         self.assertNotIn("confidential", line)
 
     def test_as_json(self) -> None:
         with override_settings(LOG_AS="json"), self.assertLogs("zephyrant.access", "INFO") as lines:
-            self.client.get("/api/me")
+            self.client.get("/api/v1/me")
         told = json.loads(lines.records[0].getMessage())
-        self.assertEqual((told["path"], told["status"]), ("/api/me", 200))
+        self.assertEqual((told["path"], told["status"]), ("/api/v1/me", 200))
         self.assertEqual((told["analyst"], told["method"]), (self.analyst.username, "GET"))
 
 
@@ -194,16 +194,16 @@ class AuditLog(Desk):
         AuditEntry.objects.all().delete()
         shared = [{"username": "odo", "may_edit": True}]
         self.send("PUT", f"cases/{case}/shares", shared)
-        self.client.get(f"/api/cases/{case}/document")
-        self.client.get(f"/api/cases/{case}/schedule?kind=csv")
-        self.client.get("/api/cases/all.json")
-        other.get("/api/cases/all.zip")
+        self.client.get(f"/api/v1/cases/{case}/document")
+        self.client.get(f"/api/v1/cases/{case}/schedule?kind=csv")
+        self.client.get("/api/v1/cases/file?kind=json")
+        other.get("/api/v1/cases/file?kind=zip")
         self.send("DELETE", f"cases/{case}")
         self.send("DELETE", "session")
         door = Client()
         for password in ("wrong", PASSWORD):
             door.post(
-                "/api/session",
+                "/api/v1/session",
                 json.dumps({"username": who, "password": password}),
                 content_type="application/json",
             )
@@ -228,8 +228,8 @@ class AuditLog(Desk):
         case, other = self.start()["id"], self.colleague()
         AuditEntry.objects.all().delete()
         for path in ("document", "schedule", "statement"):
-            self.assertEqual(other.get(f"/api/cases/{case}/{path}").status_code, 404)
-        self.assertEqual(other.delete(f"/api/cases/{case}").status_code, 404)
+            self.assertEqual(other.get(f"/api/v1/cases/{case}/{path}").status_code, 404)
+        self.assertEqual(other.delete(f"/api/v1/cases/{case}").status_code, 404)
         self.assertEqual(self.told(), [])
 
     def test_an_administrator_reads_it_takes_it_out_and_writes_nothing(self) -> None:
@@ -252,7 +252,7 @@ class AuditLog(Desk):
 class SigningIn(Desk):
     def tries(self, username: str, password: str, **headers: Any) -> int:
         answer = Client().post(
-            "/api/session",
+            "/api/v1/session",
             json.dumps({"username": username, "password": password}),
             content_type="application/json",
             **headers,
@@ -304,16 +304,16 @@ class Sessions(Desk):
         kept[doorman.SEEN] = int(time.time()) - doorman._SEEN_EACH - 1
         kept.save()
         Session.objects.update(expire_date=timezone.now() + timedelta(minutes=1))
-        answer = self.client.get("/api/me")
+        answer = self.client.get("/api/v1/me")
         self.assertEqual(answer.cookies["sessionid"]["max-age"], int(settings.IDLE.total_seconds()))
         session.refresh_from_db()
         self.assertGreater(session.expire_date, timezone.now() + settings.IDLE / 2)
         before = session.expire_date
-        self.client.get("/api/me")
+        self.client.get("/api/v1/me")
         session.refresh_from_db()
         self.assertEqual(session.expire_date, before)
         Session.objects.update(expire_date=timezone.now() - timedelta(seconds=1))
-        self.assertEqual(self.client.get("/api/me").status_code, 401)
+        self.assertEqual(self.client.get("/api/v1/me").status_code, 401)
         call_command("clearsessions")
         self.assertFalse(Session.objects.exists())
 

@@ -27,11 +27,11 @@ class Lists(Desk):
         return self.send("PUT", f"quote-lists/{kept['id']}", sent)
 
     def test_compared(self) -> None:
-        found = self.send("POST", "quotes/compare", {"quotes": QUOTES}).json()
+        found = self.send("POST", "ask/comparison", {"quotes": QUOTES}).json()
         self.assertEqual([quote["rank"] for quote in found["quotes"]], [1, 2])
-        refused = self.send("POST", "quotes/compare", {"quotes": [{"percent": 6}]})
+        refused = self.send("POST", "ask/comparison", {"quotes": [{"percent": 6}]})
         self.assertEqual(refused.json()["errors"][0]["field"], "quotes.0.percent")
-        many = self.send("POST", "quotes/compare", {"quotes": [{}] * 61})
+        many = self.send("POST", "ask/comparison", {"quotes": [{}] * 61})
         self.assertEqual(many.status_code, 422)
 
     def test_kept_and_an_older_version_refused(self) -> None:
@@ -41,30 +41,34 @@ class Lists(Desk):
         refused = self.keep(kept, 1, name="Third press")
         self.assertEqual(refused.status_code, 409)
         self.assertEqual(refused.json()["kept"]["content"]["name"], "Second press")
-        (listed,) = self.send("GET", "quote-lists").json()
+        (listed,) = self.send("GET", "quote-lists").json()["items"]
         self.assertEqual((listed["name"], listed["quotes"]), ("Second press", 2))
 
     def test_into_the_bin_and_back(self) -> None:
         kept = self.begin()
         self.assertEqual(self.send("DELETE", f"quote-lists/{kept['id']}").status_code, 204)
-        self.assertEqual(self.send("GET", "quote-lists").json(), [])
+        self.assertEqual(self.send("GET", "quote-lists").json()["items"], [])
         self.assertEqual(
-            [each["name"] for each in self.send("GET", "quote-lists/bin").json()], ["Press"]
+            [each["name"] for each in self.send("GET", "quote-lists/bin").json()["items"]],
+            ["Press"],
         )
         self.send("POST", f"quote-lists/{kept['id']}/undelete")
-        self.assertEqual(len(self.send("GET", "quote-lists").json()), 1)
+        self.assertEqual(len(self.send("GET", "quote-lists").json()["items"]), 1)
         self.send("DELETE", f"quote-lists/{kept['id']}")
         QuoteList.objects.update(deleted_at=timezone.now() - timedelta(days=31))
-        self.assertEqual(self.send("GET", "quote-lists/bin").json(), [])
+        self.assertEqual(self.send("GET", "quote-lists/bin").json()["items"], [])
         self.assertFalse(QuoteList.objects.exists())
 
     def test_out_and_in_again(self) -> None:
         kept = self.begin()
         for kind in ("csv", "json"):
-            taken = self.client.get(f"/api/quote-lists/{kept['id']}/file?kind={kind}")
+            taken = self.client.get(f"/api/v1/quote-lists/{kept['id']}/file?kind={kind}")
             self.assertIn(f"press.{kind}", taken["Content-Disposition"])
             back = self.client.generic(
-                "POST", "/api/quote-lists/open?name=From+a+file", taken.content, "text/plain"
+                "POST",
+                "/api/v1/quote-lists/from-file?name=From+a+file",
+                taken.content,
+                "text/plain",
             ).json()
             self.assertEqual(back["problems"], [])
             self.assertEqual(
@@ -73,10 +77,14 @@ class Lists(Desk):
 
     def test_a_broken_row_is_told(self) -> None:
         text = "name;percent\nMühle;6,35\nTarn;six\n".encode("cp1252")
-        read = self.client.generic("POST", "/api/quote-lists/open", text, "text/plain").json()
+        read = self.client.generic(
+            "POST", "/api/v1/quote-lists/from-file", text, "text/plain"
+        ).json()
         self.assertEqual(read["content"]["quotes"][0]["name"], "Mühle")
         self.assertEqual([each["field"] for each in read["problems"]], ["row 3 (“Tarn”)"])
-        refused = self.client.generic("POST", "/api/quote-lists/open", b"\x00\x01", "text/plain")
+        refused = self.client.generic(
+            "POST", "/api/v1/quote-lists/from-file", b"\x00\x01", "text/plain"
+        )
         self.assertEqual(refused.status_code, 422)
 
     def test_nobody_elses(self) -> None:
@@ -92,7 +100,7 @@ class Lists(Desk):
             self.assertEqual(self.send(method, where, client=other).status_code, 404, where)
         refused = self.send("PUT", path, {"content": kept["content"], "version": 1}, other)
         self.assertEqual(refused.status_code, 404)
-        self.assertEqual(self.send("GET", "quote-lists", client=other).json(), [])
+        self.assertEqual(self.send("GET", "quote-lists", client=other).json()["items"], [])
         self.assertEqual(self.send("GET", "quote-lists", client=Client()).status_code, 401)
 
 

@@ -108,7 +108,7 @@ class ServerCase(TestCase):
         )
         for _ in range(1_200):
             try:
-                urllib.request.urlopen(f"{self.address}/api/door", timeout=5).read()
+                urllib.request.urlopen(f"{self.address}/api/v1/door", timeout=5).read()
                 return
             except OSError:
                 time.sleep(0.05)
@@ -140,7 +140,7 @@ class ServerCase(TestCase):
         other = Caller(self.address)
         other.send("GET", "/")
         proof = {"username": "odo", "password": told.split()[-1]}
-        other.send("POST", "/api/session", proof)
+        other.send("POST", "/api/v1/session", proof)
         return other
 
     def kill_the_worker(self) -> None:
@@ -155,8 +155,8 @@ class RealServer(ServerCase):
         chance = random.Random(20_26)
         self.start()
         caller = Caller(self.address).enter()
-        case = caller.send("POST", "/api/cases", content())
-        path, version, acknowledged, lost = f"/api/cases/{case['id']}", case["version"], "", []
+        case = caller.send("POST", "/api/v1/cases", content())
+        path, version, acknowledged, lost = f"/api/v1/cases/{case['id']}", case["version"], "", []
         saves = 0
         for turn in range(KILLS):
             whole = turn % WHOLE_EACH == 0
@@ -196,11 +196,11 @@ class RealServer(ServerCase):
         def write(writer: int) -> None:
             try:
                 caller = Caller(self.address).enter()
-                case = caller.keep_trying("POST", "/api/cases", content(name=f"writer {writer}"))
+                case = caller.keep_trying("POST", "/api/v1/cases", content(name=f"writer {writer}"))
                 for number in range(SAVES_EACH):
                     case = caller.keep_trying(
                         "PUT",
-                        f"/api/cases/{case['id']}",
+                        f"/api/v1/cases/{case['id']}",
                         {
                             **content(name=f"writer {writer}"),
                             "note": f"{writer}:{number}",
@@ -219,7 +219,7 @@ class RealServer(ServerCase):
         self.assertEqual(trouble, [])
         caller = Caller(self.address).enter()
         for case, note in kept.items():
-            found = caller.send("GET", f"/api/cases/{case}")
+            found = caller.send("GET", f"/api/v1/cases/{case}")
             self.assertEqual(found["note"], note)
             self.assertEqual(found["statement"]["name"], f"writer {note.split(':')[0]}")
             self.assertEqual(found["version"], 1 + SAVES_EACH)

@@ -14,7 +14,7 @@ from .desk import Desk
 
 class Revisions(Desk):
     def listed(self, case: str) -> list[list[str]]:
-        found = self.client.get(f"/api/cases/{case}/revisions").json()
+        found = self.client.get(f"/api/v1/cases/{case}/revisions").json()["items"]
         return [revision["changes"] for revision in reversed(found)]
 
     def test_every_step_in_words(self) -> None:
@@ -65,7 +65,7 @@ class Revisions(Desk):
         self.send("PUT", f"cases/{case}/shares", [{"username": "odo", "may_edit": True}])
         self.save(case, 1, percent="6.10")
         self.save(case, 2, other, percent="6.00")
-        found = self.client.get(f"/api/cases/{case}/revisions").json()
+        found = self.client.get(f"/api/v1/cases/{case}/revisions").json()["items"]
         self.assertEqual([revision["by"] for revision in found], ["odo", "ilse", "ilse"])
 
     def test_saving_what_is_kept_changes_nothing(self) -> None:
@@ -76,7 +76,7 @@ class Revisions(Desk):
     def test_opened_with_the_answer_it_had(self) -> None:
         case = self.start()["id"]
         self.save(case, 1, percent="6.10")
-        first = self.client.get(f"/api/cases/{case}/revisions/1").json()
+        first = self.client.get(f"/api/v1/cases/{case}/revisions/1").json()
         self.assertEqual(first["answer"]["value"], "938.82")
         self.assertEqual(first["statement"]["percent"], "6.35")
         self.assertEqual(first["differs"], [])
@@ -84,13 +84,13 @@ class Revisions(Desk):
     def test_brought_back(self) -> None:
         case = self.start()["id"]
         self.save(case, 1, percent="6.10", note="cheaper")
-        back = self.send("POST", f"cases/{case}/revisions/1/bring-back", {"version": 2})
+        back = self.send("POST", f"cases/{case}/revisions/1/restore", {"version": 2})
         self.assertEqual(back.json()["statement"]["percent"], "6.35")
         self.assertEqual(back.json()["note"], "")
         self.assertEqual(len(self.listed(case)), 3)
-        late = self.send("POST", f"cases/{case}/revisions/2/bring-back", {"version": 2})
+        late = self.send("POST", f"cases/{case}/revisions/2/restore", {"version": 2})
         self.assertEqual(late.status_code, 409)
-        nowhere = self.send("POST", f"cases/{case}/revisions/9/bring-back", {"version": 3})
+        nowhere = self.send("POST", f"cases/{case}/revisions/9/restore", {"version": 3})
         self.assertEqual(nowhere.status_code, 404)
 
     def test_a_newer_core_is_held_against_the_answer_kept(self) -> None:
@@ -99,7 +99,7 @@ class Revisions(Desk):
         assert kept.answer
         kept.answer["value"] = "938.80"
         kept.save()
-        path = f"/api/cases/{case}"
+        path = f"/api/v1/cases/{case}"
         self.assertEqual(self.client.get(path).json()["differs"], [])
         with patch.object(revisions, "ENGINE", "zephyrant-loans 9.9.9"):
             self.assertEqual(

@@ -24,7 +24,7 @@ from .desk import Desk
 
 EXAMPLES = int(os.environ.get("ZEPHYRANT_FUZZ", "6"))
 #: What ends the session that asks, and what waits for the next look of somebody else.
-_APART = {("delete", "/api/session"), ("put", "/api/password"), ("post", "/api/session")}
+_APART = {("delete", "/api/v1/session"), ("put", "/api/v1/password"), ("post", "/api/v1/session")}
 
 
 def _schema() -> dict[str, Any]:

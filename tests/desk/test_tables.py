@@ -107,11 +107,11 @@ class Files(PlainCase):
 class Worked(Desk):
     def open(self, text: str = TEXT, client: Client | None = None) -> dict[str, Any]:
         sent = {"text": text, "name": "tape.csv"}
-        return self.send("POST", "tables/paste", sent, client).json()
+        return self.send("POST", "tables/from-text", sent, client).json()
 
     def ask(self, table: dict[str, Any], **defaults: Any) -> Any:
         asked = {"columns": table["columns"], "defaults": {"compounding": "half-year", **defaults}}
-        return self.send("PUT", f"tables/{table['id']}/work", asked)
+        return self.send("PUT", f"tables/{table['id']}/matching", asked)
 
     def work(self) -> None:
         while (table := jobs.take_up()) is not None:
@@ -123,7 +123,7 @@ class Worked(Desk):
 
     def test_from_a_file_to_its_rows(self) -> None:
         file = SimpleUploadedFile("tape.csv", TEXT.encode())
-        opened = self.client.post("/api/tables", {"file": file}).json()
+        opened = self.client.post("/api/v1/tables", {"file": file}).json()
         self.assertEqual((opened["rows"], opened["state"]), (4, "matching"))
         self.assertEqual(
             opened["columns"],
@@ -137,7 +137,7 @@ class Worked(Desk):
             {name: table["summary"][name] for name in ("solved", "problems", "unfit")},
             {"solved": 3, "problems": 1, "unfit": 0},
         )
-        rows = self.rows(table)["rows"]
+        rows = self.rows(table)["items"]
         self.assertEqual([row["found"] for row in rows[:1]], ["938.82"])
         self.assertIn("never repays", rows[2]["problem"])
         self.assertEqual(rows[3]["fits"], "yes")
@@ -148,7 +148,7 @@ class Worked(Desk):
         self.work()
 
         def names(**looking: Any) -> list[str]:
-            return [row["c0"] for row in self.rows(table, **looking)["rows"]]
+            return [row["c0"] for row in self.rows(table, **looking)["items"]]
 
         self.assertEqual(names(sort="payment", descending="true")[0], "Loom")
         self.assertEqual(names(only="problems"), ["Press"])
@@ -165,14 +165,14 @@ class Worked(Desk):
     def test_what_cannot_be_guessed_is_asked(self) -> None:
         table = self.open("amount;rate;payments;payment\n1000;0.0635;60;?\n1000;6.35;60;?")
         asked = {"columns": table["columns"]}
-        looked = self.send("POST", f"tables/{table['id']}/look", asked).json()
+        looked = self.send("POST", f"tables/{table['id']}/ask/reading", asked).json()
         self.assertEqual([each["about"] for each in looked["questions"]], ["percent_as"])
         refused = self.ask(table)
         self.assertEqual(refused.status_code, 422)
         self.assertEqual(refused.json()["errors"][0]["field"], "percent_as")
         self.assertEqual(self.ask(table, percent_as="part-below-one").status_code, 200)
         self.work()
-        first, second = self.rows(table)["rows"]
+        first, second = self.rows(table)["items"]
         self.assertEqual(first["found"], second["found"])
 
     def test_a_match_is_remembered_for_files_with_the_same_columns(self) -> None:
@@ -241,7 +241,7 @@ class Worked(Desk):
             self.assertEqual(solved.call_count, 1)
         kept = LoanTable.objects.get()
         self.assertEqual((kept.state, kept.parts.count()), ("done", 0))
-        rows = self.rows(table)["rows"]
+        rows = self.rows(table)["items"]
         self.assertEqual([row["c0"] for row in rows], [f"L{n}" for n in range(10)])
         self.assertTrue(all(row["found"] for row in rows))
 
@@ -288,7 +288,7 @@ class Worked(Desk):
         self.ask(table)
         taken = jobs.take_up()
         assert taken is not None
-        self.assertEqual(self.send("POST", f"tables/{table['id']}/cancel").status_code, 204)
+        self.assertEqual(self.send("DELETE", f"tables/{table['id']}/work").status_code, 204)
         jobs.work_on(taken)
         self.assertEqual(LoanTable.objects.get().state, "cancelled")
         self.ask(table)
@@ -318,22 +318,22 @@ class Worked(Desk):
             self.assertEqual(refused.status_code, 422)
             self.assertIn("wait for one", refused.json()["errors"][0]["message"])
         with mock.patch.object(tables, "MOST_TABLES", 2):
-            refused = self.send("POST", "tables/paste", {"text": TEXT})
+            refused = self.send("POST", "tables/from-text", {"text": TEXT})
             self.assertIn("delete one", refused.json()["errors"][0]["message"])
         with mock.patch.object(table_files, "MOST_BYTES", 10):
             file = SimpleUploadedFile("tape.csv", TEXT.encode())
-            refused = self.client.post("/api/tables", {"file": file})
+            refused = self.client.post("/api/v1/tables", {"file": file})
             self.assertIn("too large", refused.json()["errors"][0]["message"])
 
     def test_nobody_elses(self) -> None:
         table, other = self.open(), self.colleague()
-        self.assertEqual(self.send("GET", "tables", None, other).json(), [])
+        self.assertEqual(self.send("GET", "tables", None, other).json()["items"], [])
         for method, path, sent in (
             ("GET", "", None),
             ("GET", "/progress", None),
-            ("POST", "/look", {"columns": {}}),
-            ("PUT", "/work", {"columns": {}, "defaults": {}}),
-            ("POST", "/cancel", None),
+            ("POST", "/ask/reading", {"columns": {}}),
+            ("PUT", "/matching", {"columns": {}, "defaults": {}}),
+            ("DELETE", "/work", None),
             ("GET", "/rows", None),
             ("POST", "/rows/1/case", None),
             ("GET", "/file", None),

@@ -129,7 +129,7 @@ class Attacked(ServerCase):
             try:
                 told = caller.send_raw(
                     "POST",
-                    "/api/tables",
+                    "/api/v1/tables",
                     head.encode() + body + f"\r\n--{edge}--\r\n".encode(),
                     f"multipart/form-data; boundary={edge}",
                     timeout=120,
@@ -154,7 +154,7 @@ class Attacked(ServerCase):
                 if done.is_set():
                     return
                 try:
-                    greedy.send("POST", "/api/solve", document(**HEAVY[name]), timeout=60)
+                    greedy.send("POST", "/api/v1/solve", document(**HEAVY[name]), timeout=60)
                     told.append((name, 200))
                     return
                 except RefusedError as refused:
@@ -166,7 +166,7 @@ class Attacked(ServerCase):
                     return
 
         # Once asked, as a page is loaded before anybody types.
-        other.send("POST", "/api/work", content()["statement"])
+        other.send("POST", "/api/v1/work", content()["statement"])
         asking = [
             threading.Thread(target=ask, args=(name,), daemon=True)
             for name in HEAVY
@@ -178,7 +178,9 @@ class Attacked(ServerCase):
         for number in range(40):
             began = time.monotonic()
             worked = other.send(
-                "POST", "/api/work", {**content()["statement"], "principal": f"{48_250 + number}"}
+                "POST",
+                "/api/v1/work",
+                {**content()["statement"], "principal": f"{48_250 + number}"},
             )
             waited.append(time.monotonic() - began)
             self.assertTrue(worked["answer"]["value"])
@@ -208,7 +210,7 @@ class Attacked(ServerCase):
         caller = Caller(self.address).enter()
         rows = 6_000
         daily = document(count=rows, every="day", start="2027-01-31")
-        case = caller.send("POST", "/api/cases/open", daily)["id"]
+        case = caller.send("POST", "/api/v1/cases/from-document", daily)["id"]
         starts = {
             "schedule?kind=csv": b"\xef\xbb\xbf",
             "schedule?kind=xlsx": b"PK",
@@ -216,7 +218,9 @@ class Attacked(ServerCase):
         }
         for path, start in starts.items():
             with self.subTest(path):
-                content_ = caller.send_raw("GET", f"/api/cases/{case}/{path}", None, "", timeout=90)
+                content_ = caller.send_raw(
+                    "GET", f"/api/v1/cases/{case}/{path}", None, "", timeout=90
+                )
                 self.assertEqual(content_[: len(start)], start)
                 if path == "statement":
                     pages = pypdf.PdfReader(io.BytesIO(content_)).pages
@@ -231,9 +235,9 @@ class Attacked(ServerCase):
         self.serve()
         caller, other = Caller(self.address).enter(), self.another()
         daily = document(count=20_000, every="day", start="2027-01-31")
-        case = caller.send("POST", "/api/cases/open", daily)["id"]
+        case = caller.send("POST", "/api/v1/cases/from-document", daily)["id"]
         making = uuid.uuid4()
-        path = f"/api/cases/{case}/statement?making={making}"
+        path = f"/api/v1/cases/{case}/statement?making={making}"
         made: list[bytes] = []
         asked = threading.Thread(
             target=lambda: made.append(caller.send_raw("GET", path, None, "", 120)), daemon=True
@@ -241,16 +245,16 @@ class Attacked(ServerCase):
         asked.start()
         shares: list[float] = []
         while asked.is_alive():
-            share = caller.send("GET", f"/api/making/{making}")["share"]
+            share = caller.send("GET", f"/api/v1/files/{making}/progress")["share"]
             shares += [share] if share is not None else []
             # Nobody else is told.
-            self.assertIsNone(other.send("GET", f"/api/making/{making}")["share"])
+            self.assertIsNone(other.send("GET", f"/api/v1/files/{making}/progress")["share"])
             time.sleep(0.1)
         self.assertTrue(made[0].startswith(b"%PDF"))
         self.assertGreater(len(set(shares)), 2, shares)
         self.assertEqual(shares, sorted(shares))
         self.assertLessEqual(shares[-1], 1)
-        self.assertIsNone(caller.send("GET", f"/api/making/{making}")["share"])
+        self.assertIsNone(caller.send("GET", f"/api/v1/files/{making}/progress")["share"])
         left = Path(self.surroundings["ZEPHYRANT_DATA"]) / "heavy"
         self.assertEqual([*left.glob("*.share"), *left.glob("*.half")], [])
 
@@ -264,30 +268,30 @@ class Attacked(ServerCase):
         while left < 3 * MOST_EACH:
             with self.assertRaises(TimeoutError):
                 # What was left before may hold its place for a moment: then it is asked again.
-                caller.keep_trying("POST", "/api/solve", dear, timeout=2)
+                caller.keep_trying("POST", "/api/v1/solve", dear, timeout=2)
             left += 1
-        caller.keep_trying("POST", "/api/solve", document(**HEAVY["an aim on dates"]))
+        caller.keep_trying("POST", "/api/v1/solve", document(**HEAVY["an aim on dates"]))
         # Worked to the end, each pair of those would have kept both places as long as one may take.
         self.assertLess(time.monotonic() - began, 2 * QUESTION)
 
     def test_a_lock_held_and_saves_that_keep_trying(self) -> None:
         self.serve()
         caller = Caller(self.address).enter()
-        case = caller.send("POST", "/api/cases", content())
+        case = caller.send("POST", "/api/v1/cases", content())
         with closing(sqlite3.connect(self.database, isolation_level=None)) as holding:
             holding.execute("BEGIN IMMEDIATE")
             with self.assertRaises(RefusedError) as refused:
                 sent = {**content(), "note": "kept", "version": case["version"]}
-                caller.send("PUT", f"/api/cases/{case['id']}", sent, timeout=40)
+                caller.send("PUT", f"/api/v1/cases/{case['id']}", sent, timeout=40)
             self.assertEqual(refused.exception.status, 503)
             self.assertTrue(refused.exception.may_be_asked_again)
             # Reading goes on meanwhile.
-            self.assertEqual(caller.send("GET", f"/api/cases/{case['id']}")["note"], "")
+            self.assertEqual(caller.send("GET", f"/api/v1/cases/{case['id']}")["note"], "")
             holding.execute("ROLLBACK")
-        saved = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+        saved = caller.send("PUT", f"/api/v1/cases/{case['id']}", sent)
         self.assertEqual(saved["note"], "kept")
         # Whoever did not hear that it was saved saves it again, and is not told of a conflict.
-        again = caller.send("PUT", f"/api/cases/{case['id']}", sent)
+        again = caller.send("PUT", f"/api/v1/cases/{case['id']}", sent)
         self.assertEqual(again["version"], saved["version"])
 
     def test_a_backup_while_all_save(self) -> None:
@@ -299,10 +303,10 @@ class Attacked(ServerCase):
         def save(number: int) -> None:
             try:
                 caller = Caller(self.address).enter()
-                case = caller.keep_trying("POST", "/api/cases", content(name=f"saver {number}"))
+                case = caller.keep_trying("POST", "/api/v1/cases", content(name=f"saver {number}"))
                 while not stop.is_set():
                     sent = {**content(), "note": str(time.time()), "version": case["version"]}
-                    case = caller.keep_trying("PUT", f"/api/cases/{case['id']}", sent)
+                    case = caller.keep_trying("PUT", f"/api/v1/cases/{case['id']}", sent)
                     saved[case["id"]] = case["version"]
             except Exception as error:
                 trouble.append(repr(error))
@@ -339,7 +343,7 @@ class Attacked(ServerCase):
 
     def test_files_are_for_their_user_alone_and_the_server_ends_gently(self) -> None:
         self.serve()
-        Caller(self.address).enter().send("POST", "/api/cases", content())
+        Caller(self.address).enter().send("POST", "/api/v1/cases", content())
         self.wait_until_ready()
         for path in Path(self.surroundings["ZEPHYRANT_DATA"]).rglob("*"):
             with self.subTest(path.name):

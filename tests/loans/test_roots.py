@@ -90,9 +90,10 @@ class Narrowed(TestCase):
 
 
 class Monotone(TestCase):
-    @given(ROOTS)
+    @given(ROOTS.filter(lambda root: root > Decimal(-4)))
     def test_falling_to_full_precision(self, root: Decimal) -> None:
-        """e^-x - e^-r is convex and falls; r is its root."""
+        """e^-x - e^-r is convex and falls; r is its root. Further below zero the first step from 0
+        leads so far that no loan's function, a logarithm, is like it."""
 
         def value_and_slope(at: Decimal) -> tuple[Decimal, Decimal]:
             return (-at).exp() - (-root).exp(), -(-at).exp()

@@ -14,7 +14,7 @@ def _nothing(request: HttpRequest) -> HttpResponse:
 
 
 urlpatterns: list[URLPattern | URLResolver] = [
-    path("api/", api.urls),
+    path("api/v1/", api.urls),
     re_path(r"^api(?:/.*)?$", _nothing),
     path("admin/", admin.site.urls),
     *([path("", include("django_prometheus.urls"))] if settings.METRICS else []),

@@ -4,7 +4,7 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Asides = Schemas["Asides"];
-export type AskMoves = Schemas["AskMoves"];
+export type AskSensitivity = Schemas["AskSensitivity"];
 export type SideBySide = Schemas["SideBySide"];
 export type More = Schemas["More"];
 export type Pin = Schemas["Pin"];
@@ -84,6 +84,18 @@ export function refused(response: Response, error: unknown): Refused {
   if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
   const said = error as { errors?: FieldError[]; kept?: unknown } | undefined;
   return new Refused(response.status, said?.errors ?? [], said?.kept);
+}
+
+/** Every thing of a list that comes in pages. */
+export async function everyPage<T>(
+  page: (start: number) => Promise<{ items: T[]; total: number }>,
+): Promise<T[]> {
+  const all: T[] = [];
+  for (;;) {
+    const { items, total } = await page(all.length);
+    all.push(...items);
+    if (!items.length || all.length >= total) return all;
+  }
 }
 
 /** The data of a call, or a `Refused` with the server's own sentences. */

@@ -23,10 +23,10 @@ function useSignedOut(username: string | undefined) {
 
 export function DeskProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
-  const me = useQuery({ queryKey: ["me"], queryFn: () => ask(client.GET("/api/me")) });
+  const me = useQuery({ queryKey: ["me"], queryFn: () => ask(client.GET("/api/v1/me")) });
   const words = useQuery({
     queryKey: ["words"],
-    queryFn: () => ask(client.GET("/api/words")),
+    queryFn: () => ask(client.GET("/api/v1/words")),
     enabled: me.isSuccess,
     staleTime: Infinity,
   });

@@ -14,7 +14,7 @@ export function PasswordSheet({
   const [old, setOld] = useState("");
   const [fresh, setFresh] = useState("");
   const change = useMutation({
-    mutationFn: () => ask(client.PUT("/api/password", { body: { old, new: fresh } })),
+    mutationFn: () => ask(client.PUT("/api/v1/password", { body: { old, new: fresh } })),
     onSuccess: () => {
       setOld("");
       setFresh("");

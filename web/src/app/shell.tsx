@@ -20,7 +20,8 @@ function MarksChoice() {
   const { me, words, marks } = useDesk();
   const queries = useQueryClient();
   const choose = useMutation({
-    mutationFn: (name: MarksWord["name"]) => ask(client.PUT("/api/me", { body: { marks: name } })),
+    mutationFn: (name: MarksWord["name"]) =>
+      ask(client.PUT("/api/v1/me", { body: { marks: name } })),
     onSuccess: async (mine) => {
       await answerWith(queries, ["me"], mine);
       // Statements are told anew in the marks now read.
@@ -55,7 +56,7 @@ function Header() {
       setLeft(unsaved);
       return;
     }
-    await ask(client.DELETE("/api/session"));
+    await ask(client.DELETE("/api/v1/session"));
     location.assign("/");
   };
   const navigate = useNavigate();

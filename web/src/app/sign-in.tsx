@@ -14,16 +14,16 @@ export function SignIn({ why, onIn }: Props) {
   const [password, setPassword] = useState("");
   const door = useQuery({
     queryKey: ["door"],
-    queryFn: () => ask(client.GET("/api/door")),
+    queryFn: () => ask(client.GET("/api/v1/door")),
     staleTime: Infinity,
   });
   const enter = useMutation({
-    mutationFn: () => ask(client.POST("/api/session", { body: { username, password } })),
+    mutationFn: () => ask(client.POST("/api/v1/session", { body: { username, password } })),
     onSuccess: onIn,
     onError: () => setPassword(""),
   });
   const demo = useMutation({
-    mutationFn: () => ask(client.POST("/api/session/demo")),
+    mutationFn: () => ask(client.POST("/api/v1/session/demo")),
     onSuccess: onIn,
   });
   const refused = enter.error ?? demo.error;

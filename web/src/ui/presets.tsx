@@ -14,7 +14,7 @@ const NONE: readonly Preset[] = [];
 export function usePresets(): readonly Preset[] {
   const presets = useQuery({
     queryKey: ["presets"],
-    queryFn: () => ask(client.GET("/api/presets")),
+    queryFn: () => ask(client.GET("/api/v1/presets")),
     staleTime: Infinity,
   });
   return presets.data ?? NONE;
@@ -75,7 +75,7 @@ function Presets({ quote, presets, open, onOpen }: PresetsProps) {
   const queries = useQueryClient();
   const [name, setName] = useState("");
   const keep = useMutation({
-    mutationFn: (kept: Preset[]) => ask(client.PUT("/api/presets", { body: { presets: kept } })),
+    mutationFn: (kept: Preset[]) => ask(client.PUT("/api/v1/presets", { body: { presets: kept } })),
     onSuccess: (kept) => answerWith(queries, ["presets"], kept),
   });
   const { quoted, compounding, over, year_days } = quote;

@@ -25,7 +25,8 @@ export function useStartCase() {
   } as Statement;
   const opened = useOpened();
   return useMutation({
-    mutationFn: () => ask(client.POST("/api/cases", { body: { statement, note: "", tags: [] } })),
+    mutationFn: () =>
+      ask(client.POST("/api/v1/cases", { body: { statement, note: "", tags: [] } })),
     onSuccess: opened,
   });
 }
@@ -52,7 +53,7 @@ async function textOf(file: File): Promise<string> {
 /** New cases from a file of several documents, as all are taken out: how many. */
 async function openAll(text: string): Promise<number> {
   const { cases } = await ask(
-    client.POST("/api/cases/open-all", {
+    client.POST("/api/v1/cases/from-documents", {
       body: text as never,
       bodySerializer: (body) => body as unknown as string,
       headers: { "Content-Type": "application/json" },
@@ -71,7 +72,7 @@ export function useOpenDocument() {
       const text = await textOf(file);
       if (text.trimStart().startsWith("[")) return openAll(text);
       return ask(
-        client.POST("/api/cases/open", {
+        client.POST("/api/v1/cases/from-document", {
           body: text as never,
           bodySerializer: (body) => body as unknown as string,
           headers: { "Content-Type": "application/json" },
@@ -90,7 +91,7 @@ export function useCopyCase() {
   const opened = useOpened();
   return useMutation({
     mutationFn: (id: string) =>
-      ask(client.POST("/api/cases/{case_id}/copy", { params: { path: { case_id: id } } })),
+      ask(client.POST("/api/v1/cases/{case_id}/copy", { params: { path: { case_id: id } } })),
     onSuccess: opened,
   });
 }

@@ -52,7 +52,7 @@ export function Taking({ taking }: { taking: ReturnType<typeof useTaking> }) {
     queryKey: ["making", asked?.making],
     queryFn: ({ signal }) =>
       ask(
-        client.GET("/api/making/{making}", {
+        client.GET("/api/v1/files/{making}/progress", {
           params: { path: { making: asked?.making ?? "" } },
           signal,
         }),

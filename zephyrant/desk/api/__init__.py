@@ -1,10 +1,15 @@
-"""The API: one short function an endpoint; what comes in and goes out stands in its signature."""
+"""The API: one short function an endpoint; what comes in and goes out stands in its signature.
+
+Things are nouns, listed, got, started, saved, deleted; what is asked of a loan, of a rate or of
+quotes stands under `ask/` by the noun of what is answered. The version stands in the path.
+"""
 
 from .asking import router as asking
 from .base import api
 from .beside import router as beside
 from .cases import router as cases
 from .making import router as making
+from .presets import router as presets
 from .quotes import router as quotes
 from .rates import router as rates
 from .revisions import router as revisions
@@ -13,16 +18,17 @@ from .sharing import router as sharing
 from .solving import router as solving
 from .tables import router as tables
 
-api.add_router("", solving)
-api.add_router("", asking)
-api.add_router("", rates)
-api.add_router("", quotes)
-api.add_router("", session)
-api.add_router("cases", cases)
-api.add_router("cases", revisions)
-api.add_router("cases", beside)
-api.add_router("", sharing)
-api.add_router("tables", tables)
-api.add_router("making", making)
+api.add_router("", solving, tags=["Solving"])
+api.add_router("ask", asking, tags=["Asking a loan"])
+api.add_router("ask", rates, tags=["Asking about rates"])
+api.add_router("cases", cases, tags=["Cases"])
+api.add_router("cases", revisions, tags=["Revisions of a case"])
+api.add_router("cases", beside, tags=["Beside a case"])
+api.add_router("", sharing, tags=["Sharing"])
+api.add_router("quote-lists", quotes, tags=["Lists of quotes"])
+api.add_router("tables", tables, tags=["Tables of loans"])
+api.add_router("files", making, tags=["Files"])
+api.add_router("presets", presets, tags=["The analyst"])
+api.add_router("", session, tags=["The analyst"])
 
 __all__ = ["api"]

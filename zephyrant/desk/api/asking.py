@@ -38,7 +38,7 @@ from .base import REFUSALS, SignedIn, answered, worked_apart
 router = Router()
 
 
-class AskOwed(Schema):
+class AskBalanceAt(Schema):
     """A statement, and the moments asked for: "13", "every 12", "1 Mar 2029"."""
 
     statement: Statement
@@ -46,14 +46,14 @@ class AskOwed(Schema):
     payoff: PayoffRounding = "nearest"
 
 
-class AskStretch(Schema):
+class AskPeriodTotals(Schema):
     """A statement, and the stretch asked for: "13-24", "year 2", "2028", "last 12"."""
 
     statement: Statement
     stretch: str = Field(max_length=200)
 
 
-class Theirs(Schema):
+class AskReconciliation(Schema):
     """A statement, the text of somebody's schedule, which of its columns is which where that has
     been asked, and by how much a figure may differ."""
 
@@ -63,27 +63,31 @@ class Theirs(Schema):
     tolerance: Annotated[Decimal, Field(ge=0, le=1_000_000)] = Decimal("0.01")
 
 
-@router.post("owed", response={200: list[Owed], **REFUSALS}, operation_id="owed")
-def ask_owed(request: SignedIn, asked: AskOwed) -> list[Owed]:
+@router.post("balance-at", response={200: list[Owed], **REFUSALS}, operation_id="askBalanceAt")
+def ask_balance_at(request: SignedIn, asked: AskBalanceAt) -> list[Owed]:
     """What is owed after payments or on days, with the interest accrued to each."""
     return answered(request, answers.owed, asked.statement, asked.at, asked.payoff)
 
 
-@router.post("stretch", response={200: list[PeriodTotals], **REFUSALS}, operation_id="stretch")
-def ask_stretch(request: SignedIn, asked: AskStretch) -> list[PeriodTotals]:
+@router.post(
+    "period-totals", response={200: list[PeriodTotals], **REFUSALS}, operation_id="askPeriodTotals"
+)
+def ask_period_totals(request: SignedIn, asked: AskPeriodTotals) -> list[PeriodTotals]:
     """What stretches of payments add up to, each on its own."""
     return answered(request, answers.period_totals_of, asked.statement, asked.stretch)
 
 
-@router.post("hold-against", response={200: Reconciliation, **REFUSALS}, operation_id="holdAgainst")
-def hold_theirs_against(request: SignedIn, theirs: Theirs) -> Reconciliation:
+@router.post(
+    "reconciliation", response={200: Reconciliation, **REFUSALS}, operation_id="askReconciliation"
+)
+def ask_reconciliation(request: SignedIn, asked: AskReconciliation) -> Reconciliation:
     """Somebody's schedule against ours, row by row."""
     return answered(
-        request, answers.held, theirs.statement, theirs.text, theirs.matched, theirs.tolerance
+        request, answers.held, asked.statement, asked.text, asked.matched, asked.tolerance
     )
 
 
-class AskSettled(Schema):
+class AskPayoff(Schema):
     """A statement, the payment after which or the day on which it ends, what is agreed for that."""
 
     statement: Statement
@@ -91,25 +95,25 @@ class AskSettled(Schema):
     charge: Charge = Charge()
 
 
-class AskCurve(Schema):
+class AskRateCurve(Schema):
     """A statement whose rate is asked for."""
 
     statement: Statement
 
 
-@router.post("settled", response={200: PayoffAmount, **REFUSALS}, operation_id="settled")
-def ask_settled(request: SignedIn, asked: AskSettled) -> PayoffAmount:
+@router.post("payoff", response={200: PayoffAmount, **REFUSALS}, operation_id="askPayoff")
+def ask_payoff(request: SignedIn, asked: AskPayoff) -> PayoffAmount:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
     return answered(request, answers.payoff_at, asked.statement, asked.at, asked.charge)
 
 
-@router.post("curve", response={200: RateCurve, **REFUSALS}, operation_id="curve")
-def ask_curve(request: SignedIn, asked: AskCurve) -> RateCurve:
+@router.post("rate-curve", response={200: RateCurve, **REFUSALS}, operation_id="askRateCurve")
+def ask_rate_curve(request: SignedIn, asked: AskRateCurve) -> RateCurve:
     """What is left at the end against the rate, and where that is as stated."""
     return answered(request, answers.curve, asked.statement)
 
 
-class AskMoves(Schema):
+class AskSensitivity(Schema):
     """A statement, one or two figures to vary, and the results to see.
 
     `start`: where they are to be told in parts, the point a part begins with: 0, then each part's
@@ -129,8 +133,8 @@ class AskVariant(Schema):
     values: dict[str, str] = Field(max_length=4)
 
 
-@router.post("moves", response={200: Variations, **REFUSALS}, operation_id="moves")
-def ask_moves(request: SignedIn, asked: AskMoves) -> Variations:
+@router.post("sensitivity", response={200: Variations, **REFUSALS}, operation_id="askSensitivity")
+def ask_sensitivity(request: SignedIn, asked: AskSensitivity) -> Variations:
     """Results for every value of one or two figures, and what small changes do."""
     question = (asked.statement, asked.varied, asked.results)
     if asked.start is None:
@@ -140,13 +144,13 @@ def ask_moves(request: SignedIn, asked: AskMoves) -> Variations:
     return worked(request, answers.moves, *question, asked.start)
 
 
-@router.post("variant", response={200: Statement, **REFUSALS}, operation_id="variant")
+@router.post("variant", response={200: Statement, **REFUSALS}, operation_id="askVariant")
 def ask_variant(request: SignedIn, asked: AskVariant) -> Statement:
     """The statement with the values of a point of a sweep."""
     return answered(request, variant, asked.statement, asked.values)
 
 
-class AskMore(Schema):
+class AskPayingMore(Schema):
     """A statement, and what is paid on top."""
 
     statement: Statement
@@ -160,13 +164,13 @@ class AskPoints(Schema):
     points: Points
 
 
-@router.post("paying-more", response={200: PaidMore, **REFUSALS}, operation_id="payingMore")
-def ask_more(request: SignedIn, asked: AskMore) -> PaidMore:
+@router.post("paying-more", response={200: PaidMore, **REFUSALS}, operation_id="askPayingMore")
+def ask_paying_more(request: SignedIn, asked: AskPayingMore) -> PaidMore:
     """The loan with more paid than is due, against the loan as it stands."""
     return answered(request, paying_more, asked.statement, asked.more)
 
 
-@router.post("points", response={200: TwoOffers, **REFUSALS}, operation_id="points")
+@router.post("points", response={200: TwoOffers, **REFUSALS}, operation_id="askPoints")
 def ask_points(request: SignedIn, asked: AskPoints) -> TwoOffers:
     """The loan as it stands against the same at another rate with points."""
     return answered(request, two_offers, asked.statement, asked.points)

@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import NinjaAPI, Query
+from ninja import Query
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.parser import Parser
 from ninja.security import django_auth
@@ -20,6 +20,8 @@ from zephyrant.desk import audit, heavy
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
+
+from .described import DescribedAPI
 
 log = logging.getLogger(__name__)
 P = ParamSpec("P")
@@ -42,7 +44,12 @@ class SignedIn(HttpRequest):
     user: User
 
 
-#: What any endpoint behind the sign-in may refuse with.
+#: Things on a page of a list; further down than so many no list is looked at.
+PAGE: Final = 100
+_MOST_LISTED: Final = 1_000_000
+Start = Annotated[int, Query(ge=0, le=_MOST_LISTED)]
+
+
 class Refusal(Errors):
     """What is wrong, and the id of the request, under which the log tells of it."""
 
@@ -63,7 +70,7 @@ REFUSALS: Final = {
     503: Refusal,
 }
 
-api = NinjaAPI(
+api = DescribedAPI(
     title="Zephyrant",
     version="1",
     description="State a loan, put a ? where a figure is missing, get the whole loan.",

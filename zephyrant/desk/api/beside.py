@@ -15,9 +15,16 @@ from zephyrant.desk.trail import TrailTold
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import Statement
 
-from .base import REFUSALS, SignedIn, file_of, noted
+from .base import PAGE, REFUSALS, SignedIn, Start, file_of, noted
 
 router = Router()
+
+
+class TrailList(Schema):
+    """A page of the trail."""
+
+    items: list[TrailTold]
+    total: int
 
 
 class Named(Schema):
@@ -26,13 +33,12 @@ class Named(Schema):
     name: str = Field(max_length=120)
 
 
-@router.get(
-    "{uuid:case_id}/trail", response={200: list[TrailTold], **REFUSALS}, operation_id="listTrail"
-)
-def list_trail(request: SignedIn, case_id: uuid.UUID) -> list[TrailTold]:
+@router.get("{uuid:case_id}/trail", response={200: TrailList, **REFUSALS}, operation_id="listTrail")
+def list_trail(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> TrailList:
     """Every answer found in a case, the newest first."""
     case = cases.one(request.user, case_id)
-    return trail.told(case, cases.marks_of(request.user))
+    told = trail.told(case, cases.marks_of(request.user))
+    return TrailList(items=told[start : start + PAGE], total=len(told))
 
 
 @router.get(
@@ -64,26 +70,30 @@ def name_trail_point(
     return 204, None
 
 
-@router.put("{uuid:case_id}/asides", response={204: None, **REFUSALS}, operation_id="keepAsides")
+@router.put("{uuid:case_id}/asides", response={204: None, **REFUSALS}, operation_id="saveAsides")
 def keep_asides(request: SignedIn, case_id: uuid.UUID, kept: Asides) -> tuple[int, None]:
     """What is asked beside a case, kept with it."""
     asides.keep(request.user, case_id, kept)
     return 204, None
 
 
-@router.get("{uuid:case_id}/beside", response={200: SideBySide, **REFUSALS}, operation_id="beside")
-def get_beside(request: SignedIn, case_id: uuid.UUID) -> SideBySide:
+@router.get(
+    "{uuid:case_id}/side-by-side",
+    response={200: SideBySide, **REFUSALS},
+    operation_id="getSideBySide",
+)
+def get_side_by_side(request: SignedIn, case_id: uuid.UUID) -> SideBySide:
     """The case and what is pinned beside it."""
     return asides.beside(request.user, cases.one(request.user, case_id), heavy.gone(request))
 
 
 @router.get(
-    "{uuid:case_id}/beside/file",
-    operation_id="takeBeside",
+    "{uuid:case_id}/side-by-side/file",
+    operation_id="takeSideBySide",
     response=REFUSALS,
     openapi_extra=file_of(export.CSV, export.WORKBOOK, export.PDF),
 )
-def take_beside(
+def take_side_by_side(
     request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx", "pdf"] = "pdf"
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""

@@ -2,26 +2,36 @@
 
 import uuid
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 from django.http import HttpResponse
-from ninja import Query, Router, Schema
+from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import cases, export, revisions
 from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
-from zephyrant.loans import MARKS, FieldError, Loan, NotALoan
+from zephyrant.loans import MARKS, Loan, NotALoan
 from zephyrant.loans.files import read_flows
 from zephyrant.loans.statement import Statement, restate
 
-from .base import REFUSALS, Making, SignedIn, answered, file_of, made, noted, refuse, said
+from .base import (
+    PAGE,
+    REFUSALS,
+    Making,
+    Refusal,
+    SignedIn,
+    Start,
+    answered,
+    file_of,
+    made,
+    noted,
+    refuse,
+    said,
+)
 
 router = Router()
-PAGE = 100
-#: Further down no list is looked at.
-MOST_LISTED = 1_000_000
 
 
 class CaseListed(Schema):
@@ -39,7 +49,7 @@ class CaseListed(Schema):
 class CaseList(Schema):
     """A page of the list; `total` counts all that were found."""
 
-    cases: list[CaseListed]
+    items: list[CaseListed]
     total: int
 
 
@@ -72,16 +82,22 @@ class CaseBinned(Schema):
     kept_until: datetime
 
 
+class CaseBin(Schema):
+    """A page of the bin."""
+
+    items: list[CaseBinned]
+    total: int
+
+
 class Save(Content):
     """Content to keep, and the version of the case it started from."""
 
     version: int
 
 
-class Conflict(Schema):
+class Conflict(Refusal):
     """A save refused: what is kept is newer."""
 
-    errors: list[FieldError]
     kept: CaseOpened
 
 
@@ -127,12 +143,12 @@ def list_cases(
     request: SignedIn,
     q: str = "",
     sort: Literal["changed", "name", "created"] = "changed",
-    start: Annotated[int, Query(ge=0, le=MOST_LISTED)] = 0,
+    start: Start = 0,
 ) -> CaseList:
     """The cases in which every word of `q` is found, a hundred from `start` on."""
     found = cases.search(request.user, q, sort)
     page = found[start : start + PAGE]
-    return CaseList(cases=[_listed(case, request) for case in page], total=found.count())
+    return CaseList(items=[_listed(case, request) for case in page], total=found.count())
 
 
 @router.post("", response={201: CaseOpened, **REFUSALS}, operation_id="startCase")
@@ -141,24 +157,30 @@ def start_case(request: SignedIn, content: Content) -> tuple[int, CaseOpened]:
     return 201, opened(cases.start(request.user, content), request)
 
 
-@router.post("open", response={201: CaseOpened, **REFUSALS}, operation_id="openDocument")
-def open_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
+@router.post(
+    "from-document", response={201: CaseOpened, **REFUSALS}, operation_id="startCaseFromDocument"
+)
+def start_case_from_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
     """A new case from a loan document."""
     content = Content(statement=restate(loan, cases.marks_of(request.user)))
     return 201, opened(cases.start(request.user, content), request)
 
 
-class ManyOpened(Schema):
+class ManyStarted(Schema):
     """How many cases a file of several became."""
 
     cases: int
 
 
-@router.post("open-all", response={201: ManyOpened, **REFUSALS}, operation_id="openDocuments")
-def open_documents(request: SignedIn, loans_: list[Loan]) -> tuple[int, ManyOpened]:
+@router.post(
+    "from-documents",
+    response={201: ManyStarted, **REFUSALS},
+    operation_id="startCasesFromDocuments",
+)
+def start_cases_from_documents(request: SignedIn, loans_: list[Loan]) -> tuple[int, ManyStarted]:
     """A case for each document of a list, as all cases are taken out; all of them, or none."""
     contents = [Content(statement=restate(loan, cases.marks_of(request.user))) for loan in loans_]
-    return 201, ManyOpened(cases=cases.start_all(request.user, contents))
+    return 201, ManyStarted(cases=cases.start_all(request.user, contents))
 
 
 class FlowsPasted(Schema):
@@ -169,8 +191,12 @@ class FlowsPasted(Schema):
     currency: str = "EUR"
 
 
-@router.post("flows", response={201: CaseOpened, **REFUSALS}, operation_id="openFlows")
-def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened] | HttpResponse:
+@router.post(
+    "from-flows", response={201: CaseOpened, **REFUSALS}, operation_id="startCaseFromFlows"
+)
+def start_case_from_flows(
+    request: SignedIn, pasted: FlowsPasted
+) -> tuple[int, CaseOpened] | HttpResponse:
     """A new case from flows without a loan round them: their rate is asked for."""
     try:
         loan = answered(request, read_flows, pasted.text, pasted.name, pasted.currency)
@@ -181,36 +207,32 @@ def open_flows(request: SignedIn, pasted: FlowsPasted) -> tuple[int, CaseOpened]
 
 
 @router.get(
-    "all.json", operation_id="takeAllJson", response=REFUSALS, openapi_extra=file_of(export.JSON)
+    "file",
+    operation_id="takeCases",
+    response=REFUSALS,
+    openapi_extra=file_of(export.JSON, export.ZIP),
 )
-def take_all_json(request: SignedIn) -> HttpResponse:
-    """Every whole document of the analyst's own cases, in one file."""
-    noted(request, "taken out", "all cases as JSON")
-    return export.all_json(request.user)
+def take_cases(request: SignedIn, kind: Literal["json", "zip"] = "json") -> HttpResponse:
+    """Every whole document of the analyst's own cases: in one file, or in a zip a file each."""
+    noted(request, "taken out", f"all cases as {kind}")
+    return export.all_json(request.user) if kind == "json" else export.all_zip(request.user)
 
 
-@router.get(
-    "all.zip", operation_id="takeAllZip", response=REFUSALS, openapi_extra=file_of(export.ZIP)
-)
-def take_all_zip(request: SignedIn) -> HttpResponse:
-    """Every whole document of the analyst's own cases, a file each."""
-    noted(request, "taken out", "all cases as a zip")
-    return export.all_zip(request.user)
-
-
-@router.get("bin", response={200: list[CaseBinned], **REFUSALS}, operation_id="listBin")
-def list_bin(request: SignedIn) -> list[CaseBinned]:
+@router.get("bin", response={200: CaseBin, **REFUSALS}, operation_id="listCaseBin")
+def list_bin(request: SignedIn, start: Start = 0) -> CaseBin:
     """What the analyst deleted in the last thirty days."""
-    return [
+    found = cases.binned(request.user)
+    items = [
         CaseBinned(
             id=case.pk,
             name=case.name,
             deleted_at=case.deleted_at,
             kept_until=case.deleted_at + BIN_KEEPS,
         )
-        for case in cases.binned(request.user)
+        for case in found[start : start + PAGE]
         if case.deleted_at
     ]
+    return CaseBin(items=items, total=found.count())
 
 
 @router.get("{uuid:case_id}", response={200: CaseOpened, **REFUSALS}, operation_id="getCase")
@@ -232,7 +254,7 @@ def save_case(
         return opened(cases.save(request.user, case_id, kept, kept.version), request)
     except cases.ChangedMeanwhileError as error:
         return 409, Conflict(
-            errors=[said("This case was changed meanwhile.")], kept=opened(error.case, request)
+            errors=(said("This case was changed meanwhile."),), kept=opened(error.case, request)
         )
 
 
@@ -260,7 +282,7 @@ def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
 
 @router.get(
     "{uuid:case_id}/document",
-    operation_id="takeDocument",
+    operation_id="takeCaseDocument",
     response=REFUSALS,
     openapi_extra=file_of(export.JSON),
 )
@@ -273,7 +295,7 @@ def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
 
 @router.get(
     "{uuid:case_id}/schedule",
-    operation_id="takeSchedule",
+    operation_id="takeCaseSchedule",
     response=REFUSALS,
     openapi_extra=file_of(export.CSV, export.WORKBOOK),
 )
@@ -293,7 +315,7 @@ def take_schedule(
 
 @router.get(
     "{uuid:case_id}/statement",
-    operation_id="takeStatement",
+    operation_id="takeCaseStatement",
     response=REFUSALS,
     openapi_extra=file_of(export.PDF),
 )

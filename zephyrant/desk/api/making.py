@@ -17,7 +17,9 @@ class Growing(Schema):
     share: float | None
 
 
-@router.get("{uuid:making}", response={200: Growing, **REFUSALS}, operation_id="making")
-def get_making(request: SignedIn, making: uuid.UUID) -> Growing:
+@router.get(
+    "{uuid:making}/progress", response={200: Growing, **REFUSALS}, operation_id="getFileProgress"
+)
+def get_file_progress(request: SignedIn, making: uuid.UUID) -> Growing:
     """How much is there of the file that was asked for under this name (`making`)."""
     return Growing(share=heavy.share(request.user.pk, making))

@@ -1,4 +1,4 @@
-"""Quotes side by side: compared, kept in lists, taken out, read back; and quoting habits."""
+"""Lists of quotes: kept, taken out, read back."""
 
 import uuid
 from datetime import datetime
@@ -8,15 +8,14 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import export, presets, quote_lists
+from zephyrant.desk import export, quote_lists
 from zephyrant.desk.models import BIN_KEEPS
 from zephyrant.desk.models import QuoteList as Kept
-from zephyrant.desk.presets import MOST_PRESETS, Preset
 from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.files import read_file
-from zephyrant.loans.statement import Comparison, QuoteList, compare
+from zephyrant.loans.statement import QuoteList
 
-from .base import REFUSALS, SignedIn, answered, file_of, noted, refuse, said
+from .base import PAGE, REFUSALS, Refusal, SignedIn, Start, file_of, noted, refuse, said
 
 router = Router()
 
@@ -54,12 +53,6 @@ class QuoteListBinned(Schema):
     kept_until: datetime
 
 
-class Presets(Schema):
-    """All the quoting habits of an analyst."""
-
-    presets: list[Preset] = Field(max_length=MOST_PRESETS)
-
-
 class SaveQuoteList(Schema):
     """Quotes to keep, and the version of the list they started from."""
 
@@ -67,11 +60,24 @@ class SaveQuoteList(Schema):
     version: int
 
 
-class QuoteListConflict(Schema):
+class QuoteListConflict(Refusal):
     """A save refused: what is kept is newer."""
 
-    errors: list[FieldError]
     kept: QuoteListOpened
+
+
+class QuoteListList(Schema):
+    """A page of lists."""
+
+    items: list[QuoteListListed]
+    total: int
+
+
+class QuoteListBin(Schema):
+    """A page of the bin."""
+
+    items: list[QuoteListBinned]
+    total: int
 
 
 def _opened(kept: Kept, request: SignedIn) -> QuoteListOpened:
@@ -83,43 +89,35 @@ def _opened(kept: Kept, request: SignedIn) -> QuoteListOpened:
     )
 
 
-@router.post("quotes/compare", response={200: Comparison, **REFUSALS}, operation_id="compareQuotes")
-def compare_quotes(request: SignedIn, quotes: QuoteList) -> Comparison:
-    """Quotes on one footing, ranked, and in money on the loan stated with them."""
-    return answered(request, compare, quotes)
-
-
-@router.get(
-    "quote-lists", response={200: list[QuoteListListed], **REFUSALS}, operation_id="listQuoteLists"
-)
-def list_quote_lists(request: SignedIn) -> list[QuoteListListed]:
+@router.get("", response={200: QuoteListList, **REFUSALS}, operation_id="listQuoteLists")
+def list_quote_lists(request: SignedIn, start: Start = 0) -> QuoteListList:
     """The analyst's lists, the last changed first."""
-    return [
+    found = quote_lists.listed(request.user)
+    items = [
         QuoteListListed(
             id=kept.pk,
             name=kept.name,
             quotes=len(kept.content.get("quotes", [])),
             changed_at=kept.changed_at,
         )
-        for kept in quote_lists.listed(request.user)
+        for kept in found[start : start + PAGE]
     ]
+    return QuoteListList(items=items, total=found.count())
 
 
-@router.post(
-    "quote-lists", response={201: QuoteListOpened, **REFUSALS}, operation_id="startQuoteList"
-)
+@router.post("", response={201: QuoteListOpened, **REFUSALS}, operation_id="startQuoteList")
 def start_quote_list(request: SignedIn, content: QuoteList) -> tuple[int, QuoteListOpened]:
     """A new list."""
     return 201, _opened(quote_lists.start(request.user, content), request)
 
 
 @router.post(
-    "quote-lists/open",
+    "from-file",
     response={201: QuoteListRead, **REFUSALS},
-    operation_id="openQuoteList",
+    operation_id="startQuoteListFromFile",
     openapi_extra={"requestBody": {"content": {"text/plain": {"schema": {"type": "string"}}}}},
 )
-def open_quote_list(
+def start_quote_list_from_file(
     request: SignedIn, name: Annotated[str, Field(max_length=200)] = ""
 ) -> tuple[int, QuoteListRead] | HttpResponse:
     """A new list from a CSV or JSON file; what cannot be read is told row by row."""
@@ -133,26 +131,28 @@ def open_quote_list(
 
 
 @router.get(
-    "quote-lists/bin",
-    response={200: list[QuoteListBinned], **REFUSALS},
+    "bin",
+    response={200: QuoteListBin, **REFUSALS},
     operation_id="listBinnedQuoteLists",
 )
-def list_binned(request: SignedIn) -> list[QuoteListBinned]:
+def list_binned(request: SignedIn, start: Start = 0) -> QuoteListBin:
     """What the analyst deleted in the last thirty days."""
-    return [
+    found = quote_lists.binned(request.user)
+    items = [
         QuoteListBinned(
             id=kept.pk,
             name=kept.name,
             deleted_at=kept.deleted_at,
             kept_until=kept.deleted_at + BIN_KEEPS,
         )
-        for kept in quote_lists.binned(request.user)
+        for kept in found[start : start + PAGE]
         if kept.deleted_at
     ]
+    return QuoteListBin(items=items, total=found.count())
 
 
 @router.get(
-    "quote-lists/{uuid:list_id}",
+    "{uuid:list_id}",
     response={200: QuoteListOpened, **REFUSALS},
     operation_id="getQuoteList",
 )
@@ -162,7 +162,7 @@ def get_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpened:
 
 
 @router.put(
-    "quote-lists/{uuid:list_id}",
+    "{uuid:list_id}",
     response={200: QuoteListOpened, 409: QuoteListConflict, **REFUSALS},
     operation_id="saveQuoteList",
 )
@@ -174,14 +174,12 @@ def save_quote_list(
         saved = quote_lists.save(request.user, list_id, kept.content, kept.version)
     except quote_lists.ListChangedMeanwhileError as error:
         return 409, QuoteListConflict(
-            errors=[said("This list was changed meanwhile.")], kept=_opened(error.kept, request)
+            errors=(said("This list was changed meanwhile."),), kept=_opened(error.kept, request)
         )
     return _opened(saved, request)
 
 
-@router.delete(
-    "quote-lists/{uuid:list_id}", response={204: None, **REFUSALS}, operation_id="deleteQuoteList"
-)
+@router.delete("{uuid:list_id}", response={204: None, **REFUSALS}, operation_id="deleteQuoteList")
 def delete_quote_list(request: SignedIn, list_id: uuid.UUID) -> tuple[int, None]:
     """The list into the bin."""
     quote_lists.throw_away(request.user, list_id)
@@ -190,7 +188,7 @@ def delete_quote_list(request: SignedIn, list_id: uuid.UUID) -> tuple[int, None]
 
 
 @router.post(
-    "quote-lists/{uuid:list_id}/undelete",
+    "{uuid:list_id}/undelete",
     response={200: QuoteListOpened, **REFUSALS},
     operation_id="undeleteQuoteList",
 )
@@ -200,8 +198,8 @@ def undelete_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpene
 
 
 @router.get(
-    "quote-lists/{uuid:list_id}/file",
-    operation_id="takeQuoteList",
+    "{uuid:list_id}/file",
+    operation_id="takeQuoteListFile",
     response=REFUSALS,
     openapi_extra=file_of(export.CSV, export.JSON),
 )
@@ -212,16 +210,3 @@ def take_quote_list(
     kept = quote_lists.one(request.user, list_id)
     noted(request, "taken out", f"list of quotes {list_id} as {kind}")
     return export.quotes(quote_lists.content_of(kept, request.user), kind)
-
-
-@router.get("presets", response={200: list[Preset], **REFUSALS}, operation_id="presets")
-def get_presets(request: SignedIn) -> list[Preset]:
-    """The analyst's quoting habits."""
-    return presets.presets_of(request.user)
-
-
-@router.put("presets", response={200: list[Preset], **REFUSALS}, operation_id="setPresets")
-def set_presets(request: SignedIn, chosen: Presets) -> list[Preset]:
-    """These quoting habits and no others."""
-    presets.keep_presets(request.user, chosen.presets)
-    return presets.presets_of(request.user)

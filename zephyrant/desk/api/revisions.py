@@ -2,6 +2,7 @@
 
 import uuid
 from datetime import datetime
+from itertools import pairwise
 
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
@@ -11,7 +12,7 @@ from zephyrant.desk.models import Revision
 from zephyrant.loans import FieldError
 from zephyrant.loans.statement import Statement
 
-from .base import REFUSALS, SignedIn
+from .base import PAGE, REFUSALS, SignedIn, Start
 from .cases import CaseOpened, Conflict, opened
 
 router = Router()
@@ -38,6 +39,13 @@ class RevisionOpened(RevisionListed):
     differs: list[str]
 
 
+class RevisionList(Schema):
+    """A page of the revisions."""
+
+    items: list[RevisionListed]
+    total: int
+
+
 class Version(Schema):
     """The version of the case that is gone on from."""
 
@@ -52,15 +60,16 @@ def _by(revision: Revision) -> str:
 
 @router.get(
     "{uuid:case_id}/revisions",
-    response={200: list[RevisionListed], **REFUSALS},
+    response={200: RevisionList, **REFUSALS},
     operation_id="listRevisions",
 )
-def list_revisions(request: SignedIn, case_id: uuid.UUID) -> list[RevisionListed]:
+def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> RevisionList:
     """The revisions of a case, the newest first."""
     marks = cases.marks_of(request.user)
-    all_of_them = list(cases.one(request.user, case_id).revisions.select_related("by"))
-    earlier = [*all_of_them[1:], None]
-    return [
+    found = cases.one(request.user, case_id).revisions.select_related("by")
+    # One more than is shown: each is told against the one before it.
+    page = [*found[start : start + PAGE + 1], None]
+    items = [
         RevisionListed(
             number=revision.number,
             by=_by(revision),
@@ -68,8 +77,10 @@ def list_revisions(request: SignedIn, case_id: uuid.UUID) -> list[RevisionListed
             saved_at=revision.saved_at,
             changes=revisions.in_words(before, revision, marks),
         )
-        for revision, before in zip(all_of_them, earlier, strict=True)
+        for revision, before in pairwise(page[: PAGE + 1])
+        if revision is not None
     ]
+    return RevisionList(items=items, total=found.count())
 
 
 @router.get(
@@ -98,11 +109,11 @@ def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> Revision
 
 
 @router.post(
-    "{uuid:case_id}/revisions/{int:number}/bring-back",
+    "{uuid:case_id}/revisions/{int:number}/restore",
     response={200: CaseOpened, 409: Conflict, **REFUSALS},
-    operation_id="bringBack",
+    operation_id="restoreRevision",
 )
-def bring_back(
+def restore_revision(
     request: SignedIn, case_id: uuid.UUID, number: int, going_on: Version
 ) -> CaseOpened | tuple[int, Conflict]:
     """The case as it stood in a revision, as its newest."""
@@ -111,6 +122,6 @@ def bring_back(
     except cases.ChangedMeanwhileError as error:
         message = "This case was changed meanwhile."
         return 409, Conflict(
-            errors=[FieldError(field="", message=message)], kept=opened(error.case, request)
+            errors=(FieldError(field="", message=message),), kept=opened(error.case, request)
         )
     return opened(case, request)

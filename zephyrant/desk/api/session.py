@@ -73,8 +73,8 @@ def _from_elsewhere(request: HttpRequest) -> bool:
     return check.process_view(request, lambda _: HttpResponse(), (), {}) is not None
 
 
-@router.get("door", auth=None, response=Door, operation_id="door")
-def door(request: HttpRequest) -> Door:
+@router.get("door", auth=None, response=Door, operation_id="getDoor")
+def get_door(request: HttpRequest) -> Door:
     """Whether there is a demo desk to enter; brings the token that signing in must show."""
     get_token(request)
     return Door(demo=settings.DEMO)
@@ -142,14 +142,14 @@ def change_password(request: SignedIn, passwords: NewPassword) -> tuple[int, Non
     return 204, None
 
 
-@router.get("me", response={200: Me, **REFUSALS}, operation_id="me")
+@router.get("me", response={200: Me, **REFUSALS}, operation_id="getMe")
 def get_me(request: SignedIn) -> Me:
     """Who is at the desk."""
     return _me(request.user)
 
 
-@router.put("me", response={200: Me, **REFUSALS}, operation_id="setMarks")
-def set_marks(request: SignedIn, chosen: MyMarks) -> Me:
+@router.put("me", response={200: Me, **REFUSALS}, operation_id="saveMarks")
+def save_marks(request: SignedIn, chosen: MyMarks) -> Me:
     """Other number marks."""
     Preferences.objects.update_or_create(user=request.user, defaults={"marks": chosen.marks})
     return _me(request.user)

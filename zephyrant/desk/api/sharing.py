@@ -11,7 +11,7 @@ from zephyrant.desk import cases
 from zephyrant.desk.models import Case, Share
 from zephyrant.loans import FieldError
 
-from .base import REFUSALS, SignedIn, noted, refuse
+from .base import PAGE, REFUSALS, SignedIn, Start, noted, refuse
 
 router = Router()
 
@@ -23,6 +23,13 @@ class Colleague(Schema):
     name: str
 
 
+class ColleagueList(Schema):
+    """A page of colleagues."""
+
+    items: list[Colleague]
+    total: int
+
+
 class Shared(Schema):
     """A colleague with whom a case is shared."""
 
@@ -30,14 +37,15 @@ class Shared(Schema):
     may_edit: bool
 
 
-@router.get("colleagues", response={200: list[Colleague], **REFUSALS}, operation_id="colleagues")
-def colleagues(request: SignedIn) -> list[Colleague]:
+@router.get("colleagues", response={200: ColleagueList, **REFUSALS}, operation_id="listColleagues")
+def list_colleagues(request: SignedIn, start: Start = 0) -> ColleagueList:
     """Everyone else who has an account."""
     others = User.objects.filter(is_active=True).exclude(pk=request.user.pk).order_by("username")
-    return [
+    items = [
         Colleague(username=user.username, name=user.get_full_name() or user.username)
-        for user in others
+        for user in others[start : start + PAGE]
     ]
+    return ColleagueList(items=items, total=others.count())
 
 
 def _shares(case: Case) -> list[Shared]:
@@ -48,9 +56,11 @@ def _shares(case: Case) -> list[Shared]:
 
 
 @router.get(
-    "cases/{uuid:case_id}/shares", response={200: list[Shared], **REFUSALS}, operation_id="shares"
+    "cases/{uuid:case_id}/shares",
+    response={200: list[Shared], **REFUSALS},
+    operation_id="listShares",
 )
-def get_shares(request: SignedIn, case_id: uuid.UUID) -> list[Shared]:
+def list_shares(request: SignedIn, case_id: uuid.UUID) -> list[Shared]:
     """With whom a case of one's own is shared."""
     return _shares(cases.own(request.user, case_id))
 
@@ -58,10 +68,10 @@ def get_shares(request: SignedIn, case_id: uuid.UUID) -> list[Shared]:
 @router.put(
     "cases/{uuid:case_id}/shares",
     response={200: list[Shared], **REFUSALS},
-    operation_id="setShares",
+    operation_id="saveShares",
 )
 @transaction.atomic
-def set_shares(
+def save_shares(
     request: SignedIn, case_id: uuid.UUID, shared: list[Shared]
 ) -> list[Shared] | HttpResponse:
     """Share a case of one's own with these and nobody else."""

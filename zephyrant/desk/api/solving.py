@@ -40,7 +40,7 @@ def work_statement(
         return _json(unworked(statement, spent).model_dump_json().encode())
 
 
-@router.get("words", response={200: words.Words, **REFUSALS}, operation_id="words")
+@router.get("words", response={200: words.Words, **REFUSALS}, operation_id="getWords")
 def get_words(request: SignedIn) -> words.Words:
     """The choices a statement offers, and what they are called."""
     return words.words()

@@ -19,7 +19,7 @@ from zephyrant.desk.models import LoanTable
 from zephyrant.desk.table_asks import Looking, Matching
 from zephyrant.loans.tape import Defaults, FieldName, Question, Summary
 
-from .base import REFUSALS, Making, SignedIn, file_of, made, noted, refuse, said
+from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
 
 router = Router()
@@ -39,6 +39,13 @@ class TableListed(Schema):
     ended_at: datetime | None
     created_at: datetime
     summary: Summary | None
+
+
+class TableList(Schema):
+    """A page of tables."""
+
+    items: list[TableListed]
+    total: int
 
 
 class Titled(Schema):
@@ -87,7 +94,7 @@ class Page(Schema):
     """Rows of a result: texts by the inner name of their column."""
 
     total: int
-    rows: list[dict[str, str | int | None]]
+    items: list[dict[str, str | int | None]]
 
 
 def _listed(table: LoanTable) -> dict[str, Any]:
@@ -113,15 +120,16 @@ def _opened(table: LoanTable) -> TableOpened:
     )
 
 
-@router.get("", response={200: list[TableListed], **REFUSALS}, operation_id="listTables")
-def list_tables(request: SignedIn) -> list[TableListed]:
+@router.get("", response={200: TableList, **REFUSALS}, operation_id="listTables")
+def list_tables(request: SignedIn, start: Start = 0) -> TableList:
     """The analyst's tables, the newest first."""
     tables = LoanTable.objects.filter(owner=request.user).defer("source", "result")
-    return [TableListed(**_listed(table)) for table in tables]
+    items = [TableListed(**_listed(table)) for table in tables[start : start + PAGE]]
+    return TableList(items=items, total=tables.count())
 
 
-@router.post("", response={201: TableOpened, **REFUSALS}, operation_id="openTable")
-def open_table(
+@router.post("", response={201: TableOpened, **REFUSALS}, operation_id="startTable")
+def start_table(
     request: SignedIn,
     file: File[UploadedFile],
 ) -> tuple[int, TableOpened] | HttpResponse:
@@ -135,8 +143,10 @@ def open_table(
     return 201, _opened(tables.open_file(request.user, file.file, file.name or ""))
 
 
-@router.post("paste", response={201: TableOpened, **REFUSALS}, operation_id="pasteTable")
-def paste_table(request: SignedIn, pasted: Pasted) -> tuple[int, TableOpened]:
+@router.post(
+    "from-text", response={201: TableOpened, **REFUSALS}, operation_id="startTableFromText"
+)
+def start_table_from_text(request: SignedIn, pasted: Pasted) -> tuple[int, TableOpened]:
     """A table from text."""
     import io
 
@@ -157,9 +167,9 @@ def get_table(request: SignedIn, table_id: uuid.UUID) -> TableOpened:
 @router.get(
     "{uuid:table_id}/progress",
     response={200: TableListed, **REFUSALS},
-    operation_id="tableProgress",
+    operation_id="getTableProgress",
 )
-def table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
+def get_table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
     """How far a table is."""
     from zephyrant.desk import tables
 
@@ -167,9 +177,11 @@ def table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
 
 
 @router.post(
-    "{uuid:table_id}/look", response={200: TableLooked, **REFUSALS}, operation_id="lookAtTable"
+    "{uuid:table_id}/ask/reading",
+    response={200: TableLooked, **REFUSALS},
+    operation_id="askTableReading",
 )
-def look_at_table(request: SignedIn, table_id: uuid.UUID, asked: Columns) -> TableLooked:
+def ask_table_reading(request: SignedIn, table_id: uuid.UUID, asked: Columns) -> TableLooked:
     """What the cells of matched columns say of how they are written."""
     from zephyrant.desk import tables
 
@@ -178,17 +190,19 @@ def look_at_table(request: SignedIn, table_id: uuid.UUID, asked: Columns) -> Tab
 
 
 @router.put(
-    "{uuid:table_id}/work", response={200: TableOpened, **REFUSALS}, operation_id="workTable"
+    "{uuid:table_id}/matching",
+    response={200: TableOpened, **REFUSALS},
+    operation_id="saveTableMatching",
 )
-def work_table(request: SignedIn, table_id: uuid.UUID, matching: Matching) -> TableOpened:
+def save_table_matching(request: SignedIn, table_id: uuid.UUID, matching: Matching) -> TableOpened:
     """The table matched, and set to be worked."""
     from zephyrant.desk import tables
 
     return _opened(tables.ask(request.user, table_id, matching))
 
 
-@router.post("{uuid:table_id}/cancel", response={204: None, **REFUSALS}, operation_id="cancelTable")
-def cancel_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
+@router.delete("{uuid:table_id}/work", response={204: None, **REFUSALS}, operation_id="stopTable")
+def stop_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
     """The work on a table stopped."""
     from zephyrant.desk import tables
 
@@ -206,21 +220,21 @@ def delete_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
     return 204, None
 
 
-@router.get("{uuid:table_id}/rows", response={200: Page, **REFUSALS}, operation_id="tableRows")
-def table_rows(request: SignedIn, table_id: uuid.UUID, looking: Query[Looking]) -> Page:
+@router.get("{uuid:table_id}/rows", response={200: Page, **REFUSALS}, operation_id="listTableRows")
+def list_table_rows(request: SignedIn, table_id: uuid.UUID, looking: Query[Looking]) -> Page:
     """A page of the result, sorted and filtered."""
     from zephyrant.desk import tables
 
     total, rows = tables.shown(tables.one(request.user, table_id), looking)
-    return Page(total=total, rows=rows)
+    return Page(total=total, items=rows)
 
 
 @router.post(
     "{uuid:table_id}/rows/{int:row}/case",
     response={201: CaseOpened, **REFUSALS},
-    operation_id="openRow",
+    operation_id="startCaseFromRow",
 )
-def open_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, CaseOpened]:
+def start_case_from_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, CaseOpened]:
     """A row as a case of its own."""
     from zephyrant.desk import tables
 
@@ -230,11 +244,11 @@ def open_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tuple[int, Cas
 
 @router.get(
     "{uuid:table_id}/file",
-    operation_id="takeTable",
+    operation_id="takeTableFile",
     response=REFUSALS,
     openapi_extra=file_of(CSV, WORKBOOK, JSON_LINES),
 )
-def take_table(
+def take_table_file(
     request: SignedIn,
     table_id: uuid.UUID,
     kind: Literal["csv", "xlsx", "jsonl"] = "csv",

@@ -143,7 +143,7 @@ function AimCurve({
   };
   const found = useQuery({
     queryKey: ["moves", "aim", body],
-    queryFn: ({ signal }) => ask(client.POST("/api/moves", { body, signal })),
+    queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/sensitivity", { body, signal })),
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,

@@ -8,7 +8,7 @@ export function contentOf(opened: CaseOpened): Content {
 export function sendCase(id: string) {
   return (content: Content, version: number, leaving: boolean): Promise<CaseOpened> =>
     ask(
-      client.PUT("/api/cases/{case_id}", {
+      client.PUT("/api/v1/cases/{case_id}", {
         params: { path: { case_id: id } },
         body: { ...content, version },
         keepalive: leaving,

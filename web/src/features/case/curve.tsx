@@ -25,7 +25,8 @@ export function Curve({ statement }: { statement: Statement }) {
   const { marks } = useDesk();
   const curve = useQuery({
     queryKey: ["curve", statement],
-    queryFn: ({ signal }) => ask(client.POST("/api/curve", { body: { statement }, signal })),
+    queryFn: ({ signal }) =>
+      ask(client.POST("/api/v1/ask/rate-curve", { body: { statement }, signal })),
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,

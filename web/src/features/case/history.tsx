@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { ask, client, type CaseOpened } from "../../api/client";
+import { ask, type CaseOpened, client, everyPage } from "../../api/client";
 import { moment } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { useDesk } from "../../hooks/use-desk";
@@ -22,7 +22,7 @@ function Detail({ caseId, number }: { caseId: string; number: number }) {
     queryKey: ["revision", caseId, number, marks.name],
     queryFn: () =>
       ask(
-        client.GET("/api/cases/{case_id}/revisions/{number}", {
+        client.GET("/api/v1/cases/{case_id}/revisions/{number}", {
           params: { path: { case_id: caseId, number } },
         }),
       ),
@@ -64,8 +64,12 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
     queryKey: ["revisions", caseId, marks.name],
     queryFn: async () => {
       await flush();
-      return ask(
-        client.GET("/api/cases/{case_id}/revisions", { params: { path: { case_id: caseId } } }),
+      return everyPage((start) =>
+        ask(
+          client.GET("/api/v1/cases/{case_id}/revisions", {
+            params: { path: { case_id: caseId }, query: { start } },
+          }),
+        ),
       );
     },
     enabled: open,
@@ -77,7 +81,7 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
       const version = await flush();
       if (version === null) throw new Error("What stands here has to be saved first.");
       return ask(
-        client.POST("/api/cases/{case_id}/revisions/{number}/bring-back", {
+        client.POST("/api/v1/cases/{case_id}/revisions/{number}/restore", {
           params: { path: { case_id: caseId, number } },
           body: { version },
         }),

@@ -9,7 +9,9 @@ export function useOpenAs({ statement, ...beside }: Content, suffix: string) {
   return useMutation({
     mutationFn: (found: Statement) => {
       const name = `${statement.name || "Unnamed case"}, ${suffix}`.slice(0, 200);
-      return ask(client.POST("/api/cases", { body: { ...beside, statement: { ...found, name } } }));
+      return ask(
+        client.POST("/api/v1/cases", { body: { ...beside, statement: { ...found, name } } }),
+      );
     },
     onSuccess: opened,
   });

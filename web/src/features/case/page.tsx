@@ -165,9 +165,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
   /** What stands here is saved first, so that what is taken out is what is seen. */
   const taking = useTaking(flush);
   const takeOut = (what: string, path: string) =>
-    taking.take(what, `/api/cases/${opened.id}/${path}`);
+    taking.take(what, `/api/v1/cases/${opened.id}/${path}`);
   const mineAsNew = useMutation({
-    mutationFn: () => ask(client.POST("/api/cases", { body: content })),
+    mutationFn: () => ask(client.POST("/api/v1/cases", { body: content })),
     onSuccess: (kept) => {
       dropDraft(me.username, opened.id);
       location.assign(`/cases/${kept.id}`);
@@ -421,7 +421,7 @@ export function CasePage() {
     queryKey: ["case", id],
     queryFn: async () => {
       await whenSaved(id);
-      return ask(client.GET("/api/cases/{case_id}", { params: { path: { case_id: id } } }));
+      return ask(client.GET("/api/v1/cases/{case_id}", { params: { path: { case_id: id } } }));
     },
     // What is on the page is newer than what was fetched; another visit fetches anew.
     staleTime: Infinity,

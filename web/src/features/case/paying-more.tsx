@@ -21,7 +21,7 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
   const { marks } = useDesk();
   const { statement } = content;
   const found = useAsked("paying-more", { statement, more }, open, (body, signal) =>
-    ask(client.POST("/api/paying-more", { body, signal })),
+    ask(client.POST("/api/v1/ask/paying-more", { body, signal })),
   );
   const take = useOpenAs(content, "more paid");
   const { data } = found;

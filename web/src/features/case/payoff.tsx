@@ -33,7 +33,7 @@ export function Settled({ statement, open, onOpen }: Props) {
   };
   const found = useQuery({
     queryKey: ["settled", body],
-    queryFn: ({ signal }) => ask(client.POST("/api/settled", { body, signal })),
+    queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/payoff", { body, signal })),
     enabled: open,
     placeholderData: keepPreviousData,
     staleTime: Infinity,

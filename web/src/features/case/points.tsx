@@ -79,7 +79,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
     "points",
     { statement, points },
     open && points.percent.trim() !== "",
-    (body, signal) => ask(client.POST("/api/points", { body, signal })),
+    (body, signal) => ask(client.POST("/api/v1/ask/points", { body, signal })),
   );
   const take = useOpenAs(content, "with points");
   const { data } = found;

@@ -154,7 +154,11 @@ export function Against({ statement, open, onOpen }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const hold = useMutation({
     mutationFn: (matched: Matched | null) =>
-      ask(client.POST("/api/hold-against", { body: { statement, text, matched, tolerance } })),
+      ask(
+        client.POST("/api/v1/ask/reconciliation", {
+          body: { statement, text, matched, tolerance },
+        }),
+      ),
   });
   const found = hold.data;
   return (

@@ -187,7 +187,7 @@ function Jump({ statement, onJump }: { statement: Statement; onJump: (number: nu
     if (!typed.trim()) return;
     try {
       const body = { statement, at: typed, payoff: "nearest" as const };
-      const [found] = await ask(client.POST("/api/owed", { body }));
+      const [found] = await ask(client.POST("/api/v1/ask/balance-at", { body }));
       if (found) onJump(Math.max(1, found.number));
     } catch (error) {
       setWrong(error instanceof Error ? error.message : String(error));

@@ -119,13 +119,13 @@ export function WhatMoves({ content, moves, onMoves, open, onOpen }: Props) {
     `${inMarks(path.endsWith("percent") ? trimmed(value) : value, marks)}${path.endsWith("percent") ? " %" : ""}`;
   const take = useMutation({
     mutationFn: async (values: Record<string, string>) => {
-      const moved = await ask(client.POST("/api/variant", { body: { statement, values } }));
+      const moved = await ask(client.POST("/api/v1/ask/variant", { body: { statement, values } }));
       const said = Object.entries(values).map(
         ([path, value]) => `${name(path)} ${shown(path, value)}`,
       );
       const called = `${statement.name || "Unnamed case"}, ${said.join(", ")}`.slice(0, 200);
       return ask(
-        client.POST("/api/cases", {
+        client.POST("/api/v1/cases", {
           body: { ...content, statement: { ...moved, name: called } },
         }),
       );

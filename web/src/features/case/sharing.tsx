@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ask, client, type Shared } from "../../api/client";
+import { ask, client, everyPage, type Shared } from "../../api/client";
 import { Sheet } from "../../ui/sheet";
 import { answerWith } from "../../hooks/answer-with";
 
@@ -16,17 +16,18 @@ export function Sharing({ caseId, open, onOpen }: Props) {
   const key = ["shares", caseId];
   const shares = useQuery({
     queryKey: key,
-    queryFn: () => ask(client.GET("/api/cases/{case_id}/shares", path)),
+    queryFn: () => ask(client.GET("/api/v1/cases/{case_id}/shares", path)),
     enabled: open,
   });
   const colleagues = useQuery({
     queryKey: ["colleagues"],
-    queryFn: () => ask(client.GET("/api/colleagues")),
+    queryFn: () =>
+      everyPage((start) => ask(client.GET("/api/v1/colleagues", { params: { query: { start } } }))),
     enabled: open,
   });
   const change = useMutation({
     mutationFn: (body: Shared[]) =>
-      ask(client.PUT("/api/cases/{case_id}/shares", { ...path, body })),
+      ask(client.PUT("/api/v1/cases/{case_id}/shares", { ...path, body })),
     onSuccess: (now) => answerWith(queries, key, now),
   });
   const failed = shares.error ?? colleagues.error ?? change.error;

@@ -19,12 +19,15 @@ function AddCase({ taken, onAdd }: { taken: string[]; onAdd: (id: string) => voi
     queryKey: ["cases", "to-pin", q],
     queryFn: ({ signal }) =>
       ask(
-        client.GET("/api/cases", { params: { query: { q, sort: "changed", start: 0 } }, signal }),
+        client.GET("/api/v1/cases", {
+          params: { query: { q, sort: "changed", start: 0 } },
+          signal,
+        }),
       ),
     enabled: open,
     staleTime: 10_000,
   });
-  const cases = (found.data?.cases ?? []).filter((each) => !taken.includes(each.id)).slice(0, 8);
+  const cases = (found.data?.items ?? []).filter((each) => !taken.includes(each.id)).slice(0, 8);
   if (!open)
     return (
       <button className="rounded border border-rule-strong px-3 py-1" onClick={() => setOpen(true)}>
@@ -128,7 +131,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
     queryKey: ["beside", opened.id, marks.name, asides.pins, asides.base],
     queryFn: ({ signal }) =>
       ask(
-        client.GET("/api/cases/{case_id}/beside", {
+        client.GET("/api/v1/cases/{case_id}/side-by-side", {
           params: { path: { case_id: opened.id } },
           signal,
         }),
@@ -142,7 +145,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
     try {
       // What is shown is worked from what is kept: kept first.
       await ask(
-        client.PUT("/api/cases/{case_id}/asides", {
+        client.PUT("/api/v1/cases/{case_id}/asides", {
           params: { path: { case_id: opened.id } },
           body: next,
         }),
@@ -162,7 +165,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const beside = table.data;
   const taking = useTaking();
   const file = (what: string, kind: string) => () =>
-    taking.take(what, `/api/cases/${opened.id}/beside/file?kind=${kind}`);
+    taking.take(what, `/api/v1/cases/${opened.id}/side-by-side/file?kind=${kind}`);
   const name = opened.statement.name || "Unnamed case";
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-4 sm:px-8">
@@ -286,7 +289,8 @@ export function SideBySidePage() {
   const { id = "" } = useParams();
   const opened = useQuery({
     queryKey: ["case", id, "beside"],
-    queryFn: () => ask(client.GET("/api/cases/{case_id}", { params: { path: { case_id: id } } })),
+    queryFn: () =>
+      ask(client.GET("/api/v1/cases/{case_id}", { params: { path: { case_id: id } } })),
     staleTime: Infinity,
     gcTime: 0,
   });

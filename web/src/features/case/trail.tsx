@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { ask, client, type Pin, type Statement, type TrailTold } from "../../api/client";
+import { ask, client, everyPage, type Pin, type Statement, type TrailTold } from "../../api/client";
 import { moment } from "../../ui/moment";
 import { inMarks, rounded, trimmed } from "../../ui/numbers";
 import { useDesk } from "../../hooks/use-desk";
@@ -81,8 +81,12 @@ export function Trail({
     placeholderData: keepPreviousData,
     queryFn: async () => {
       await flush();
-      return ask(
-        client.GET("/api/cases/{case_id}/trail", { params: { path: { case_id: caseId } } }),
+      return everyPage((start) =>
+        ask(
+          client.GET("/api/v1/cases/{case_id}/trail", {
+            params: { path: { case_id: caseId }, query: { start } },
+          }),
+        ),
       );
     },
     enabled: open,
@@ -92,12 +96,14 @@ export function Trail({
   const path = (number: number) => ({ params: { path: { case_id: caseId, number } } });
   const back = useMutation({
     mutationFn: (number: number) =>
-      ask(client.GET("/api/cases/{case_id}/trail/{number}", path(number))),
+      ask(client.GET("/api/v1/cases/{case_id}/trail/{number}", path(number))),
     onSuccess: onBack,
   });
   const naming = useMutation({
     mutationFn: ({ number, name }: { number: number; name: string }) =>
-      ask(client.PUT("/api/cases/{case_id}/trail/{number}", { ...path(number), body: { name } })),
+      ask(
+        client.PUT("/api/v1/cases/{case_id}/trail/{number}", { ...path(number), body: { name } }),
+      ),
     onSuccess: () => queries.invalidateQueries({ queryKey }),
   });
   const pinned = (number: number) =>

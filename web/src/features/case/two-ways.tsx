@@ -31,8 +31,18 @@ export function TwoWays({ statement, change, onChosen }: Props) {
     queryKey: ["ways", statement, change],
     queryFn: ({ signal }) =>
       "requote" in change
-        ? ask(client.POST("/api/requote", { body: { statement, quoting: change.requote }, signal }))
-        : ask(client.POST("/api/repace", { body: { statement, every: change.repace }, signal })),
+        ? ask(
+            client.POST("/api/v1/ask/requoting", {
+              body: { statement, quoting: change.requote },
+              signal,
+            }),
+          )
+        : ask(
+            client.POST("/api/v1/ask/repacing", {
+              body: { statement, every: change.repace },
+              signal,
+            }),
+          ),
     staleTime: Infinity,
     gcTime: 0,
   });

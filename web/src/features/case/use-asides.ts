@@ -5,7 +5,7 @@ const PAUSE = 500;
 
 function keep(id: string, asides: Asides): void {
   void ask(
-    client.PUT("/api/cases/{case_id}/asides", {
+    client.PUT("/api/v1/cases/{case_id}/asides", {
       params: { path: { case_id: id } },
       body: asides,
       keepalive: true,

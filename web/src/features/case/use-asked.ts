@@ -17,7 +17,9 @@ export function useOwed(
   return useQuery({
     queryKey: ["owed", statement, settled, payoff],
     queryFn: ({ signal }) =>
-      ask(client.POST("/api/owed", { body: { statement, at: settled, payoff }, signal })),
+      ask(
+        client.POST("/api/v1/ask/balance-at", { body: { statement, at: settled, payoff }, signal }),
+      ),
     enabled: ready && settled !== "",
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -32,7 +34,9 @@ export function useStretch(statement: Statement, stretch: string, ready: boolean
   return useQuery({
     queryKey: ["stretch", statement, settled],
     queryFn: ({ signal }) =>
-      ask(client.POST("/api/stretch", { body: { statement, stretch: settled }, signal })),
+      ask(
+        client.POST("/api/v1/ask/period-totals", { body: { statement, stretch: settled }, signal }),
+      ),
     enabled: ready && settled !== "",
     placeholderData: keepPreviousData,
     staleTime: Infinity,

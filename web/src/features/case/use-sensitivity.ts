@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ask, client, type AskMoves, type Variations } from "../../api/client";
+import { ask, client, type AskSensitivity, type Variations } from "../../api/client";
 
 /** The parts of a sweep as one: what a later part worked stands where the earlier had nothing. */
 function together(parts: Variations[]): Variations | undefined {
@@ -38,8 +38,8 @@ export function useSweep(asking: string, open: boolean) {
     queryKey: ["moves", asking],
     queryFn: ({ signal, pageParam }) =>
       ask(
-        client.POST("/api/moves", {
-          body: { ...(JSON.parse(asking) as AskMoves), start: pageParam },
+        client.POST("/api/v1/ask/sensitivity", {
+          body: { ...(JSON.parse(asking) as AskSensitivity), start: pageParam },
           signal,
         }),
       ),

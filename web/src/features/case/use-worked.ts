@@ -21,7 +21,7 @@ export function useWorked(statement: Statement, yearStarts: number | null): Work
     queryKey: ["work", settled, yearStarts],
     queryFn: ({ signal }) =>
       ask(
-        client.POST("/api/work", {
+        client.POST("/api/v1/work", {
           params: { query: { year_starts: yearStarts } },
           body: settled,
           signal,

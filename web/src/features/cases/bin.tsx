@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { ask, client } from "../../api/client";
+import { ask, client, everyPage } from "../../api/client";
 import { day, moment } from "../../ui/moment";
 
 /** What was deleted in the last thirty days. */
@@ -8,23 +8,29 @@ export function BinPage() {
   const queries = useQueryClient();
   const bin = useQuery({
     queryKey: ["bin"],
-    queryFn: () => ask(client.GET("/api/cases/bin")),
+    queryFn: () =>
+      everyPage((start) => ask(client.GET("/api/v1/cases/bin", { params: { query: { start } } }))),
     staleTime: 0,
   });
   const lists = useQuery({
     queryKey: ["bin", "lists"],
-    queryFn: () => ask(client.GET("/api/quote-lists/bin")),
+    queryFn: () =>
+      everyPage((start) =>
+        ask(client.GET("/api/v1/quote-lists/bin", { params: { query: { start } } })),
+      ),
     staleTime: 0,
   });
   const back = useMutation({
     mutationFn: async ({ id, isList }: { id: string; isList: boolean }) => {
       if (isList)
         await ask(
-          client.POST("/api/quote-lists/{list_id}/undelete", { params: { path: { list_id: id } } }),
+          client.POST("/api/v1/quote-lists/{list_id}/undelete", {
+            params: { path: { list_id: id } },
+          }),
         );
       else
         await ask(
-          client.POST("/api/cases/{case_id}/undelete", { params: { path: { case_id: id } } }),
+          client.POST("/api/v1/cases/{case_id}/undelete", { params: { path: { case_id: id } } }),
         );
     },
     onSuccess: () => {

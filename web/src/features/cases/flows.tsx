@@ -12,7 +12,8 @@ export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
   const [name, setName] = useState("");
   const [currency, setCurrency] = useState("EUR");
   const start = useMutation({
-    mutationFn: () => ask(client.POST("/api/cases/flows", { body: { text, name, currency } })),
+    mutationFn: () =>
+      ask(client.POST("/api/v1/cases/from-flows", { body: { text, name, currency } })),
     onSuccess: opened,
   });
   const field = "rounded border border-rule-strong bg-sheet px-2.5 py-1 placeholder:text-soft";

@@ -92,7 +92,7 @@ function Row({ listed, onTag, onDelete }: RowProps) {
   const name = listed.name || "Unnamed case";
   const actions = [
     { label: "Copy", run: () => copy.mutate(listed.id) },
-    { label: "Take out as a document", href: `/api/cases/${listed.id}/document` },
+    { label: "Take out as a document", href: `/api/v1/cases/${listed.id}/document` },
     ...(listed.owner ? [] : [{ label: "Delete", run: () => onDelete(listed) }]),
   ];
   return (
@@ -207,7 +207,8 @@ function useDelete() {
   const anew = () => queries.invalidateQueries({ queryKey: ["cases"] });
   const path = (id: string) => ({ params: { path: { case_id: id } } });
   const away = useMutation({
-    mutationFn: (listed: CaseListed) => ask(client.DELETE("/api/cases/{case_id}", path(listed.id))),
+    mutationFn: (listed: CaseListed) =>
+      ask(client.DELETE("/api/v1/cases/{case_id}", path(listed.id))),
     onSuccess: (_, listed) => {
       setLast(listed);
       return anew();
@@ -215,7 +216,7 @@ function useDelete() {
   });
   const undo = useMutation({
     mutationFn: (listed: CaseListed) =>
-      ask(client.POST("/api/cases/{case_id}/undelete", path(listed.id))),
+      ask(client.POST("/api/v1/cases/{case_id}/undelete", path(listed.id))),
     onSuccess: () => {
       setLast(null);
       return anew();
@@ -228,16 +229,18 @@ function useList(q: string, sort: Sort) {
   const list = useInfiniteQuery({
     queryKey: ["cases", q, sort],
     queryFn: ({ pageParam, signal }) =>
-      ask(client.GET("/api/cases", { params: { query: { q, sort, start: pageParam } }, signal })),
+      ask(
+        client.GET("/api/v1/cases", { params: { query: { q, sort, start: pageParam } }, signal }),
+      ),
     initialPageParam: 0,
     getNextPageParam: (last, pages) => {
-      const fetched = pages.reduce((sum, page) => sum + page.cases.length, 0);
+      const fetched = pages.reduce((sum, page) => sum + page.items.length, 0);
       return fetched < last.total ? fetched : undefined;
     },
     placeholderData: keepPreviousData,
     staleTime: 0,
   });
-  const cases = useMemo(() => list.data?.pages.flatMap((page) => page.cases) ?? [], [list.data]);
+  const cases = useMemo(() => list.data?.pages.flatMap((page) => page.items) ?? [], [list.data]);
   return { list, cases, total: list.data?.pages.at(-1)?.total ?? 0 };
 }
 
@@ -332,8 +335,8 @@ export function CasesPage() {
           <Menu
             name="Take all out"
             actions={[
-              { label: "All as one JSON file", href: "/api/cases/all.json" },
-              { label: "All as a zip, a file each", href: "/api/cases/all.zip" },
+              { label: "All as one JSON file", href: "/api/v1/cases/file?kind=json" },
+              { label: "All as a zip, a file each", href: "/api/v1/cases/file?kind=zip" },
             ]}
           >
             Take all out

@@ -183,7 +183,7 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
   const send = useMemo(
     () => (sent: QuoteList, version: number, leaving: boolean) =>
       ask(
-        client.PUT("/api/quote-lists/{list_id}", {
+        client.PUT("/api/v1/quote-lists/{list_id}", {
           params: { path: { list_id: opened.id } },
           body: { content: sent, version },
           keepalive: leaving,
@@ -203,7 +203,7 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
       names[names.length - 1]?.focus();
     });
   };
-  const file = (kind: string) => `/api/quote-lists/${opened.id}/file?kind=${kind}`;
+  const file = (kind: string) => `/api/v1/quote-lists/${opened.id}/file?kind=${kind}`;
   return (
     <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
       <title>{`${content.name || "Unnamed list"} · Zephyrant`}</title>
@@ -320,7 +320,9 @@ export function QuoteListPage() {
     queryKey: ["quote-list", id],
     queryFn: async () => {
       await whenSaved(id);
-      return ask(client.GET("/api/quote-lists/{list_id}", { params: { path: { list_id: id } } }));
+      return ask(
+        client.GET("/api/v1/quote-lists/{list_id}", { params: { path: { list_id: id } } }),
+      );
     },
     staleTime: Infinity,
     gcTime: 0,

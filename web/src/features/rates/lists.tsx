@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import {
   ask,
   client,
+  everyPage,
   type FieldError,
   type QuoteList,
   type QuoteListOpened,
@@ -28,7 +29,7 @@ function OpenFile() {
     mutationFn: async (file: File) => {
       const name = file.name.replace(/\.\w+$/, "").slice(0, 200);
       return ask(
-        client.POST("/api/quote-lists/open", {
+        client.POST("/api/v1/quote-lists/from-file", {
           params: { query: { name } },
           body: (await file.arrayBuffer()) as never,
           bodySerializer: (body) => body as unknown as ArrayBuffer,
@@ -77,28 +78,32 @@ export function QuoteLists() {
   const [gone, setGone] = useState<{ id: string; name: string } | null>(null);
   const lists = useQuery({
     queryKey: ["quote-lists"],
-    queryFn: () => ask(client.GET("/api/quote-lists")),
+    queryFn: () =>
+      everyPage((start) =>
+        ask(client.GET("/api/v1/quote-lists", { params: { query: { start } } })),
+      ),
     staleTime: 0,
   });
   const anew = () => queries.invalidateQueries({ queryKey: ["quote-lists"] });
   const start = useMutation({
     mutationFn: () => {
       const blank = { marks: me.marks, quotes: [{}, {}] } as unknown as QuoteList;
-      return ask(client.POST("/api/quote-lists", { body: blank }));
+      return ask(client.POST("/api/v1/quote-lists", { body: blank }));
     },
     onSuccess: (kept) => opened(kept),
   });
   const path = (id: string) => ({ params: { path: { list_id: id } } });
   const away = useMutation({
     mutationFn: ({ id }: { id: string; name: string }) =>
-      ask(client.DELETE("/api/quote-lists/{list_id}", path(id))),
+      ask(client.DELETE("/api/v1/quote-lists/{list_id}", path(id))),
     onSuccess: (_, deleted) => {
       setGone(deleted);
       return anew();
     },
   });
   const back = useMutation({
-    mutationFn: (id: string) => ask(client.POST("/api/quote-lists/{list_id}/undelete", path(id))),
+    mutationFn: (id: string) =>
+      ask(client.POST("/api/v1/quote-lists/{list_id}/undelete", path(id))),
     onSuccess: () => {
       setGone(null);
       return anew();

@@ -154,7 +154,8 @@ export function RatesPage() {
   };
   const worked = useQuery({
     queryKey: ["rates", question],
-    queryFn: ({ signal }) => ask(client.POST("/api/rates", { body: question, signal })),
+    queryFn: ({ signal }) =>
+      ask(client.POST("/api/v1/ask/equivalent-rates", { body: question, signal })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });

@@ -9,7 +9,7 @@ export function useCompared(content: QuoteList) {
   const settled = useSettled(content, PAUSE);
   const query = useQuery({
     queryKey: ["compared", settled],
-    queryFn: ({ signal }) => ask(client.POST("/api/quotes/compare", { body: settled, signal })),
+    queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/comparison", { body: settled, signal })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,

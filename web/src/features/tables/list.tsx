@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { ask, client, type TableOpened } from "../../api/client";
+import { ask, client, everyPage, type TableOpened } from "../../api/client";
 import { moment } from "../../ui/moment";
 import { stateWords } from "./names";
 
@@ -24,7 +24,8 @@ export function TablesPage() {
   const [over, setOver] = useState(false);
   const list = useQuery({
     queryKey: ["tables"],
-    queryFn: () => ask(client.GET("/api/tables")),
+    queryFn: () =>
+      everyPage((start) => ask(client.GET("/api/v1/tables", { params: { query: { start } } }))),
     staleTime: 0,
     refetchInterval: (query) =>
       query.state.data?.some((each) => ["waiting", "running"].includes(each.state)) ? 1_000 : false,
@@ -34,7 +35,7 @@ export function TablesPage() {
       const form = new FormData();
       form.append("file", file);
       return ask(
-        client.POST("/api/tables", {
+        client.POST("/api/v1/tables", {
           body: form as never,
           bodySerializer: (body) => body as unknown as FormData,
         }),
@@ -43,12 +44,12 @@ export function TablesPage() {
     onSuccess: opened,
   });
   const paste = useMutation({
-    mutationFn: () => ask(client.POST("/api/tables/paste", { body: { text, name: "" } })),
+    mutationFn: () => ask(client.POST("/api/v1/tables/from-text", { body: { text, name: "" } })),
     onSuccess: opened,
   });
   const away = useMutation({
     mutationFn: (id: string) =>
-      ask(client.DELETE("/api/tables/{table_id}", { params: { path: { table_id: id } } })),
+      ask(client.DELETE("/api/v1/tables/{table_id}", { params: { path: { table_id: id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["tables"] }),
   });
   const error = open.error ?? paste.error ?? away.error ?? list.error;

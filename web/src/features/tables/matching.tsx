@@ -36,7 +36,7 @@ export function Matching({ table }: { table: TableOpened }) {
     queryKey: ["table-look", table.id, columns],
     queryFn: () =>
       ask(
-        client.POST("/api/tables/{table_id}/look", {
+        client.POST("/api/v1/tables/{table_id}/ask/reading", {
           params: { path: { table_id: table.id } },
           body: { columns },
         }),
@@ -60,7 +60,7 @@ export function Matching({ table }: { table: TableOpened }) {
         if (!asked || answered.includes(name)) Object.assign(stated, { [name]: value });
       }
       return ask(
-        client.PUT("/api/tables/{table_id}/work", {
+        client.PUT("/api/v1/tables/{table_id}/matching", {
           params: { path: { table_id: table.id } },
           body: { columns, defaults: stated as Defaults },
         }),

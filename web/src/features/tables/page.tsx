@@ -22,7 +22,7 @@ function Progress({ table }: { table: TableOpened }) {
     queryKey: ["table-progress", table.id, table.asked_at],
     queryFn: async () => {
       const told = await ask(
-        client.GET("/api/tables/{table_id}/progress", {
+        client.GET("/api/v1/tables/{table_id}/progress", {
           params: { path: { table_id: table.id } },
         }),
       );
@@ -41,7 +41,7 @@ function Progress({ table }: { table: TableOpened }) {
   const cancel = useMutation({
     mutationFn: () =>
       ask(
-        client.POST("/api/tables/{table_id}/cancel", {
+        client.DELETE("/api/v1/tables/{table_id}/work", {
           params: { path: { table_id: table.id } },
         }),
       ),
@@ -88,7 +88,7 @@ export function TablePage() {
   const opened = useQuery({
     queryKey: ["table", id],
     queryFn: () =>
-      ask(client.GET("/api/tables/{table_id}", { params: { path: { table_id: id } } })),
+      ask(client.GET("/api/v1/tables/{table_id}", { params: { path: { table_id: id } } })),
     staleTime: 0,
   });
   if (opened.error)

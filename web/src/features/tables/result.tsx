@@ -177,7 +177,7 @@ export function Result({ table }: { table: TableOpened }) {
     queryKey: ["table-rows", table.id, table.ended_at, looking, start],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       ask(
-        client.GET("/api/tables/{table_id}/rows", {
+        client.GET("/api/v1/tables/{table_id}/rows", {
           params: { path: { table_id: table.id }, query: { ...looking, start } },
           signal,
         }),
@@ -203,7 +203,7 @@ export function Result({ table }: { table: TableOpened }) {
   const rowAt = (index: number): Row | undefined => {
     const start = Math.floor(index / BLOCK) * BLOCK;
     const block = start === 0 ? first.data : blocks[starts.indexOf(start)]?.data;
-    return block?.rows[index - start];
+    return block?.items[index - start];
   };
   const source = new Map(
     table.titles
@@ -239,7 +239,7 @@ export function Result({ table }: { table: TableOpened }) {
   const open = useMutation({
     mutationFn: (row: number) =>
       ask(
-        client.POST("/api/tables/{table_id}/rows/{row}/case", {
+        client.POST("/api/v1/tables/{table_id}/rows/{row}/case", {
           params: { path: { table_id: table.id, row } },
         }),
       ),
@@ -251,7 +251,7 @@ export function Result({ table }: { table: TableOpened }) {
   };
   const { summary } = table;
   const taking = useTaking();
-  const file = (kind: string) => `/api/tables/${table.id}/file?kind=${kind}`;
+  const file = (kind: string) => `/api/v1/tables/${table.id}/file?kind=${kind}`;
   const filters: [Only, string, number][] = summary
     ? [
         ["all", "all rows", summary.rows],

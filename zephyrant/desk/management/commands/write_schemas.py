@@ -26,7 +26,7 @@ def schemas() -> dict[Path, str]:
         docs / "answer.schema.json": _named(
             "answer", Answer.model_json_schema(mode="serialization")
         ),
-        docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/"),
+        docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/v1/"),
     }
     return {
         path: json.dumps(content, indent=2, ensure_ascii=False, default=str) + "\n"
