@@ -1,6 +1,6 @@
 """Changes to the core that tests should notice, made one by one with cosmic-ray.
 
-`make mutants MODULES="ledger/roll line/stretches"` (not in CI): a sample of each module's mutants,
+`make mutants MODULES="ledger/roll line/moves"` (not in CI): a sample of each module's mutants,
 each run against the tests of the core that speak of it; prints how many of how many were killed and
 names those that lived. SAMPLE is how many of each module (0: all), SEED which of them.
 """
@@ -17,9 +17,18 @@ from cosmic_ray.work_item import TestOutcome
 MODULES = (
     "quotes/conversion",
     "ledger/roll",
-    "ledger/unrounded",
+    "ledger/period",
+    "ledger/exact",
+    "ledger/whole_units",
+    "ledger/discounting",
+    "ledger/ended_on_a_day",
     "ledger/deal",
-    "line/stretches",
+    "line/cutting",
+    "line/moves",
+    "line/payments",
+    "line/rates",
+    "line/joined",
+    "roots/narrowing",
     "unknowns/last_payment",
     "unknowns/counts",
     "unknowns/rates",
@@ -33,13 +42,23 @@ TESTS = (
     "tests.loans.test_against_oracle"
 )
 _LEDGER = "tests.loans.test_schedule tests.loans.test_clauses tests.loans.test_overpaid"
+_CLAUSES = "tests.loans.test_clauses tests.loans.test_dated_clauses"
 _UNKNOWNS = "tests.loans.test_no_answer tests.loans.test_published tests.loans.test_crossings"
 MORE = {
     "quotes/conversion": "tests.loans.test_rates tests.loans.test_against_reference",
     "ledger/roll": _LEDGER,
-    "ledger/unrounded": _LEDGER,
+    "ledger/period": f"{_LEDGER} tests.loans.test_periods",
+    "ledger/exact": f"{_LEDGER} tests.loans.test_periods",
+    "ledger/whole_units": f"{_LEDGER} tests.loans.test_periods",
+    "ledger/discounting": "tests.loans.test_periods tests.loans.test_crossings",
+    "ledger/ended_on_a_day": f"{_LEDGER} {_CLAUSES}",
     "ledger/deal": "tests.loans.test_dated_clauses",
-    "line/stretches": "tests.loans.test_clauses tests.loans.test_dated_clauses",
+    "line/cutting": _CLAUSES,
+    "line/moves": _CLAUSES,
+    "line/payments": _CLAUSES,
+    "line/rates": _CLAUSES,
+    "line/joined": _CLAUSES,
+    "roots/narrowing": "tests.loans.test_roots tests.loans.test_backwards",
     "unknowns/last_payment": "tests.loans.test_schedule",
     "cost/costs": "tests.loans.test_costs",
     "cost/yearly_cost": "tests.loans.test_costs tests.loans.test_published",

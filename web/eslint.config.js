@@ -11,7 +11,7 @@ function walls(files, barred) {
 }
 
 export default defineConfig(
-  { ignores: ["dist", "src/api/schema.ts", "*.config.js"] },
+  { ignores: ["dist", "src/api/schema.ts", "*.config.js", "client.mjs"] },
   js.configs.recommended,
   ts.configs.strictTypeChecked,
   {

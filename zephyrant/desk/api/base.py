@@ -104,9 +104,14 @@ def made(request: SignedIn, making: UUID | None = None) -> Callable[..., Any]:
     return partial(heavy.made, request.user.pk, heavy.gone(request), making)
 
 
+JSON: Final = "application/json"
+
+
 def file_of(*kinds: str) -> dict[str, Any]:
     """What the schema tells of an endpoint that gives a file of one of these kinds."""
-    told: dict[str, Any] = {kind.partition(";")[0]: {} for kind in kinds}
+    binary = {"schema": {"type": "string", "format": "binary"}}
+    names = [kind.partition(";")[0] for kind in kinds]
+    told: dict[str, Any] = {name: {} if name == JSON else binary for name in names}
     return {"responses": {200: {"description": "The file", "content": told}}}
 
 

@@ -28,6 +28,7 @@ def describe(schema: Schema) -> None:
         for title, told in part.get("properties", {}).items():
             says, example = word(name, title)
             told.setdefault("description", says)
+            _plainer(told)
             told["examples"] = [_made(told, example, parts)]
     for operations in schema["paths"].values():
         for operation in operations.values():
@@ -36,6 +37,19 @@ def describe(schema: Schema) -> None:
                 kind = content.get("content", {}).get("application/json")
                 if kind and kind.get("schema"):
                     kind["example"] = example_of(kind["schema"], parts)
+
+
+def _plainer(told: Schema) -> None:
+    """A property as generators of clients read it: no default that is an object (it stands in
+    `x-default`), and the ? among the texts it may be."""
+    if isinstance(told.get("default"), dict):
+        told["x-default"] = told.pop("default")
+    kinds: list[Schema] = told.get("anyOf", [])
+    asked = next((each for each in kinds if each.get("const") == "?"), None)
+    texts = next((each for each in kinds if "pattern" in each), None)
+    if asked is not None and texts is not None:
+        kinds.remove(asked)
+        texts["pattern"] = f"^(\\?|{texts['pattern'].removeprefix('^').removesuffix('$')})$"
 
 
 def word(schema: str, name: str) -> tuple[str, Any]:

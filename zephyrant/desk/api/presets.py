@@ -11,7 +11,7 @@ from .base import REFUSALS, SignedIn
 router = Router()
 
 
-class Presets(Schema):
+class PresetsKept(Schema):
     """All the quoting habits of an analyst."""
 
     presets: list[Preset] = Field(max_length=MOST_PRESETS)
@@ -24,7 +24,7 @@ def list_presets(request: SignedIn) -> list[Preset]:
 
 
 @router.put("", response={200: list[Preset], **REFUSALS}, operation_id="savePresets")
-def save_presets(request: SignedIn, chosen: Presets) -> list[Preset]:
+def save_presets(request: SignedIn, chosen: PresetsKept) -> list[Preset]:
     """These quoting habits and no others."""
     presets.keep_presets(request.user, chosen.presets)
     return presets.presets_of(request.user)

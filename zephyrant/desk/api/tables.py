@@ -77,7 +77,7 @@ class Pasted(Schema):
     name: str = Field(default="", max_length=200)
 
 
-class Columns(Schema):
+class ColumnsMatched(Schema):
     """Which column is which figure."""
 
     columns: dict[FieldName, int]
@@ -181,7 +181,7 @@ def get_table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
     response={200: TableLooked, **REFUSALS},
     operation_id="askTableReading",
 )
-def ask_table_reading(request: SignedIn, table_id: uuid.UUID, asked: Columns) -> TableLooked:
+def ask_table_reading(request: SignedIn, table_id: uuid.UUID, asked: ColumnsMatched) -> TableLooked:
     """What the cells of matched columns say of how they are written."""
     from zephyrant.desk import tables
 
