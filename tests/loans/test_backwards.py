@@ -34,6 +34,31 @@ def bought(down: dict[str, str], price: str = "60312.50", **changes: Any) -> loa
     return loans.solve(loan(principal=None, purchase={"price": price, "down": down}, **changes))
 
 
+class AimsWithPaymentsSetAnew(TestCase):
+    def test_the_interest_of_a_loan_whose_payment_is_set_anew(self) -> None:
+        """20,000 over 48 months, 4,000 repaid after the twelfth and the payment set anew then: the
+        rate at which 2,000 of interest is paid, by mpmath from the two annuities."""
+
+        def over(rate: mpf) -> mpf:
+            first = 20_000 / annuity(rate, 48)
+            owed = first * annuity(rate, 36) - 4_000
+            return 12 * first + 4_000 + 36 * owed / annuity(rate, 36) - 22_000
+
+        expected = 1200 * findroot(over, mpf("0.0046"))
+        found = loans.solve(
+            loan(
+                principal="20000",
+                rate={"percent": "6"},
+                count=48,
+                clauses=[{"at": 12, "repay": "4000", "then": "re-level"}],
+                aim={"figure": "total_interest", "is": "2000", "by": "rate.percent"},
+            )
+        )
+        assert found.aim and found.totals
+        self.assertLess(abs(mpf(found.aim["exact"]) / expected - 1), mpf("1e-15"))
+        self.assertLess(abs(Decimal(found.totals["interest"]) - 2000), Decimal("0.30"))
+
+
 class Purchases(TestCase):
     def near(self, found: str | None, expected: mpf, digits: int = 18) -> None:
         self.assertIsNotNone(found)

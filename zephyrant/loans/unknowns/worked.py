@@ -6,7 +6,7 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import Final, NamedTuple
 
-from ..document.figure_path import BALANCE, COUNT
+from ..document.figure_path import BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
@@ -14,7 +14,7 @@ from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
 from ..ledger.settling import Ending
-from ..line.compiling import cash_of
+from ..line.compiling import cash_of, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Terms
 from ..numbers.decimals import percent_text, plain, significant
@@ -85,8 +85,11 @@ def work_out_unrounded(loan: Loan) -> Solved:
     found = _found(loan)
     if loan.asked in (None, COUNT) or not found.is_one:
         return work_out(loan)
-    terms = levelled(solved_line(loan, found).terms)
-    return _laid_out(loan, found, lay_out(replace(terms, cash=cash_of(loan))))
+    terms = solved_line(loan, found).terms
+    if loan.asked == PAYMENT:
+        # It is found without what sets it anew later, which the loan then has all the same.
+        terms = replace(terms, provisions=stated_terms(loan).provisions)
+    return _laid_out(loan, found, lay_out(levelled(replace(terms, cash=cash_of(loan)))))
 
 
 def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
