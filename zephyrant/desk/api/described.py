@@ -12,13 +12,20 @@ _REFERS: Final = "#/components/schemas/"
 
 
 class DescribedAPI(NinjaAPI):
-    """An API whose schema says what everything is."""
+    """An API whose schema says what everything is; it is made once, which takes a second."""
+
+    def __init__(self, **named: Any) -> None:  # noqa: ANN401
+        super().__init__(**named)
+        self._schemas: dict[str, OpenAPISchema] = {}
 
     def get_openapi_schema(self, **named: Any) -> OpenAPISchema:  # noqa: ANN401
         """The schema, described."""
-        schema = super().get_openapi_schema(**named)
-        describe(schema)
-        return schema
+        asked = repr(sorted(named.items()))
+        if asked not in self._schemas:
+            schema = super().get_openapi_schema(**named)
+            describe(schema)
+            self._schemas[asked] = schema
+        return self._schemas[asked]
 
 
 def describe(schema: Schema) -> None:

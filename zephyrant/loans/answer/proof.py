@@ -59,7 +59,7 @@ def _digits_agreed(found: Decimal, expected: Decimal, scale: Decimal) -> int:
 def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
     """The answer checked on a second way, and the schedule on its own sums."""
     write, schedule = Writer(loan, marks), worked.schedule
-    solved, line, solution = worked.solved, worked.line, worked.found.solutions[0]
+    solved, line, solution = worked.solved, worked.line, worked.found.meant
     if solved is None or line is None:
         raise ValueError("nothing was found to be proved")
     with precise(digits_for(line.terms) + 20):

@@ -56,11 +56,6 @@ class FigurePath(NamedTuple):
         return self.name in ("payment", "amount") and not self.is_of_purchase
 
     @property
-    def is_amount(self) -> bool:
-        """Whether it is money that moves, or is owed."""
-        return self.kind == "money" and not self.is_of_purchase
-
-    @property
     def kind(self) -> Kind:
         """Of what kind it is."""
         if self.is_percent:
@@ -73,11 +68,6 @@ class FigurePath(NamedTuple):
         if self.clause is not None:
             return Named(f"figure of clause {self.clause + 1}", self.kind)
         return FIGURES_NAMED[str(self)]
-
-    @property
-    def as_unknown(self) -> str:
-        """What an answer calls it where it is asked for."""
-        return "rate" if self == RATE else str(self)
 
 
 def figure_path(text: str) -> FigurePath:

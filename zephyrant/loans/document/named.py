@@ -53,7 +53,7 @@ RESULTS_NAMED: Final = {
     "us_apr": Named(
         "US yearly rate",
         "percent",
-        "US actuarial annual percentage rate, nominal (12 CFR 1026 App. J)",
+        "US actuarial rate a year, nominal (12 CFR 1026 App. J)",
     ),
     "eu_aprc": Named("EU yearly rate", "percent", "EU annual percentage rate of charge, effective"),
 }

@@ -109,7 +109,7 @@ def workbook_of(loan: Loan) -> FormulaSheet | None:
         return None
     writer = _Writer(loan, worked.line, worked.schedule, worked.ending)
     rows = tuple(writer.rows())
-    terms = writer.live_terms(worked.found.solutions)
+    terms = writer.live_terms(worked.found.meant)
     return FormulaSheet(
         terms,
         rows,
@@ -169,11 +169,11 @@ class _Writer:
         even = all(share in (0, 1) for _, share in self.shares)
         return bool(known and plain and whole and even and not (stub or fees or levels))
 
-    def live_terms(self, solutions: tuple[Decimal, ...]) -> FormulaTerms:
+    def live_terms(self, solution: Decimal) -> FormulaTerms:
         """The inputs, and which of them a formula tells."""
         loan, terms, asks = self.loan, self.terms, self.loan.unknown
         percent = loan.rate.percent
-        stated = round(solutions[0], 10) if percent == UNKNOWN else Decimal(percent)
+        stated = round(solution, 10) if percent == UNKNOWN else Decimal(percent)
         per_period = 100 * as_decimal(terms.rate)
         formula = loan.style.convention.sheet_formula(loan.style, PERCENT)
         without, each = f"Schedule!$L${self.last_row}", f"Schedule!$M${self.last_row}"

@@ -15,6 +15,14 @@ class _OnDays(NamedTuple):
     fee: int = 0
     repay: int = 0
 
+    def with_one(self, amount: int, *, is_fee: bool) -> "_OnDays":
+        """With one more, below zero what is repaid."""
+        if is_fee:
+            return self._replace(fee=self.fee + amount)
+        if amount > 0:
+            return self._replace(advance=self.advance + amount)
+        return self._replace(repay=self.repay - amount)
+
 
 def ended_on_a_day(
     number: int, opening: int, stretch: Stretch, by: WholeUnits, *, target: int, balance: int
@@ -36,23 +44,16 @@ def ended_on_a_day(
             it = happens_until(opening, stretch, place, by)
             if moves.is_after and it.rest <= 0:
                 return None
-            if it.closing + amount > target:
-                moved = moved._replace(repay=moved.repay - amount)
-                continue
-            if balance != target:
-                raise NeverSettlesError("repaid", number)
             over = target - it.closing - amount
-            shows = bool(over) and by.rule.shows_overpaid and not balance
-            cut = 0 if shows else over
-            moved = moved._replace(repay=moved.repay - amount - cut)
-            ended = EndedWithin(moves.day, moved.advance - moved.repay)
-            return _row(number, it, moved, ended, it.closing + amount + cut), over
-        if moves.is_fee:
-            moved = moved._replace(fee=moved.fee + amount)
-        elif amount > 0:
-            moved = moved._replace(advance=moved.advance + amount)
-        else:
-            moved = moved._replace(repay=moved.repay - amount)
+            if over >= 0:
+                if balance != target:
+                    raise NeverSettlesError("repaid", number)
+                shows = bool(over) and by.rule.shows_overpaid and not balance
+                paid = amount if shows else amount + over
+                moved = moved._replace(repay=moved.repay - paid)
+                ended = EndedWithin(moves.day, moved.advance - moved.repay)
+                return _row(number, it, moved, ended, it.closing + paid), over
+        moved = moved.with_one(amount, is_fee=moves.is_fee)
     return None
 
 

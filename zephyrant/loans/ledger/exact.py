@@ -8,13 +8,13 @@ from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Final, TypeVar
+from typing import Any, Final, TypeVar, cast
 
 from ..line.line import Line
 from ..line.stretch import Stretch
 from ..numbers.affine import Affine
 from ..numbers.ratios import as_decimal
-from .period import Reckoned, Reckoning, happens
+from .period import Reckoning
 
 #: Periods from which on they are rolled at once.
 _MANY: Final = 8
@@ -47,10 +47,8 @@ class Exact(Reckoning[E, Decimal]):
     def through(self, owed: E, stretch: Stretch[Any, Any], periods: int) -> E:
         """What is owed after so many periods of a stretch; of many at once."""
         if stretch.inner or (stretch.interest_only and periods <= _MANY):
-            period = Reckoned(stretch, self)
-            for _ in range(periods):
-                owed = happens(owed, period).closing
-            return owed
+            one_by_one: E = Reckoning.through(cast(Any, self), owed, stretch, periods)
+            return one_by_one
         before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
         moved: E = stretch.advance + stretch.fee - stretch.repay
         if stretch.interest_only:

@@ -4,8 +4,8 @@ from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 
-from ..calendars.dates import Calendar
 from ..document.figure_path import FigurePath
+from ..line.cut_short import terms_until
 from ..line.line import lay_out, with_asked
 from ..line.setting_anew import Ahead, SettingAnew
 from ..line.terms import Provision, Terms, digits_for
@@ -77,25 +77,6 @@ def owed_on(terms: Terms, day: date) -> Decimal:
 
     In the decimal context in force.
     """
-    calendar = terms.time.calendar
-    if calendar is None:
-        raise ValueError("a loan without dates has no days to ask for")
-    if day == calendar.start:
+    if terms.time.calendar is not None and day == terms.time.calendar.start:
         return lay_out(terms).principal
-
-    def by_then(provision: Provision) -> Provision | None:
-        begins = provision.at or provision.begin or 0
-        on = begins if isinstance(begins, date) else calendar.payment(begins) if begins else None
-        if on is not None and on > day and provision.verb != "rate":
-            return None
-        lasts = provision.at is None and provision.verb != "rate"
-        return provision._replace(to=_earlier(provision.to, day, calendar)) if lasts else provision
-
-    kept = tuple(each for each in map(by_then, terms.provisions) if each is not None)
-    end = Provision("repay", day, None, None, None, Decimal(0))
-    return unrounded_end(lay_out(replace(terms, provisions=(*kept, end))))
-
-
-def _earlier(to: int | date | None, day: date, calendar: Calendar) -> date:
-    ends = calendar.payment(to) if isinstance(to, int) else to
-    return day if ends is None else min(ends, day)
+    return unrounded_end(lay_out(terms_until(terms, day)))

@@ -2,6 +2,7 @@
 terms. What a clause means is decided on the way here and nowhere else."""
 
 from collections.abc import Iterator
+from datetime import date
 from decimal import Decimal
 from functools import cached_property
 from typing import Any, Generic, cast
@@ -99,10 +100,10 @@ class Line(Generic[A, R]):
             return path == PAYMENT and self.terms.count == 1
         return self._cutting.payments.moves_only_last(path)
 
-    def fee_bases(self, place: int) -> list[tuple[object, Decimal]]:
+    def fee_bases(self, place: int) -> list[tuple[int | date, Decimal]]:
         """Where a fee in percent, by its place in the list of clauses, is taken, and the money
         advanced there that it is of; nothing where it is of the principal."""
-        return list(self._cutting.moves.fee_bases(place))
+        return self._cutting.moves.fee_bases(place)
 
     def giving_way(self, clauses: int) -> dict[int, list[GivesWay]]:
         """Where each of the first so many clauses gives way to another, by places in the list."""
