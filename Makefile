@@ -57,7 +57,7 @@ dev: setup
 	@$(DEMO) $(MANAGE) migrate -v0 && $(DEMO) $(MANAGE) lay_demo
 	@trap 'kill 0' EXIT; $(DEMO) $(MANAGE) runserver 8000 & $(DEMO) $(MANAGE) work_tables & cd web && npx vite
 
-schemas: setup
+schemas: .venv/installed web/node_modules/.installed
 	$(LOCAL) $(MANAGE) write_schemas
 	$(MAKE) --no-print-directory web/src/api/schema.ts
 

@@ -117,7 +117,7 @@ def main() -> None:
     for name, limit, run in (
         ("sweep of 2,500 points", 5, lambda: sensitivity_of(moved, [rates, lent], ["answer"])),
         ("paying more, 36,500 days", 1, lambda: paying_more(bare, more)),
-        ("the curve of 999 clauses", 1, lambda: curve_of_rate(asked)),
+        ("the curve of 999 clauses", 1, lambda: curve_of_rate(asked, MARK)),
         ("workbook of 36,500 rows", 10, lambda: xlsx_of(daily, MARK)),
         ("statement (PDF) of 36,500 rows", 10, lambda: statement_of(daily, "", MARK)),
     ):  # fmt: skip

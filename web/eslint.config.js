@@ -4,11 +4,22 @@ import hooks from "eslint-plugin-react-hooks";
 import { defineConfig } from "eslint/config";
 import ts from "typescript-eslint";
 
-/** What files must not reach into, by the names of folders. */
+/** What only `api` does: it holds one hook or function an endpoint. */
+const ASKING = [
+  { name: "@tanstack/react-query", importNames: ["useQuery", "useQueries", "useInfiniteQuery"] },
+].map((each) => ({ ...each, message: "Questions are asked by the hooks in api." }));
+
+/** What files must not reach into, by the names of folders; the server is reached by `api` alone. */
 function walls(files, barred) {
-  const patterns = barred.map((name) => `**/${name}/**`);
-  return { files: [files], rules: { "no-restricted-imports": ["error", { patterns }] } };
+  const patterns = barred.map((name) => ({ group: [`**/${name}/**`] }));
+  const inAPI = files.startsWith("src/api/");
+  const client = { group: ["**/api/client"], importNames: ["client", "ask", "everyPage"] };
+  const rule = inAPI ? { patterns } : { patterns: [...patterns, client], paths: ASKING };
+  return { files: [files], rules: { "no-restricted-imports": ["error", rule] } };
 }
+
+/** Parts that `ui` makes, so that there is one of each. */
+const MADE_IN_UI = "JSXOpeningElement[name.name=/^(button|input|textarea|select|svg|polyline)$/]";
 
 export default defineConfig(
   { ignores: ["dist", "src/api/schema.ts", "*.config.js", "client.mjs"] },
@@ -45,4 +56,20 @@ export default defineConfig(
   walls("src/features/cases/**", ["app", "case", "rates", "tables"]),
   walls("src/features/rates/**", ["app", "case", "cases", "tables"]),
   walls("src/features/tables/**", ["app", "case", "cases", "rates"]),
+  walls("src/app/**", []),
+  {
+    files: ["src/features/**", "src/app/**", "src/hooks/**"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        { selector: MADE_IN_UI, message: "Take the part that ui/ makes." },
+      ],
+    },
+  },
+  // A part fits the eye.
+  {
+    files: ["src/**"],
+    ignores: ["src/api/schema.ts"],
+    rules: { "max-lines": ["error", 200] },
+  },
 );

@@ -115,7 +115,7 @@ class WhatMovesIt(BrowserTest):
         six = rows.filter(has=page.get_by_role("rowheader", name="6 %", exact=True))
         expect(six).to_contain_text(f"{payment:,.2f}")
         page.get_by_label("total paid").check()
-        expect(rows.first).to_contain_text("total paid")
+        expect(rows.first).to_contain_text("Total paid")
         # Named next to the curve: its ends.
         curve = page.get_by_role("img", name=re.compile("From 5.75 % to 6.5 %"))
         expect(curve).to_be_visible()

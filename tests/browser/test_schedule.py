@@ -205,7 +205,7 @@ class TakenOut(BrowserTest):
         page.get_by_label("Their schedule").fill(asked)
         page.get_by_role("button", name="Compare").click()
         expect(page.get_by_text("Which column is which?")).to_be_visible()
-        page.get_by_label("Number of the payment").select_option("n")
+        page.get_by_label("Payment no.").select_option("n")
         page.get_by_label("Closing balance").select_option("rest")
         page.get_by_role("button", name="Compare these columns").click()
         expect(page.get_by_text("Every row agrees within the tolerance.")).to_be_visible()

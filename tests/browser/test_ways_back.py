@@ -175,5 +175,5 @@ class WhatIsSaid(BrowserTest):
     def test_terms_rates_are_told_from_those_of_clauses(self) -> None:
         page = self.open("Cider hall")
         answer = page.get_by_label("Answer")
-        expect(answer).to_contain_text("Terms’ rate, each month")
+        expect(answer).to_contain_text("Terms’ rate of one payment period")
         expect(answer).to_contain_text(re.compile(r"Last payment, number \d+"))

@@ -29,7 +29,7 @@ class Asking(Desk):
         half = self.send(
             "POST", "ask/balance-at", {"statement": {**PRESS, "percent": "x"}, "at": "1"}
         )
-        self.assertEqual(half.json()["errors"][0]["field"], "rate.percent")
+        self.assertEqual(half.json()["errors"][0]["field"], "percent")
 
     def test_stretch(self) -> None:
         (found,) = self.send(
@@ -53,7 +53,10 @@ class Asking(Desk):
         self.assertEqual((found["rows_differing"], found["began"]), (1, 7))
         wide = {"statement": PRESS, "text": text, "tolerance": "0.2"}
         self.assertEqual(self.send("POST", "ask/reconciliation", wide).json()["rows_differing"], 0)
-        for wrong in ({"text": "x"}, {"text": text, "tolerance": "-1"}):
+        for wrong in (
+            {"text": "x"},
+            *({"text": text, "tolerance": typed} for typed in ("-1", "", "?", "a cent")),
+        ):
             refused = self.send("POST", "ask/reconciliation", {"statement": PRESS, **wrong})
             self.assertEqual(refused.status_code, 422)
 
@@ -84,16 +87,22 @@ class Asking(Desk):
 class Irregular(Desk):
     def test_settled_early(self) -> None:
         asked = {"statement": PRESS, "at": "24"}
-        plain = self.send("POST", "ask/payoff", asked).json()
+        plain = self.send("POST", "ask/payoff", asked).json()["payoff"]
         self.assertEqual((plain["payoff"], plain["charge"]), ("30737.48", "0.00"))
-        charge = {"kind": "percent", "figure": "1"}
-        dearer = self.send("POST", "ask/payoff", {**asked, "charge": charge}).json()
+        charge = {"kind": "percent", "figure": "1 %"}
+        told = self.send("POST", "ask/payoff", {**asked, "charge": charge}).json()
+        dearer = told["payoff"]
         # 1 % of 30,737.48, by hand.
         self.assertEqual((dearer["charge"], dearer["payoff"]), ("307.37", "31044.85"))
+        self.assertEqual(told["told"][2], {"title": "Payoff", "cells": ["31,044.85"]})
         cost = [float(each["yearly_cost"]["eu_aprc"]) for each in (plain, dearer)]
         self.assertGreater(cost[1], cost[0])
         wrong = self.send("POST", "ask/payoff", {**asked, "at": "61"})
         self.assertEqual(wrong.json()["errors"][0]["field"], "at")
+        for typed in ("", "?", "-1", "two", "2000000000"):
+            charge = {"kind": "months", "figure": typed}
+            wrong = self.send("POST", "ask/payoff", {**asked, "charge": charge})
+            self.assertEqual(wrong.json()["errors"][0]["field"], "charge.figure", typed)
 
     def test_the_curve_of_two_rates(self) -> None:
         clauses = [

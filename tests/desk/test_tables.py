@@ -20,7 +20,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
-from zephyrant.desk import jobs, table_files, tables
+from zephyrant.desk import jobs, table_files, table_limits, tables
 from zephyrant.desk.models import Case, LoanTable
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import solve_tape
@@ -320,7 +320,7 @@ class Worked(Desk):
         with mock.patch.object(tables, "MOST_TABLES", 2):
             refused = self.send("POST", "tables/from-text", {"text": TEXT})
             self.assertIn("delete one", refused.json()["errors"][0]["message"])
-        with mock.patch.object(table_files, "MOST_BYTES", 10):
+        with mock.patch.object(table_limits, "MOST_BYTES", 10):
             file = SimpleUploadedFile("tape.csv", TEXT.encode())
             refused = self.client.post("/api/v1/tables", {"file": file})
             self.assertIn("too large", refused.json()["errors"][0]["message"])

@@ -171,7 +171,7 @@ class Statements(TestCase):
         wrong = self.PRESS.model_copy(update={"principal": "lots", "percent": "", "count": "0"})
         worked = work(wrong)
         self.assertEqual(
-            {error.field for error in worked.errors}, {"principal", "rate.percent", "count"}
+            {error.field for error in worked.errors}, {"principal", "percent", "count"}
         )
         self.assertIsNone(worked.answer)
 

@@ -254,21 +254,21 @@ class TheMissingFigure(TestCase):
     def test_four_percent_as_a_force(self) -> None:
         # Society of Actuaries, Exam FM sample questions: 4 % half-yearly, continuously 0.0396.
         footings = ask(percent="4", times="2").footings
-        force = next(each for each in footings if each["style"] == "continuous")
+        force = next(each for each in footings if each["group"] == "Continuous")
         self.assertEqual(f"{Decimal(force['exact']):.2f}", "3.96")
 
     def test_every_style_of_the_document_is_there(self) -> None:
-        styles = [each["style"] for each in ask(percent="6").footings]
+        styles = [each["group"] for each in ask(percent="6").footings]
         self.assertEqual(
             {style: styles.count(style) for style in styles},
             {
-                "effective": 1,
-                "nominal": 10,
-                "continuous": 1,
-                "periodic": 10,
-                "timed": 2,
-                "flat": 1,
-                "of-360-days": 3,
+                "Effective": 1,
+                "Nominal a year": 10,
+                "Continuous": 1,
+                "Periodic": 10,
+                "Over a time": 2,
+                "Flat (add-on)": 1,
+                "Year of 360 days": 3,
             },
         )
 

@@ -1,25 +1,18 @@
 """Answers ready to be sent or kept, worked where it suits: nothing here needs Django."""
 
 import time
-from decimal import Decimal
 from typing import Final
 
 from zephyrant import loans
 from zephyrant.loans import MARKS, Loan, aimed
 from zephyrant.loans.questions import (
-    Charge,
-    Matched,
     Owed,
-    PayoffAmount,
     PayoffRounding,
     PeriodTotals,
     RateCurve,
-    Reconciliation,
     curve_of_rate,
-    reconcile,
 )
 from zephyrant.loans.questions import owed as owed_at
-from zephyrant.loans.questions import payoff_at as ended
 from zephyrant.loans.questions import period_totals_of as summed
 from zephyrant.loans.statement import Statement, Variations, Varied, loan_of, vary, work
 
@@ -49,22 +42,9 @@ def period_totals_of(statement: Statement, stretch: str) -> list[PeriodTotals]:
     return summed(aimed(loan_of(statement)), stretch, MARKS[statement.marks])
 
 
-def held(
-    statement: Statement, text: str, matched: Matched | None, tolerance: Decimal
-) -> Reconciliation:
-    """Somebody's schedule held against ours."""
-    loan = aimed(loan_of(statement))
-    return reconcile(loan, text, matched, tolerance, MARKS[statement.marks])
-
-
-def payoff_at(statement: Statement, at: str, charge: Charge) -> PayoffAmount:
-    """A loan ended early."""
-    return ended(aimed(loan_of(statement)), at, charge, MARKS[statement.marks])
-
-
 def curve(statement: Statement) -> RateCurve:
     """The curve of a rate."""
-    return curve_of_rate(aimed(loan_of(statement)))
+    return curve_of_rate(aimed(loan_of(statement)), MARKS[statement.marks])
 
 
 def moves(statement: Statement, varied: list[Varied], results: list[str], start: int) -> Variations:

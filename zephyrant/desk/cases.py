@@ -15,7 +15,7 @@ from ninja import Schema
 from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
-from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName
+from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName, figure_path, headline
 from zephyrant.loans.statement import (
     NUMBERS,
     Statement,
@@ -28,23 +28,23 @@ from zephyrant.loans.statement import (
 )
 
 from . import heavy, revisions, trail
+from .limits import MOST_NAME, MOST_NOTE, MOST_TAG, MOST_TAGS
 from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
 
 log = logging.getLogger(__name__)
-MOST_TAGS = 20
 
 
 class Content(Schema):
     """What an analyst puts into a case: the statement as typed, a note, tags."""
 
     statement: Statement
-    note: str = Field(default="", max_length=20_000)
+    note: str = Field(default="", max_length=MOST_NOTE)
     tags: list[str] = Field(default=[], max_length=MOST_TAGS)
 
     @field_validator("tags")
     @classmethod
     def _tidy(cls, tags: list[str]) -> list[str]:
-        tidy = (" ".join(tag.lower().split())[:40] for tag in tags)
+        tidy = (" ".join(tag.lower().split())[:MOST_TAG] for tag in tags)
         return sorted({tag for tag in tidy if tag})
 
 
@@ -60,6 +60,15 @@ class FoundListed(TypedDict):
     quote: str | None
     fits: bool | None
     reason: str | None
+
+
+class FoundTold(Schema):
+    """What the list of cases tells of an answer, in the reader's marks: what is asked for, what was
+    found, and what else is to be said of it."""
+
+    asks: str
+    value: str | None
+    says: str
 
 
 class ChangedMeanwhileError(Exception):
@@ -120,6 +129,30 @@ def _found(worked: Worked) -> FoundListed | None:
         "fits": answer.fits,
         "reason": answer.reason,
     }
+
+
+def found_told(case: Case, marks: Marks) -> FoundTold | None:
+    """What was found in a case when it was last saved; None where it was not whole."""
+    if case.found is None:
+        return None
+    found: FoundListed = case.found
+    unknown, value = found["unknown"], found["value"]
+    if unknown is None:
+        fits = "the figures fit" if found["fits"] else "the figures do not fit"
+        return FoundTold(asks="every figure stated", value=fits, says="")
+    path = figure_path(unknown)
+    asks = f"asks for the {path.named.title}"
+    if value is None:
+        says = f"no answer: {found['reason']}" if found["reason"] else "several rates fit"
+        return FoundTold(asks=asks, value=None, says=says)
+    told = headline(path.kind, value, marks)
+    match path.kind:
+        case "percent":
+            says = (found["quote"] or "") if path == figure_path("rate") else ""
+            return FoundTold(asks=asks, value=f"{told} %", says=says)
+        case "count":
+            return FoundTold(asks=asks, value=f"{told} payments", says="")
+    return FoundTold(asks=asks, value=told, says=case.statement.get("currency", "EUR"))
 
 
 def _searched(content: Content, worked: Worked) -> str:
@@ -248,7 +281,7 @@ def copy(user: User, case_id: uuid.UUID) -> Case:
     case = one(user, case_id)
     statement = statement_of(case, user)
     named = statement.model_copy(
-        update={"name": f"{statement.name or 'Unnamed case'} (copy)"[:200]}
+        update={"name": f"{statement.name or 'Unnamed case'} (copy)"[:MOST_NAME]}
     )
     return start(user, Content(statement=named, note=case.note, tags=case.tags))
 
@@ -296,9 +329,8 @@ SORTS: dict[str, str] = {
 }
 
 
-def search(user: User, typed: str, sort: str) -> QuerySet[Case]:
-    """The user's cases in which every word typed is found."""
-    marks = MARKS[marks_of(user)]
+def search(user: User, typed: str, sort: str, marks: Marks) -> QuerySet[Case]:
+    """The user's cases in which every word typed, in `marks`, is found."""
     cases = readable(user).order_by(SORTS[sort], "pk")
     for word in typed.split()[:12]:
         cases = cases.filter(_word(word, marks))

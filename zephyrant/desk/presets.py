@@ -8,15 +8,14 @@ from pydantic import Field
 
 from zephyrant.loans.statement import Quoting
 
+from .limits import MOST_PRESET_NAME
 from .models import Preferences
-
-MOST_PRESETS: Final = 30
 
 
 class Preset(Schema):
     """A named way to quote."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: str = Field(min_length=1, max_length=MOST_PRESET_NAME)
     quoting: Quoting
 
 

@@ -10,7 +10,13 @@ from typing_extensions import TypedDict
 
 from zephyrant import loans
 from zephyrant.loans import ENGINE, MARKS, MarksName
-from zephyrant.loans.statement import Statement, Worked, changed_figures, changes
+from zephyrant.loans.statement import (
+    Statement,
+    Worked,
+    changed_figures,
+    changes,
+    stated_in_words,
+)
 
 from . import heavy
 from .models import Case, Revision
@@ -106,6 +112,24 @@ def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list
     lost = [tag for tag in before.tags if tag not in after.tags]
     told += [f"tag “{tag}” added" for tag in gained] + [f"tag “{tag}” taken off" for tag in lost]
     return told or ["written differently, the figures unchanged"]
+
+
+def given(revision: Revision, marks: MarksName) -> str:
+    """What stood in a revision: the sentence, or its figures where it was not whole."""
+    if revision.document is None:
+        return stated_in_words(Statement.model_validate(revision.statement), marks)
+    return loans.terms_in_words(loans.check(revision.document), MARKS[marks])
+
+
+def found(revision: Revision, marks: MarksName) -> str:
+    """The answer a revision had."""
+    answer: AnswerKept | None = revision.answer
+    if answer is None or (answer["value"] is None and answer["reason"] is None):
+        return "It was not whole then." if answer is None else ""
+    if answer["value"] is None:
+        return answer["reason"] or ""
+    path = loans.figure_path(answer["unknown"] or "")
+    return f"Answer then: {loans.headline(path.kind, answer['value'], MARKS[marks])}"
 
 
 _FIGURES: Final = {

@@ -3,18 +3,19 @@
 import csv
 import tempfile
 from collections.abc import Iterator
-from decimal import Decimal
 from typing import IO, Any, Final
 
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
 
 from zephyrant.loans import (
+    COLUMNS_NAMED,
     Answer,
     Loan,
     Marks,
     ScheduleRow,
     aimed,
+    columns_of,
     due,
     grown,
     solve,
@@ -30,17 +31,9 @@ from zephyrant.loans.files import (
 )
 
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
-#: Columns that only loans with such clauses have.
-MOVED: Final = ("advance", "fee", "repay")
-_HEADS: Final = (
-    "Payment no.",
-    "Due",
-    "Opening balance",
-    "Interest",
-    "Principal",
-    "Payment",
-    "Closing balance",
-)
+#: Columns that only loans with such clauses have, before the closing balance.
+_MOVED: Final = ("advance", "fee", "repay")
+_HEADS: Final = tuple(COLUMNS_NAMED[name].alone for name in COLUMNS)
 _MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
 
 
@@ -55,7 +48,8 @@ def csv_lines(answer: Answer) -> Iterator[str]:
     """The schedule line by line, with a row of names on top."""
     writer = csv.writer(_Echo(), lineterminator="\r\n")
     yield "\ufeff"
-    columns = columns_of(answer)
+    there = columns_of(answer)
+    columns = (*COLUMNS[:-1], *(name for name in _MOVED if name in there), COLUMNS[-1])
     yield writer.writerow(columns)
     for row in answer.schedule:
         yield writer.writerow(_cells(row, columns))
@@ -75,17 +69,6 @@ def xlsx_of(loan: Loan, marks: Marks) -> bytes | None:
         return None
     with file:
         return file.read()
-
-
-def columns_of(answer: Answer) -> tuple[str, ...]:
-    """The columns a schedule has: what moves besides payments stands before the closing balance."""
-    moved = tuple(name for name in MOVED if _moves(answer, name))
-    return (*COLUMNS[:-1], *moved, COLUMNS[-1])
-
-
-def _moves(answer: Answer, name: str) -> bool:
-    """Whether anything stands in a column; a fee kept back or paid apart moves no balance."""
-    return any(Decimal(dict(row).get(name, "0")) for row in answer.schedule)  # type: ignore[arg-type]
 
 
 def _cells(row: ScheduleRow, columns: tuple[str, ...]) -> list[Any]:

@@ -13,13 +13,17 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from zephyrant.loans import (
-    TAKEN_IN_WORDS,
+    COLUMNS_NAMED,
     Answer,
     Loan,
     Marks,
     aimed,
+    choices,
+    columns_of,
     facts_of,
+    figure_path,
     grown,
+    headline,
     solve,
     terms_in_words,
     write_day,
@@ -42,7 +46,6 @@ from .pdf import (
     register,
     written,
 )
-from .schedules import columns_of
 
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
 _WIDTH: Final = A4[0] - 36 * mm
@@ -75,7 +78,7 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
     ]
     if answer.aim and answer.aim["value"]:
         story.append(written(answer.aim["says"], BODY))
-    story += _answer(answer, marks)
+    story += _answer(worked, answer, marks)
     if note:
         story += [Paragraph("Note", HEAD), written(note, BODY)]
     if answer.schedule:
@@ -106,12 +109,12 @@ class _Flowed:
             grown(_LAYING + (1 - _LAYING) * value / self.whole, 1)
 
 
-def _answer(answer: Answer, marks: Marks) -> list[Any]:
+def _answer(loan: Loan, answer: Answer, marks: Marks) -> list[Any]:
     if answer.reason:
         return [Paragraph("There is no answer", LABEL), written(answer.reason, REASON)]
     story: list[Any] = []
     if answer.value is not None:
-        value = marks.write(answer.value)
+        value = headline(figure_path(answer.unknown or "").kind, answer.value, marks)
         story += [
             Paragraph(escape(f"{answer.asks} (found)"), LABEL),
             Paragraph(f"{escape(value)} <font size=12>{escape(answer.unit)}</font>", LARGE),
@@ -120,7 +123,7 @@ def _answer(answer: Answer, marks: Marks) -> list[Any]:
     lines += [answer.paid_as] if answer.paid_as else []
     lines += [*answer.notes, *([answer.clock] if answer.clock else [])]
     story += [written(line, BODY) for line in lines]
-    story += [Spacer(1, 5), _facts(answer, marks)]
+    story += [Spacer(1, 5), _facts(loan, answer, marks)]
     if answer.fees:
         story += [Paragraph("Fees", HEAD), _fees(answer, marks)]
     if answer.proof:
@@ -128,8 +131,8 @@ def _answer(answer: Answer, marks: Marks) -> list[Any]:
     return story
 
 
-def _facts(answer: Answer, marks: Marks) -> Table:
-    facts = [(fact.named.alone, fact.text) for fact in facts_of(answer, marks)]
+def _facts(loan: Loan, answer: Answer, marks: Marks) -> Table:
+    facts = [(fact.title, fact.text) for fact in facts_of(loan, answer, marks)]
     table = Table(facts, colWidths=[_WIDTH * 0.5, _WIDTH * 0.25], hAlign="LEFT")
     table.setStyle(
         TableStyle(
@@ -154,7 +157,7 @@ def _fees(answer: Answer, marks: Marks) -> Table:
         at = f"at payment {fee['number']}" if fee["number"] else "at the start"
         if fee["date"]:
             at += f", {write_day(date.fromisoformat(fee['date']))}"
-        rows.append([at, TAKEN_IN_WORDS[fee["taken"]], marks.write(fee["amount"])])
+        rows.append([at, choices.TAKEN[fee["taken"]].label, marks.write(fee["amount"])])
     return _table(rows, 0.4)
 
 
@@ -222,11 +225,10 @@ def _years(answer: Answer, marks: Marks) -> Table:
 
 
 def _schedule(answer: Answer, marks: Marks) -> list[Table]:
-    names = columns_of(answer)[2:]
-    dated = answer.schedule[0]["date"] is not None
-    words = {"advance": "Lent", "repay": "On top"}
-    titles = (words.get(name, name.capitalize()) for name in names)
-    head = ["No.", *(["Due"] if dated else []), *titles]
+    columns = columns_of(answer)
+    names = [name for name in columns if name not in ("number", "date", "carrying")]
+    titles = (COLUMNS_NAMED[name].title.capitalize() for name in names)
+    head = ["No.", *(["Due"] if "date" in columns else []), *titles]
     rows = []
     for place, row in enumerate(answer.schedule):
         grown(_LAYING * place, len(answer.schedule))

@@ -20,7 +20,8 @@ class Matching(Schema):
 
 class Looking(Schema):
     """Which rows to show, and how: `only` those with a problem, that do not fit, that stand out;
-    those in which `text` stands; those whose figure lies between `least` and `most`."""
+    those in which `text` stands; those whose figure lies between `least` and `most`. With `told`
+    also as they are read."""
 
     start: int = Field(default=0, ge=0)
     size: int = Field(default=100, ge=1, le=MOST_SHOWN)
@@ -31,3 +32,4 @@ class Looking(Schema):
     figure: str = Field(default="", max_length=40)
     least: float | None = None
     most: float | None = None
+    told: bool = False

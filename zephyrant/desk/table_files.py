@@ -21,10 +21,8 @@ from python_calamine import CalamineError, load_workbook
 
 from zephyrant.loans import FieldError, NotALoan, as_text, grown, look
 
-#: A file of a table that is read on the desk.
-MOST_BYTES: Final = 50_000_000
-MOST_ROWS: Final = 200_000
-MOST_COLUMNS: Final = 200
+from .table_limits import MOST_COLUMNS, MOST_ROWS
+
 #: What a workbook may hold once it is unpacked.
 _MOST_UNPACKED: Final = 400_000_000
 _MOST_CELL: Final = 1_000

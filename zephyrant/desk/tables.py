@@ -9,7 +9,7 @@ import time
 import uuid
 from collections.abc import Iterator
 from functools import lru_cache
-from typing import IO, Any, Final, Protocol
+from typing import IO, Any, Final, NamedTuple, Protocol
 
 import polars as pl
 from django.contrib.auth.models import User
@@ -22,10 +22,13 @@ from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
 from zephyrant.loans.statement import restate
 from zephyrant.loans.tape import (
     RESULTS,
+    TOLD_NAMED,
+    WORDS,
     Defaults,
     FieldName,
     Looked,
     apart,
+    asked_in,
     counted_in,
     look,
     match,
@@ -57,8 +60,6 @@ _ASKED: Final = (
     *("columns", "defaults", "state", "done", "why", "result", "summary"),
     *("began_at", "ended_at", "beat_at", "asked_at"),
 )
-#: The result's columns that are no numbers.
-WORDS: Final = ("unknown", "fits", "problem", "outlier")
 
 
 def _refused(field: str, message: str) -> NotALoan:
@@ -161,6 +162,14 @@ def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> 
 def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
     """The first rows of the file."""
     return [list(row) for row in _frame(table.source).head(rows).rows()]
+
+
+def asked_in_sample(table: LoanTable, columns: dict[FieldName, int]) -> list[list[int]]:
+    """Of each row of the sample, the places of the cells in which its unknown stands."""
+    return [
+        sorted(columns[name] for name in asked_in({n: row[at] for n, at in columns.items()}))
+        for row in sample(table)
+    ]
 
 
 def _check_columns(table: LoanTable, columns: dict[FieldName, int]) -> None:
@@ -364,31 +373,53 @@ def _sorted(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
     )
 
 
-def titles(table: LoanTable) -> list[tuple[str, str]]:
-    """Every column of a result: what it is called inside, and by people."""
-    source = [(column_name(place), name) for place, name in enumerate(table.names)]
-    return [("row", "Row"), *source, *((name, name) for name in (*RESULTS, "outlier"))]
+class Column(NamedTuple):
+    """A column of a result: what it is called inside, and by people; whether it is one of the file,
+    and whether it holds words."""
+
+    name: str
+    title: str
+    is_of_file: bool
+    is_words: bool
+
+
+def columns_of(table: LoanTable) -> list[Column]:
+    """Every column of a result, those of the file after the number of the row."""
+    row, *results = (
+        Column(name, TOLD_NAMED[name].alone, is_of_file=False, is_words=name in WORDS)
+        for name in ("row", *RESULTS, "outlier")
+    )
+    source = [
+        Column(column_name(place), name, is_of_file=True, is_words=True)
+        for place, name in enumerate(table.names)
+    ]
+    return [row, *source, *results]
+
+
+def _in_files(table: LoanTable) -> list[tuple[str, str]]:
+    """Every column of a result: what it is called inside, and in files for other programs."""
+    return [
+        (each.name, each.title if each.is_of_file or each.name == "row" else each.name)
+        for each in columns_of(table)
+    ]
 
 
 def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]]]:
     """The result to take out: names, and rows of texts."""
-    named = titles(table)
+    named = _in_files(table)
     rows = table_files.texts(result_of(table), [name for name, _ in named])
     return [title for _, title in named], rows
-
-
-def _plain(named: list[tuple[str, str]]) -> list[bool]:
-    return [name == "row" or (name in RESULTS and name not in WORDS) for name, _ in named]
 
 
 def workbook(table: LoanTable, made: Made) -> bytes:
     """The result as a workbook."""
     if table.state != "done":
         raise _refused("", _NOT_YET)
-    named, content = titles(table), LoanTable.objects.values_list("result", flat=True)
+    named, content = _in_files(table), LoanTable.objects.values_list("result", flat=True)
+    numbers = [each.name == "row" or not each.is_words for each in columns_of(table)]
     result = bytes(content.get(pk=table.pk) or b"")
     try:
-        packed: bytes = made(table_files.workbook_of, result, named, _plain(named))
+        packed: bytes = made(table_files.workbook_of, result, named, numbers)
     except BudgetSpentError:
         message = "This table is too large for a workbook here: take it out as CSV or JSON Lines."
         raise _refused("", message) from None

@@ -10,7 +10,15 @@ from django.contrib.auth.models import User
 from django.utils import timezone
 from ninja import Schema
 
-from zephyrant.loans import MARKS, MarksName, check, terms_in_words
+from zephyrant.loans import (
+    MARKS,
+    Marks,
+    MarksName,
+    check,
+    figure_path,
+    headline,
+    terms_in_words,
+)
 from zephyrant.loans.statement import Statement, Worked, changes
 
 from .models import Case, TrailPoint
@@ -23,8 +31,8 @@ TYPING: Final = timedelta(seconds=2)
 
 
 class TrailTold(Schema):
-    """An answer of the trail: `given` in words, `changes` from the one before it; `stands`: it is
-    the answer to what stands in the case."""
+    """An answer of the trail, in the reader's marks: `given` in words, `changes` from the one
+    before it; what was found; `stands`: it is the answer to what stands in the case."""
 
     number: int
     found_at: datetime
@@ -32,7 +40,7 @@ class TrailTold(Schema):
     name: str
     given: str
     changes: list[str]
-    unknown: str | None
+    title: str
     value: str | None
     total_interest: str | None
     stands: bool
@@ -87,6 +95,19 @@ def add(
     case.trail.filter(pk__in=beyond, name="").delete()
 
 
+def _found(answer: dict[str, str | None], marks: Marks) -> dict[str, Any]:
+    unknown, value, interest = (answer[name] for name in ("unknown", "value", "total_interest"))
+    if unknown is None:
+        title = "Nothing was asked for: the figures were checked"
+        return {"title": title, "value": None, "total_interest": interest and marks.write(interest)}
+    path = figure_path(unknown)
+    return {
+        "title": path.named.alone,
+        "value": None if value is None else headline(path.kind, value, marks),
+        "total_interest": interest and marks.write(interest),
+    }
+
+
 def told(case: Case, marks: MarksName) -> list[TrailTold]:
     """The trail of a case, the newest first, in the reader's marks."""
     points = list(case.trail.select_related("by"))
@@ -107,9 +128,7 @@ def told(case: Case, marks: MarksName) -> list[TrailTold]:
                 name=point.name,
                 given=terms_in_words(loan, MARKS[marks]),
                 changes=changed,
-                unknown=point.answer["unknown"],
-                value=point.answer["value"],
-                total_interest=point.answer["total_interest"],
+                **_found(point.answer, MARKS[marks]),
                 stands=point.digest == stands,
             )
         )

@@ -8,30 +8,47 @@ flows). Nothing deeper is for outsiders.
 from .answer.aim import aimed
 from .answer.answer import ENGINE, Answer, ScheduleRow
 from .answer.facts import facts_of
+from .answer.schedule import columns_of
 from .answer.solving import solve
 from .budget import BudgetSpentError, grown, look, within
-from .calendars.days_in_words import write_day
+from .calendars import frequencies
+from .calendars.days_in_words import MONTHS, write_day
 from .calendars.frequencies import PERIODS
+from .document import choices
+from .document.aim import AIMS
 from .document.fields import Every
+from .document.figure_path import figure_path
 from .document.limits import MOST_TEXT
 from .document.loan import Loan
-from .document.named import RESULTS_NAMED
+from .document.named import COLUMNS_NAMED, FIGURES_NAMED, RESULTS_NAMED
 from .document.reading import check, field_errors, parse, read, write
-from .document.sentence import TAKEN_IN_WORDS, terms_in_words
+from .document.sentence import terms_in_words
+from .document.telling import headline
 from .errors import Errors, FieldError, LoansError, NotALoan, at_fault
 from .ledger.rows import due
 from .numbers.currencies import currencies
+from .quotes.quotings import QUOTINGS, YEAR_OF_DAYS
+from .quotes.styles import CONVENTIONS, OF_360_DAYS, USUAL_COUNT, USUAL_TIME
 from .wording.cells import as_text
 from .wording.marks import MARKS, PLAIN, Marks, MarksName
 
 __all__ = [
+    "AIMS",
+    "COLUMNS_NAMED",
+    "CONVENTIONS",
     "ENGINE",
+    "FIGURES_NAMED",
     "MARKS",
+    "MONTHS",
     "MOST_TEXT",
+    "OF_360_DAYS",
     "PERIODS",
     "PLAIN",
+    "QUOTINGS",
     "RESULTS_NAMED",
-    "TAKEN_IN_WORDS",
+    "USUAL_COUNT",
+    "USUAL_TIME",
+    "YEAR_OF_DAYS",
     "Answer",
     "BudgetSpentError",
     "Errors",
@@ -47,11 +64,16 @@ __all__ = [
     "as_text",
     "at_fault",
     "check",
+    "choices",
+    "columns_of",
     "currencies",
     "due",
     "facts_of",
     "field_errors",
+    "figure_path",
+    "frequencies",
     "grown",
+    "headline",
     "look",
     "parse",
     "read",

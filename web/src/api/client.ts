@@ -1,45 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import { patientFetch } from "./patient";
-import type { components, paths } from "./schema";
-
-type Schemas = components["schemas"];
-export type Asides = Schemas["Asides"];
-export type AskSensitivity = Schemas["AskSensitivity"];
-export type SideBySide = Schemas["SideBySide"];
-export type More = Schemas["More"];
-export type Pin = Schemas["Pin"];
-export type Points = Schemas["Points"];
-export type TrailTold = Schemas["TrailTold"];
-export type Answer = Schemas["Answer"];
-export type Defaults = Schemas["Defaults"];
-export type Summary = Schemas["Summary"];
-export type TableListed = Schemas["TableListed"];
-export type TableOpened = Schemas["TableOpened"];
-export type CaseListed = Schemas["CaseListed"];
-export type CaseOpened = Schemas["CaseOpened"];
-export type Content = Schemas["Content"];
-export type FieldError = Schemas["FieldError"];
-export type MarksWord = Schemas["MarksWord"];
-export type Reconciliation = Schemas["Reconciliation"];
-export type Matched = Schemas["Matched"];
-export type Variations = Schemas["Variations"];
-export type Me = Schemas["Me"];
-export type PeriodWord = Schemas["PeriodWord"];
-export type Comparison = Schemas["Comparison"];
-export type Preset = Schemas["Preset"];
-export type QuoteLine = Schemas["QuoteLine"];
-export type QuoteList = Schemas["QuoteList"];
-export type QuoteListOpened = Schemas["QuoteListOpened"];
-export type Quoting = Schemas["Quoting"];
-export type RateCurve = Schemas["RateCurve"];
-export type RateAnswer = Schemas["RateAnswer"];
-export type RateQuestion = Schemas["RateQuestion"];
-export type Reading = Schemas["Reading"];
-export type Shared = Schemas["Shared"];
-export type Statement = Schemas["Statement"];
-export type Way = Schemas["Way"];
-export type Words = Schemas["Words"];
-export type Worked = Schemas["Worked"];
+import type { paths } from "./schema";
+import type { FieldError } from "./types";
 
 function cookie(name: string): string {
   const found = document.cookie.split("; ").find((pair) => pair.startsWith(`${name}=`));

@@ -1,6 +1,7 @@
 import { createBrowserRouter, Link } from "react-router";
 import { BinPage } from "../features/cases/bin";
 import { CasesPage } from "../features/cases/page";
+import { Button } from "../ui/button";
 import { Shell } from "./shell";
 
 function NotHere() {
@@ -23,9 +24,9 @@ function Broken() {
       <h1 className="font-serif text-2xl font-semibold">This page broke</h1>
       <p className="mt-2">
         That is our mistake. What you typed is kept.{" "}
-        <button className="text-choice underline" onClick={() => location.reload()}>
+        <Button look="link" onClick={() => location.reload()}>
           Load it again
-        </button>
+        </Button>
       </p>
     </main>
   );

@@ -1,7 +1,10 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState, type ReactNode } from "react";
-import { ask, client, Refused, SIGNED_IN, SIGNED_OUT, type Me } from "../api/client";
+import { Refused, SIGNED_IN, SIGNED_OUT } from "../api/client";
+import { ME, useMe, useServerWords } from "../api/desk";
+import type { Me } from "../api/types";
 import { DeskContext } from "../hooks/use-desk";
+import { Button } from "../ui/button";
 import { SignIn } from "./sign-in";
 
 /** Whether the session ended while someone was at the desk. */
@@ -23,13 +26,8 @@ function useSignedOut(username: string | undefined) {
 
 export function DeskProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
-  const me = useQuery({ queryKey: ["me"], queryFn: () => ask(client.GET("/api/v1/me")) });
-  const words = useQuery({
-    queryKey: ["words"],
-    queryFn: () => ask(client.GET("/api/v1/words")),
-    enabled: me.isSuccess,
-    staleTime: Infinity,
-  });
+  const me = useMe();
+  const words = useServerWords(me.isSuccess);
   const [out, backIn] = useSignedOut(me.data?.username);
   const failed = me.error ?? words.error;
   if (!me.data && failed instanceof Refused && failed.status === 401) {
@@ -40,7 +38,7 @@ export function DeskProvider({ children }: { children: ReactNode }) {
           onIn={(mine) => {
             backIn(mine);
             queries.clear();
-            queries.setQueryData(["me"], mine);
+            queries.setQueryData(ME, mine);
             void me.refetch();
           }}
         />
@@ -52,9 +50,9 @@ export function DeskProvider({ children }: { children: ReactNode }) {
       <main className="mx-auto max-w-xl p-8">
         <h1 className="font-serif text-2xl font-semibold">Zephyrant cannot be reached</h1>
         <p className="mt-2">{failed.message}</p>
-        <button className="mt-4 underline" onClick={() => location.reload()}>
+        <Button look="link" className="mt-4" onClick={() => location.reload()}>
           Try again
-        </button>
+        </Button>
       </main>
     );
   }

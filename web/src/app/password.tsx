@@ -1,7 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { ask, client, Refused } from "../api/client";
+import { Refused } from "../api/client";
+import { useChangePassword } from "../api/desk";
+import { Button } from "../ui/button";
+import { Field } from "../ui/field";
 import { Sheet } from "../ui/sheet";
+import { Wrong } from "../ui/wrong";
 
 /** Another password for oneself. */
 export function PasswordSheet({
@@ -13,33 +16,30 @@ export function PasswordSheet({
 }) {
   const [old, setOld] = useState("");
   const [fresh, setFresh] = useState("");
-  const change = useMutation({
-    mutationFn: () => ask(client.PUT("/api/v1/password", { body: { old, new: fresh } })),
-    onSuccess: () => {
-      setOld("");
-      setFresh("");
-    },
+  const change = useChangePassword(() => {
+    setOld("");
+    setFresh("");
   });
   const errors = change.error instanceof Refused ? change.error.errors : [];
   const field = (label: string, name: string, value: string, set: (text: string) => void) => (
-    <label className="block">
-      {label}
-      <input
+    <div>
+      <Field
+        above
+        look="large"
+        label={label}
         type="password"
         required
         value={value}
         autoComplete={name === "old" ? "current-password" : "new-password"}
-        className="mt-1 w-full rounded border border-rule-strong bg-sheet px-3 py-2"
-        onChange={(event) => set(event.target.value)}
+        className="mt-1 w-full"
+        onType={set}
       />
       {errors
         .filter((error) => error.field === name)
         .map((error) => (
-          <span role="alert" key={error.message} className="block text-sm text-wrong">
-            {error.message}
-          </span>
+          <Wrong key={error.message} error={error} className="text-sm" />
         ))}
-    </label>
+    </div>
   );
   return (
     <Sheet
@@ -52,19 +52,15 @@ export function PasswordSheet({
         className="mt-4 max-w-sm space-y-3"
         onSubmit={(event) => {
           event.preventDefault();
-          change.mutate();
+          change.mutate({ old, new: fresh });
         }}
       >
         {field("Password now", "old", old, setOld)}
         {field("New password", "new", fresh, setFresh)}
-        {change.error && errors.length === 0 && (
-          <p role="alert" className="text-wrong">
-            {change.error.message}
-          </p>
-        )}
-        <button className="rounded bg-ink px-4 py-2 font-semibold text-paper">
+        {errors.length === 0 && <Wrong error={change.error} />}
+        <Button look="main" type="submit">
           Change password
-        </button>
+        </Button>
         {change.isSuccess && <p role="status">Your password is changed.</p>}
       </form>
     </Sheet>

@@ -1,33 +1,25 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { ask, client, type MarksWord } from "../api/client";
-import { useStartCase } from "../ui/start";
-import { Choice } from "../ui/choice";
+import { endSession, useSaveMarks } from "../api/desk";
+import type { MarksWord } from "../api/types";
 import { waiting } from "../hooks/draft";
-import { KeysSheet, useKeys } from "../hooks/use-keys";
+import { useDesk } from "../hooks/use-desk";
+import { useKeys } from "../hooks/use-keys";
+import { useStartCase } from "../hooks/use-opened";
+import { useTheme } from "../hooks/use-theme";
+import { Button } from "../ui/button";
+import { Choice } from "../ui/choice";
 import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
-import { PasswordSheet } from "./password";
-import { answerWith } from "../hooks/answer-with";
-import { useDesk } from "../hooks/use-desk";
 import { DeskProvider } from "./desk-provider";
-import { useTheme } from "../hooks/use-theme";
+import { KeysSheet } from "./keys";
+import { PasswordSheet } from "./password";
 
 const SAMPLE = "48250.00";
 
 function MarksChoice() {
   const { me, words, marks } = useDesk();
-  const queries = useQueryClient();
-  const choose = useMutation({
-    mutationFn: (name: MarksWord["name"]) =>
-      ask(client.PUT("/api/v1/me", { body: { marks: name } })),
-    onSuccess: async (mine) => {
-      await answerWith(queries, ["me"], mine);
-      // Statements are told anew in the marks now read.
-      return queries.invalidateQueries({ queryKey: ["case"] });
-    },
-  });
+  const choose = useSaveMarks();
   return (
     <Choice
       name="Numbers are written"
@@ -56,7 +48,7 @@ function Header() {
       setLeft(unsaved);
       return;
     }
-    await ask(client.DELETE("/api/v1/session"));
+    await endSession();
     location.assign("/");
   };
   const navigate = useNavigate();
@@ -98,12 +90,12 @@ function Header() {
         </nav>
         <div className="ml-auto flex items-center gap-4 text-sm text-soft">
           <MarksChoice />
-          <button onClick={() => setKeysOpen(true)} className="hover:text-ink">
+          <Button look="quiet" onClick={() => setKeysOpen(true)}>
             Keys
-          </button>
-          <button onClick={toggleTheme} className="hover:text-ink">
+          </Button>
+          <Button look="quiet" onClick={toggleTheme}>
             {theme === "light" ? "Dark" : "Light"}
-          </button>
+          </Button>
           <Menu
             name={`${me.name}: password, sign out`}
             actions={[
@@ -121,9 +113,9 @@ function Header() {
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
           {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not
           saved yet. They wait in this browser, for you alone.{" "}
-          <button className="underline" onClick={() => void signOut(true)}>
+          <Button look="link" onClick={() => void signOut(true)}>
             Sign out all the same
-          </button>
+          </Button>
         </p>
       )}
     </header>

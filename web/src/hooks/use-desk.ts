@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { MarksWord, Me, Words } from "../api/client";
+import type { MarksWord, Me, Words } from "../api/types";
 
 interface Desk {
   me: Me;

@@ -12,3 +12,19 @@ export function useWidth<T extends HTMLElement>() {
   }, []);
   return [element, width] as const;
 }
+
+/** Whether what is in an element is wider than it. */
+export function useScrolls<T extends HTMLElement>() {
+  const element = useRef<T>(null);
+  const [scrolls, setScrolls] = useState(false);
+  useEffect(() => {
+    const { current } = element;
+    if (!current) return;
+    const look = () => setScrolls(current.scrollWidth > current.clientWidth);
+    const observer = new ResizeObserver(look);
+    observer.observe(current);
+    if (current.firstElementChild) observer.observe(current.firstElementChild);
+    return () => observer.disconnect();
+  }, []);
+  return [element, scrolls] as const;
+}

@@ -1,17 +1,13 @@
 import { DropdownMenu } from "radix-ui";
-
-export interface Option {
-  value: string;
-  label: string;
-  /** A heading that stands above this option. */
-  under?: string;
-}
+import type { Option } from "../api/types";
+import type { Choosable } from "./quoting";
 
 interface Props {
   name: string;
   value: string;
   shown: string;
-  options: readonly Option[];
+  /** What it could be instead, some of them under a heading. */
+  options: readonly Choosable[];
   onChoose: (value: string) => void;
   className?: string;
 }
@@ -56,5 +52,34 @@ export function Choice({ name, value, shown, options, onChoose, className = "" }
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+interface OneOfProps<V extends string> {
+  name: string;
+  value: V;
+  options: readonly Option[];
+  onChoose: (value: V) => void;
+  /** What stands in its words to be filled. */
+  fill?: (words: string) => string;
+}
+
+/** One of the choices the server names, in the words that stand in a sentence. */
+export function OneOf<V extends string>({
+  name,
+  value,
+  options,
+  onChoose,
+  fill = (words) => words,
+}: OneOfProps<V>) {
+  const shown = options.find((each) => each.value === value)?.shown ?? value;
+  return (
+    <Choice
+      name={name}
+      value={value}
+      shown={fill(shown)}
+      options={options.map((each) => ({ value: each.value, label: fill(each.label) }))}
+      onChoose={(chosen) => onChoose(chosen as V)}
+    />
   );
 }

@@ -1,5 +1,7 @@
 import { useId, useState, type KeyboardEvent } from "react";
-import type { Reading } from "../api/client";
+import type { Reading } from "../api/types";
+import { useDesk } from "../hooks/use-desk";
+import { Button } from "./button";
 
 interface Props {
   /** The name of the entry, by which it can be found on the page. */
@@ -34,6 +36,7 @@ export function Figure({
   onFocus,
   onBlur,
 }: Props) {
+  const { words } = useDesk();
   const note = useId();
   const [focused, setFocused] = useState(false);
   const [edited, setEdited] = useState(false);
@@ -72,7 +75,7 @@ export function Figure({
         value={shown}
         placeholder="…"
         size={Math.max(shown.length, 2)}
-        maxLength={200}
+        maxLength={words.limits.typed}
         autoComplete="off"
         spellCheck={false}
         inputMode="text"
@@ -105,20 +108,20 @@ export function Figure({
           {other && !error && (
             <>
               {" "}
-              <button
-                className="text-choice underline"
+              <Button
+                look="link"
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => onType(other)}
               >
                 Read as {other} instead
-              </button>{" "}
-              <button
-                className="text-choice underline"
+              </Button>{" "}
+              <Button
+                look="link"
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => onType(reading.text ?? text)}
               >
                 Keep
-              </button>
+              </Button>
             </>
           )}
         </span>

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { moment } from "./moment";
-import type { Keeping as State } from "../hooks/use-kept";
+import type { Keeping as State } from "../hooks/keeper";
 
 /** Whether what stands here is kept, in words one can trust. */
 export function Keeping<C, K>({

@@ -1,68 +1,28 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { ask, client, type Preset, type Quoting } from "../api/client";
-import { Choice } from "./choice";
-import { quoteChosen, quoteOptions, quoteValue, quoteWords, isTimed, type Quoted } from "./choices";
+import { useSavePresets } from "../api/desk";
+import type { Preset, Quoting, Words } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
+import { filled } from "../hooks/words";
+import { Button } from "./button";
+import { Field } from "./field";
+import { isTimed, plainQuote, quoteWords, styleOf, type Quoted } from "./quoting";
 import { Sheet } from "./sheet";
-import { answerWith } from "../hooks/answer-with";
+import { Wrong } from "./wrong";
 
-const MANAGE = "manage";
-const NONE: readonly Preset[] = [];
-
-/** The ways of quoting this analyst has named. */
-export function usePresets(): readonly Preset[] {
-  const presets = useQuery({
-    queryKey: ["presets"],
-    queryFn: () => ask(client.GET("/api/v1/presets")),
-    staleTime: Infinity,
-  });
-  return presets.data ?? NONE;
+/** A way of quoting without a loan: what is compounded or paid as payments are has no words of a
+ *  period yet. */
+function said(quoting: Quoting, words: Words): string {
+  const style = styleOf(quoting, words);
+  if (style.is_of_periods) return filled(style.said, { noun: "payment period" });
+  if (style.is_compounded && !quoting.compounding) {
+    const asPaid = words.quotings.find((each) => each.quoted === style.name && !each.compounding);
+    return filled(style.said, { compounded: asPaid?.label.split(", {")[0] ?? "" });
+  }
+  const { before, after } = quoteWords({ ...quoting, every: "month" }, words);
+  return style.is_timed ? `${before} ${quoting.over}${after}` : before;
 }
 
 interface Props {
-  quote: Quoted;
-  /** The words that stand there, where they are not those of the style. */
-  shown?: string | undefined;
-  /** What it is called where it is spoken. */
-  name?: string;
-  onChoose: (quoting: Quoting) => void;
-}
-
-/** The words that say how a percent is quoted; they open into every other style. */
-export function QuoteChoice({ quote, shown, name = "Quoted", onChoose }: Props) {
-  const { words } = useDesk();
-  const presets = usePresets();
-  const [open, setOpen] = useState(false);
-  return (
-    <>
-      <Choice
-        name={name}
-        value={quoteValue(quote)}
-        shown={shown ?? quoteWords(quote, words.periods)}
-        options={[
-          ...quoteOptions(quote, words.periods, presets),
-          { value: MANAGE, label: "Keep this as a habit, or change them …" },
-        ]}
-        onChoose={(value) =>
-          value === MANAGE ? setOpen(true) : onChoose(quoteChosen(value, quote, presets))
-        }
-      />
-      <Presets quote={quote} presets={presets} open={open} onOpen={setOpen} />
-    </>
-  );
-}
-
-function said(quoting: Quoting, words: ReturnType<typeof useDesk>["words"]): string {
-  const own =
-    quoting.quoted === "nominal" && !quoting.compounding
-      ? "nominal a year, compounded as it is paid"
-      : quoteWords({ ...quoting, every: "month" }, words.periods);
-  if (quoting.quoted === "periodic") return "for each payment period";
-  return isTimed(quoting) ? `${own} ${quoting.over}` : own;
-}
-
-interface PresetsProps {
   quote: Quoted;
   presets: readonly Preset[];
   open: boolean;
@@ -70,21 +30,11 @@ interface PresetsProps {
 }
 
 /** The quoting habits: named, renamed, taken off; the one at hand can be added. */
-function Presets({ quote, presets, open, onOpen }: PresetsProps) {
+export function Presets({ quote, presets, open, onOpen }: Props) {
   const { words } = useDesk();
-  const queries = useQueryClient();
   const [name, setName] = useState("");
-  const keep = useMutation({
-    mutationFn: (kept: Preset[]) => ask(client.PUT("/api/v1/presets", { body: { presets: kept } })),
-    onSuccess: (kept) => answerWith(queries, ["presets"], kept),
-  });
-  const { quoted, compounding, over, year_days } = quote;
-  const here: Quoting = {
-    quoted,
-    compounding: compounding ?? null,
-    over: isTimed(quote) ? (over ?? "") : "",
-    year_days: year_days ?? 365,
-  };
+  const keep = useSavePresets();
+  const here = { ...plainQuote(quote), over: isTimed(quote, words) ? (quote.over ?? "") : "" };
   const add = () => {
     const named = name.trim();
     if (!named) return;
@@ -100,34 +50,16 @@ function Presets({ quote, presets, open, onOpen }: PresetsProps) {
     >
       <ul className="mt-4">
         {presets.map((preset, place) => (
-          <li
+          <Habit
             key={`${place} ${preset.name}`}
-            className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5"
-          >
-            <input
-              aria-label={`Name of the habit ${preset.name}`}
-              defaultValue={preset.name}
-              maxLength={60}
-              className="min-w-0 bg-transparent font-semibold"
-              onBlur={(event) => {
-                const named = event.target.value.trim();
-                if (named && named !== preset.name)
-                  keep.mutate(
-                    presets.map((each) => (each === preset ? { ...each, name: named } : each)),
-                  );
-              }}
-            />
-            <button
-              className="text-choice underline"
-              aria-label={`Take off the habit ${preset.name}`}
-              onClick={() => keep.mutate(presets.filter((each) => each !== preset))}
-            >
-              Take off
-            </button>
-            <span className="col-span-2 text-[0.95rem] text-soft">
-              {said(preset.quoting, words)}
-            </span>
-          </li>
+            preset={preset}
+            onName={(named) =>
+              keep.mutate(
+                presets.map((each) => (each === preset ? { ...each, name: named } : each)),
+              )
+            }
+            onTakeOff={() => keep.mutate(presets.filter((each) => each !== preset))}
+          />
         ))}
       </ul>
       {presets.length === 0 && <p className="mt-2 text-soft">None is kept.</p>}
@@ -138,23 +70,52 @@ function Presets({ quote, presets, open, onOpen }: PresetsProps) {
           add();
         }}
       >
-        <label className="grow text-sm text-soft">
-          Keep “{said(here, words)}” as
-          <input
-            value={name}
-            maxLength={60}
-            placeholder="a name, such as Our fixed: half-yearly"
-            className="mt-0.5 block w-full rounded border border-rule-strong bg-sheet px-2.5 py-1.5 text-base text-ink placeholder:text-soft"
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
-        <button className="rounded border border-rule-strong px-3 py-1.5">Keep</button>
+        <Field
+          above
+          label={`Keep “${said(here, words)}” as`}
+          labelClass="grow text-sm text-soft"
+          value={name}
+          maxLength={words.limits.preset_name}
+          placeholder="a name, such as Our fixed: half-yearly"
+          className="mt-0.5 block w-full text-base text-ink"
+          onType={setName}
+        />
+        <Button type="submit">Keep</Button>
       </form>
-      {keep.error && (
-        <p role="alert" className="mt-2 text-wrong">
-          {keep.error.message}
-        </p>
-      )}
+      <Wrong error={keep.error} />
     </Sheet>
+  );
+}
+
+function Habit({
+  preset,
+  onName,
+  onTakeOff,
+}: {
+  preset: Preset;
+  onName: (name: string) => void;
+  onTakeOff: () => void;
+}) {
+  const { words } = useDesk();
+  const [typed, setTyped] = useState(preset.name);
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5">
+      <Field
+        look="bare"
+        name={`Name of the habit ${preset.name}`}
+        value={typed}
+        maxLength={words.limits.preset_name}
+        className="min-w-0 font-semibold"
+        onType={setTyped}
+        onBlur={() => {
+          const named = typed.trim();
+          if (named && named !== preset.name) onName(named);
+        }}
+      />
+      <Button look="link" aria-label={`Take off the habit ${preset.name}`} onClick={onTakeOff}>
+        Take off
+      </Button>
+      <span className="col-span-2 text-[0.95rem] text-soft">{said(preset.quoting, words)}</span>
+    </li>
   );
 }

@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
+import { Button } from "./button";
 
 interface Props {
   title: string;
@@ -22,8 +23,8 @@ export function Sheet({ title, about, open, onOpen, wide = false, children }: Pr
         >
           <div className="flex items-start justify-between gap-4">
             <Dialog.Title className="font-serif text-2xl font-semibold">{title}</Dialog.Title>
-            <Dialog.Close className="rounded border border-rule-strong px-3 py-1">
-              Close
+            <Dialog.Close asChild>
+              <Button>Close</Button>
             </Dialog.Close>
           </div>
           <Dialog.Description className="mt-1 text-soft">{about}</Dialog.Description>

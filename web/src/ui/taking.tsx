@@ -1,9 +1,11 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
-import { ask, client } from "../api/client";
 import { takeFile } from "../api/file";
-import { Share } from "./still-working";
+import { useFileProgress } from "../api/files";
 import { useLong } from "../hooks/use-long";
+import { Button } from "./button";
+import { Share } from "./still-working";
+import { Wrong } from "./wrong";
 
 interface Taken {
   address: string;
@@ -48,20 +50,7 @@ export function useTaking(before: () => Promise<unknown> = () => Promise.resolve
 export function Taking({ taking }: { taking: ReturnType<typeof useTaking> }) {
   const { asked, busy, error, leave } = taking;
   const long = useLong(busy, 800);
-  const grown = useQuery({
-    queryKey: ["making", asked?.making],
-    queryFn: ({ signal }) =>
-      ask(
-        client.GET("/api/v1/files/{making}/progress", {
-          params: { path: { making: asked?.making ?? "" } },
-          signal,
-        }),
-      ),
-    enabled: long && asked !== undefined,
-    refetchInterval: 400,
-    gcTime: 0,
-    retry: false,
-  });
+  const grown = useFileProgress(asked?.making, long);
   const share = grown.data?.share;
   return (
     <>
@@ -71,16 +60,12 @@ export function Taking({ taking }: { taking: ReturnType<typeof useTaking> }) {
         </p>
         {long && typeof share === "number" && <Share share={share} of={`Made of ${asked?.what}`} />}
         {long && (
-          <button className="text-choice underline" onClick={leave}>
+          <Button look="link" onClick={leave}>
             Leave it
-          </button>
+          </Button>
         )}
       </div>
-      {error && (
-        <p role="alert" className="text-wrong">
-          {error.message}
-        </p>
-      )}
+      <Wrong error={error} className="" />
     </>
   );
 }

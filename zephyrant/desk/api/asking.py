@@ -1,25 +1,25 @@
 """Asking a loan: owed at a moment, the sum of a stretch, its end brought forward, its rate's curve,
 somebody's schedule held against it, what moves it, more paid, points for a lower rate."""
 
-from decimal import Decimal
 from typing import Annotated
 
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import answers
+from zephyrant.desk import answers, conflicts, limits
+from zephyrant.desk.cases import Content, marks_of
 from zephyrant.loans.questions import (
     MOST_POINTS,
-    Charge,
     Matched,
     Owed,
-    PayoffAmount,
     PayoffRounding,
     PeriodTotals,
     RateCurve,
     Reconciliation,
 )
 from zephyrant.loans.statement import (
+    Agreed,
+    EndedEarly,
     More,
     PaidMore,
     Points,
@@ -27,6 +27,8 @@ from zephyrant.loans.statement import (
     TwoOffers,
     Variations,
     Varied,
+    end_early,
+    hold_against,
     paying_more,
     two_offers,
     variant,
@@ -42,7 +44,7 @@ class AskBalanceAt(Schema):
     """A statement, and the moments asked for: "13", "every 12", "1 Mar 2029"."""
 
     statement: Statement
-    at: str = Field(max_length=2_000)
+    at: str = Field(max_length=limits.MOST_ASKED)
     payoff: PayoffRounding = "nearest"
 
 
@@ -50,17 +52,17 @@ class AskPeriodTotals(Schema):
     """A statement, and the stretch asked for: "13-24", "year 2", "2028", "last 12"."""
 
     statement: Statement
-    stretch: str = Field(max_length=200)
+    stretch: str = Field(max_length=limits.MOST_STRETCH)
 
 
 class AskReconciliation(Schema):
     """A statement, the text of somebody's schedule, which of its columns is which where that has
-    been asked, and by how much a figure may differ."""
+    been asked, and by how much a figure may differ, as typed."""
 
     statement: Statement
-    text: str = Field(max_length=900_000)
+    text: str = Field(max_length=limits.MOST_PASTED)
     matched: Matched | None = None
-    tolerance: Annotated[Decimal, Field(ge=0, le=1_000_000)] = Decimal("0.01")
+    tolerance: str = Field(default="0", max_length=limits.MOST_NAME)
 
 
 @router.post("balance-at", response={200: list[Owed], **REFUSALS}, operation_id="askBalanceAt")
@@ -83,7 +85,7 @@ def ask_period_totals(request: SignedIn, asked: AskPeriodTotals) -> list[PeriodT
 def ask_reconciliation(request: SignedIn, asked: AskReconciliation) -> Reconciliation:
     """Somebody's schedule against ours, row by row."""
     return answered(
-        request, answers.held, asked.statement, asked.text, asked.matched, asked.tolerance
+        request, hold_against, asked.statement, asked.text, asked.matched, asked.tolerance
     )
 
 
@@ -91,8 +93,8 @@ class AskPayoff(Schema):
     """A statement, the payment after which or the day on which it ends, what is agreed for that."""
 
     statement: Statement
-    at: str = Field(max_length=200)
-    charge: Charge = Charge()
+    at: str = Field(max_length=limits.MOST_STRETCH)
+    charge: Agreed = Agreed()
 
 
 class AskRateCurve(Schema):
@@ -101,10 +103,10 @@ class AskRateCurve(Schema):
     statement: Statement
 
 
-@router.post("payoff", response={200: PayoffAmount, **REFUSALS}, operation_id="askPayoff")
-def ask_payoff(request: SignedIn, asked: AskPayoff) -> PayoffAmount:
+@router.post("payoff", response={200: EndedEarly, **REFUSALS}, operation_id="askPayoff")
+def ask_payoff(request: SignedIn, asked: AskPayoff) -> EndedEarly:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
-    return answered(request, answers.payoff_at, asked.statement, asked.at, asked.charge)
+    return answered(request, end_early, asked.statement, asked.at, asked.charge)
 
 
 @router.post("rate-curve", response={200: RateCurve, **REFUSALS}, operation_id="askRateCurve")
@@ -174,3 +176,22 @@ def ask_paying_more(request: SignedIn, asked: AskPayingMore) -> PaidMore:
 def ask_points(request: SignedIn, asked: AskPoints) -> TwoOffers:
     """The loan as it stands against the same at another rate with points."""
     return answered(request, two_offers, asked.statement, asked.points)
+
+
+class AskDifferences(Schema):
+    """Two versions of what stands in a case, and the one both began with."""
+
+    mine: Content
+    theirs: Content
+    base: Content
+
+
+@router.post(
+    "differences",
+    response={200: list[conflicts.VersionDifference], **REFUSALS},
+    operation_id="askDifferences",
+)
+def ask_differences(request: SignedIn, asked: AskDifferences) -> list[conflicts.VersionDifference]:
+    """What two versions of a case say otherwise, and which of them changed it."""
+    marks = marks_of(request.user)
+    return conflicts.differences(asked.mine, asked.theirs, asked.base, marks)

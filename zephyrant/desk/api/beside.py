@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import asides, cases, export, heavy, trail
+from zephyrant.desk import asides, cases, export, heavy, limits, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.trail import TrailTold
@@ -30,7 +30,7 @@ class TrailList(Schema):
 class Named(Schema):
     """What an answer of a trail is called."""
 
-    name: str = Field(max_length=120)
+    name: str = Field(max_length=limits.MOST_POINT_NAME)
 
 
 @router.get("{uuid:case_id}/trail", response={200: TrailList, **REFUSALS}, operation_id="listTrail")

@@ -8,11 +8,11 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import cases, export, revisions
+from zephyrant.desk import cases, export, limits, revisions
 from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
-from zephyrant.loans import MARKS, Loan, NotALoan
+from zephyrant.loans import MARKS, Loan, Marks, NotALoan
 from zephyrant.loans.files import read_flows
 from zephyrant.loans.statement import Statement, restate
 
@@ -41,7 +41,7 @@ class CaseListed(Schema):
     name: str
     currency: str
     tags: list[str]
-    found: cases.FoundListed | None
+    found: cases.FoundTold | None
     owner: str | None
     changed_at: datetime
 
@@ -107,13 +107,13 @@ def _owner(case: Case, request: SignedIn) -> str | None:
     return case.owner.get_full_name() or case.owner.get_username()
 
 
-def _listed(case: Case, request: SignedIn) -> CaseListed:
+def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
     return CaseListed(
         id=case.pk,
         name=case.name,
         currency=case.statement.get("currency", "EUR"),
         tags=case.tags,
-        found=case.found,
+        found=cases.found_told(case, marks),
         owner=_owner(case, request),
         changed_at=case.changed_at,
     )
@@ -146,9 +146,10 @@ def list_cases(
     start: Start = 0,
 ) -> CaseList:
     """The cases in which every word of `q` is found, a hundred from `start` on."""
-    found = cases.search(request.user, q, sort)
+    marks = MARKS[cases.marks_of(request.user)]
+    found = cases.search(request.user, q, sort, marks)
     page = found[start : start + PAGE]
-    return CaseList(items=[_listed(case, request) for case in page], total=found.count())
+    return CaseList(items=[_listed(case, request, marks) for case in page], total=found.count())
 
 
 @router.post("", response={201: CaseOpened, **REFUSALS}, operation_id="startCase")
@@ -186,8 +187,8 @@ def start_cases_from_documents(request: SignedIn, loans_: list[Loan]) -> tuple[i
 class FlowsPasted(Schema):
     """A table of days and amounts, as text."""
 
-    text: str = Field(max_length=900_000)
-    name: str = Field(default="", max_length=200)
+    text: str = Field(max_length=limits.MOST_PASTED)
+    name: str = Field(default="", max_length=limits.MOST_NAME)
     currency: str = "EUR"
 
 
@@ -271,7 +272,8 @@ def delete_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, None]:
 )
 def undelete_case(request: SignedIn, case_id: uuid.UUID) -> CaseListed:
     """The case out of the bin."""
-    return _listed(cases.bring_back(request.user, case_id), request)
+    marks = MARKS[cases.marks_of(request.user)]
+    return _listed(cases.bring_back(request.user, case_id), request, marks)
 
 
 @router.post("{uuid:case_id}/copy", response={201: CaseOpened, **REFUSALS}, operation_id="copyCase")

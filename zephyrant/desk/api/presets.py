@@ -4,7 +4,8 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import presets
-from zephyrant.desk.presets import MOST_PRESETS, Preset
+from zephyrant.desk.limits import MOST_PRESETS
+from zephyrant.desk.presets import Preset
 
 from .base import REFUSALS, SignedIn
 

@@ -29,12 +29,15 @@ class RevisionListed(Schema):
 
 
 class RevisionOpened(RevisionListed):
-    """A revision whole, with the answer it had and where the core of today differs."""
+    """A revision whole, with the answer it had and where the core of today differs; what was given
+    and found, in words."""
 
     statement: Statement
+    given: str
     note: str
     tags: list[str]
     answer: revisions.AnswerKept | None
+    found: str
     engine: str
     differs: list[str]
 
@@ -100,9 +103,11 @@ def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> Revision
         saved_at=revision.saved_at,
         changes=revisions.in_words(kept.filter(number=number - 1).first(), revision, marks),
         statement=cases.statement_of(revision, request.user),
+        given=revisions.given(revision, marks),
         note=revision.note,
         tags=revision.tags,
         answer=revision.answer,
+        found=revisions.found(revision, marks),
         engine=revision.engine,
         differs=revisions.differences(revision, marks, request.user),
     )

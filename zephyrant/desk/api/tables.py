@@ -14,10 +14,21 @@ from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import Field
 
+from zephyrant.desk import limits, table_words
+from zephyrant.desk.cases import marks_of
 from zephyrant.desk.export import CSV, JSON_LINES, WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.table_asks import Looking, Matching
-from zephyrant.loans.tape import Defaults, FieldName, Question, Summary
+from zephyrant.loans import MARKS, MarksName
+from zephyrant.loans.tape import (
+    Defaults,
+    FieldName,
+    Question,
+    Summary,
+    SummaryTold,
+    row_in_words,
+    summary_in_words,
+)
 
 from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
@@ -26,7 +37,7 @@ router = Router()
 
 
 class TableListed(Schema):
-    """A table in the list: how far it is, and what it came to."""
+    """A table in the list: how far it is, also in words, and what it came to."""
 
     id: uuid.UUID
     name: str
@@ -39,6 +50,7 @@ class TableListed(Schema):
     ended_at: datetime | None
     created_at: datetime
     summary: Summary | None
+    says: str
 
 
 class TableList(Schema):
@@ -49,16 +61,20 @@ class TableList(Schema):
 
 
 class Titled(Schema):
-    """A column of a result: what it is called inside, and by people."""
+    """A column of a result: what it is called inside, and by people; whether it is one of the file,
+    and whether it holds words."""
 
     name: str
     title: str
+    is_of_file: bool
+    is_words: bool
 
 
 class TableOpened(TableListed):
     """A table whole: the names of its columns, how they are matched, its first rows.
 
     `defaults_said`: which of the defaults were stated, not only such as everyone starts with.
+    `told`: what it came to, as it is read.
     """
 
     names: list[str]
@@ -68,13 +84,14 @@ class TableOpened(TableListed):
     defaults_said: list[str]
     sample: list[list[str]]
     titles: list[Titled]
+    told: SummaryTold | None
 
 
 class Pasted(Schema):
     """A table as text."""
 
-    text: str = Field(max_length=900_000)
-    name: str = Field(default="", max_length=200)
+    text: str = Field(max_length=limits.MOST_PASTED)
+    name: str = Field(default="", max_length=limits.MOST_NAME)
 
 
 class ColumnsMatched(Schema):
@@ -84,39 +101,46 @@ class ColumnsMatched(Schema):
 
 
 class TableLooked(Schema):
-    """What the cells say of how they are written, and what has to be asked."""
+    """What the cells say of how they are written, and what has to be asked; `asked`: of each row of
+    the sample, the places of the cells in which its unknown stands."""
 
     defaults: dict[str, Any]
     questions: list[Question]
+    asked: list[list[int]]
 
 
 class Page(Schema):
-    """Rows of a result: texts by the inner name of their column."""
+    """Rows of a result: texts by the inner name of their column; `told`: the same as they are read,
+    where that was asked for."""
 
     total: int
     items: list[dict[str, str | int | None]]
+    told: list[dict[str, str]]
 
 
-def _listed(table: LoanTable) -> dict[str, Any]:
-    told = {name: getattr(table, name) for name in TableListed.model_fields}
+def _listed(table: LoanTable, marks: MarksName) -> dict[str, Any]:
+    names = [name for name in TableListed.model_fields if name != "says"]
+    told = {name: getattr(table, name) for name in names}
     if table.state == "waiting" and table.done:
         # Between two turns it is still being worked.
         told["state"] = "running"
-    return told
+    return {**told, "says": table_words.state_in_words(table, marks)}
 
 
-def _opened(table: LoanTable) -> TableOpened:
+def _opened(table: LoanTable, request: SignedIn) -> TableOpened:
     from zephyrant.desk import tables
 
+    marks = marks_of(request.user)
     return TableOpened(
-        **_listed(table),
+        **_listed(table, marks),
         names=table.names,
         notes=table.notes,
         columns=table.columns,
         defaults=Defaults.model_validate(table.defaults),
         defaults_said=list(table.defaults),
         sample=tables.sample(table),
-        titles=[Titled(name=name, title=title) for name, title in tables.titles(table)],
+        titles=[Titled(**each._asdict()) for each in tables.columns_of(table)],
+        told=summary_in_words(table.summary, MARKS[marks]) if table.summary else None,
     )
 
 
@@ -124,7 +148,8 @@ def _opened(table: LoanTable) -> TableOpened:
 def list_tables(request: SignedIn, start: Start = 0) -> TableList:
     """The analyst's tables, the newest first."""
     tables = LoanTable.objects.filter(owner=request.user).defer("source", "result")
-    items = [TableListed(**_listed(table)) for table in tables[start : start + PAGE]]
+    marks = marks_of(request.user)
+    items = [TableListed(**_listed(table, marks)) for table in tables[start : start + PAGE]]
     return TableList(items=items, total=tables.count())
 
 
@@ -134,13 +159,13 @@ def start_table(
     file: File[UploadedFile],
 ) -> tuple[int, TableOpened] | HttpResponse:
     """A table from a file: CSV, XLSX or JSON Lines."""
-    from zephyrant.desk import table_files, tables
+    from zephyrant.desk import table_limits, tables
 
-    if (file.size or 0) > table_files.MOST_BYTES:
+    if (file.size or 0) > table_limits.MOST_BYTES:
         return refuse(422, said("This file is too large: at most 50 MB are read on the desk."))
     if file.file is None:
         return refuse(422, said("There is no file."))
-    return 201, _opened(tables.open_file(request.user, file.file, file.name or ""))
+    return 201, _opened(tables.open_file(request.user, file.file, file.name or ""), request)
 
 
 @router.post(
@@ -153,7 +178,7 @@ def start_table_from_text(request: SignedIn, pasted: Pasted) -> tuple[int, Table
     from zephyrant.desk import tables
 
     file = io.BytesIO(pasted.text.encode())
-    return 201, _opened(tables.open_file(request.user, file, pasted.name or "Pasted"))
+    return 201, _opened(tables.open_file(request.user, file, pasted.name or "Pasted"), request)
 
 
 @router.get("{uuid:table_id}", response={200: TableOpened, **REFUSALS}, operation_id="getTable")
@@ -161,7 +186,7 @@ def get_table(request: SignedIn, table_id: uuid.UUID) -> TableOpened:
     """One table."""
     from zephyrant.desk import tables
 
-    return _opened(tables.one(request.user, table_id))
+    return _opened(tables.one(request.user, table_id), request)
 
 
 @router.get(
@@ -173,7 +198,7 @@ def get_table_progress(request: SignedIn, table_id: uuid.UUID) -> TableListed:
     """How far a table is."""
     from zephyrant.desk import tables
 
-    return TableListed(**_listed(tables.one(request.user, table_id)))
+    return TableListed(**_listed(tables.one(request.user, table_id), marks_of(request.user)))
 
 
 @router.post(
@@ -185,8 +210,13 @@ def ask_table_reading(request: SignedIn, table_id: uuid.UUID, asked: ColumnsMatc
     """What the cells of matched columns say of how they are written."""
     from zephyrant.desk import tables
 
-    looked = tables.looked(tables.one(request.user, table_id), asked.columns)
-    return TableLooked(defaults=looked.defaults, questions=list(looked.questions))
+    table = tables.one(request.user, table_id)
+    looked = tables.looked(table, asked.columns)
+    return TableLooked(
+        defaults=looked.defaults,
+        questions=list(looked.questions),
+        asked=tables.asked_in_sample(table, asked.columns),
+    )
 
 
 @router.put(
@@ -198,7 +228,7 @@ def save_table_matching(request: SignedIn, table_id: uuid.UUID, matching: Matchi
     """The table matched, and set to be worked."""
     from zephyrant.desk import tables
 
-    return _opened(tables.ask(request.user, table_id, matching))
+    return _opened(tables.ask(request.user, table_id, matching), request)
 
 
 @router.delete("{uuid:table_id}/work", response={204: None, **REFUSALS}, operation_id="stopTable")
@@ -226,7 +256,9 @@ def list_table_rows(request: SignedIn, table_id: uuid.UUID, looking: Query[Looki
     from zephyrant.desk import tables
 
     total, rows = tables.shown(tables.one(request.user, table_id), looking)
-    return Page(total=total, items=rows)
+    marks = MARKS[marks_of(request.user)]
+    told = [row_in_words(row, marks) for row in rows] if looking.told else []
+    return Page(total=total, items=rows, told=told)
 
 
 @router.post(

@@ -1,46 +1,96 @@
-"""What is told of an answer beside the figure found, one fact after the other: as files tell it."""
+"""What is told of an answer beside the figure found, one fact after the other: on the screen and in
+files."""
 
+from collections.abc import Iterator
 from datetime import date
 from decimal import Decimal
-from typing import NamedTuple
+from typing import Final, Literal, NamedTuple
 
-from ..document.named import RESULTS_NAMED, Named
+from ..document.loan import Loan
+from ..document.named import RESULTS_NAMED
 from ..document.telling import told
 from ..wording.marks import Marks
-from .answer import Answer
+from .answer import Answer, ScheduleRow
+
+#: What a fact is about.
+About = Literal["paid", "cost", "rates", "yearly_cost"]
 
 
 class Fact(NamedTuple):
-    """A result, and what it is, in the reader's marks."""
+    """A result: what it is about, its name, what it is called, and what it is in the reader's
+    marks."""
 
-    named: Named
+    about: About
+    name: str
+    title: str
     text: str
 
 
-def facts_of(answer: Answer, marks: Marks) -> list[Fact]:
+def facts_of(loan: Loan, answer: Answer, marks: Marks) -> list[Fact]:
     """The results an answer has; fees and what they do where there are any."""
-    values: dict[str, str | None] = {}
-    if answer.totals:
-        values["total_paid"] = answer.totals["paid"]
-        values["total_interest"] = answer.totals["interest"]
-        values["final_payment"] = answer.totals["final_payment"]
-    if answer.totals and answer.costs and Decimal(answer.totals["fees"]):
-        values["total_fees"] = answer.totals["fees"]
-        values["net_proceeds"] = answer.costs["net_proceeds"]
-        values["total_cost"] = answer.costs["total_cost"]
-    if answer.final_date:
-        values["end_date"] = str(date.fromisoformat(answer.final_date).toordinal())
-    percents = {**(answer.rates or {}), **(answer.yearly_cost or {})}
-    values |= {name: None if text is None else str(text) for name, text in percents.items()}
+    titles = _titles(loan, answer)
     return [
-        Fact(named, _text(named, value, marks))
-        for name, value in values.items()
-        if value is not None and (named := RESULTS_NAMED[name])
+        Fact(about, name, titles.get(name, RESULTS_NAMED[name].alone), _text(name, value, marks))
+        for about, name, value in _values(answer)
+        if value is not None
     ]
 
 
-def _text(named: Named, value: str, marks: Marks) -> str:
+def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
+    totals, costs = answer.totals, answer.costs
+    has_fees = totals is not None and bool(Decimal(totals["fees"]))
+    if totals:
+        yield "paid", "total_paid", totals["paid"]
+        yield "paid", "total_interest", totals["interest"]
+        yield "paid", "final_payment", totals["final_payment"]
+        if has_fees:
+            yield "paid", "total_fees", totals["fees"]
+    if answer.final_date:
+        yield "paid", "end_date", str(date.fromisoformat(answer.final_date).toordinal())
+    if costs and (has_fees or any(_moves(row, "advance") for row in answer.schedule)):
+        yield "cost", "net_proceeds", costs["net_proceeds"]
+        yield "cost", "total_cost", costs["total_cost"]
+        yield "cost", "per_thousand", costs["per_thousand"]
+        yield "cost", "yield_nominal", costs["yield_nominal"]
+        yield "cost", "yield_effective", costs["yield_effective"]
+    if answer.rates:
+        for name, percent in answer.rates.items():
+            yield "rates", name, str(percent)
+    if answer.yearly_cost:
+        yield "yearly_cost", "us_apr", answer.yearly_cost["us_apr"]
+        yield "yearly_cost", "eu_aprc", answer.yearly_cost["eu_aprc"]
+
+
+def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
+    """What facts are called, where that is not as usual."""
+    titles = {}
+    if any(clause.verb == "rate" for clause in loan.clauses):
+        # Where clauses set other rates these are the terms' own.
+        for name in ("periodic", "nominal", "effective"):
+            alone = RESULTS_NAMED[name].alone
+            titles[name] = f"Terms’ {alone[0].lower()}{alone[1:]}"
+    if loan.clauses:
+        paying = (row for row in reversed(answer.schedule) if _pays(row))
+        last = next(paying, None)
+        if last is not None:
+            titles["final_payment"] = (
+                f"{RESULTS_NAMED['final_payment'].alone}, number {last['number']}"
+            )
+    return titles
+
+
+def _pays(row: ScheduleRow) -> bool:
+    return _moves(row, "payment") or _moves(row, "repay")
+
+
+def _moves(row: ScheduleRow, name: Literal["payment", "advance", "repay"]) -> bool:
+    return any(digit in _DIGITS for digit in row.get(name, ""))
+
+
+_DIGITS: Final = frozenset("123456789")
+
+
+def _text(name: str, value: str, marks: Marks) -> str:
     # Money stands in an answer with the decimals it is told with.
-    return (
-        marks.write(value) if named.kind == "money" else told(named.kind, Decimal(value), marks, 0)
-    )
+    kind = RESULTS_NAMED[name].kind
+    return marks.write(value) if kind == "money" else told(kind, Decimal(value), marks, 0)

@@ -5,13 +5,35 @@ from datetime import date
 from decimal import Decimal
 from functools import cache
 from itertools import groupby
-from typing import Final
+from typing import Any, Final
 
 from ..document.loan import Loan
+from ..document.named import COLUMNS_NAMED
 from ..ledger.rows import Row, Schedule, due
 from ..numbers.decimals import Unit, plain, to_step
 from ..wording.marks import Money, Number, Sentence
-from .answer import ScheduleRow, ScheduleYear, Totals
+from .answer import Answer, ScheduleRow, ScheduleYear, Totals
+
+#: Columns that stand only where something stands in them: a fee kept back or paid apart moves no
+#: balance.
+_MOVED: Final = ("advance", "fee", "repay")
+
+
+def columns_of(answer: Answer) -> tuple[str, ...]:
+    """The columns a schedule has something to say in, in the order one reads them."""
+    if not answer.schedule:
+        return ()
+    is_there = {
+        "date": answer.schedule[0]["date"] is not None,
+        "carrying": bool(answer.carrying),
+        **{name: _moves(answer, name) for name in _MOVED},
+    }
+    return tuple(name for name in COLUMNS_NAMED if is_there.get(name, True))
+
+
+def _moves(answer: Answer, name: str) -> bool:
+    rows: list[Any] = answer.schedule
+    return name in rows[0] and any(Decimal(row[name]) for row in rows)
 
 
 def totals_of(schedule: Schedule, fees: Decimal) -> Totals:

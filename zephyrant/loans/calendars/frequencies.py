@@ -40,6 +40,11 @@ PERIODS: Final[dict[FrequencyName, Period]] = {
     "week": Period(52, "weekly", "week"),
     "day": Period(365, "daily", "day"),
 }
+#: Any other number of them a year: `{n}` is to be filled.
+ANY: Final = Period(0, "{n}-times-yearly", "1/{n} year")
+COMPOUNDED: Final = "compounded {often}"
+ANY_COMPOUNDED: Final = "compounded {n} times a year"
+CONTINUOUSLY: Final = "compounded continuously"
 _BY_NUMBER: Final = {period.a_year: period for period in PERIODS.values()}
 
 #: Periods that are whole weeks long: their terms are told in weeks, not months.
@@ -49,7 +54,9 @@ _WEEKS: Final = {52: 1, 26: 2, 13: 4}
 def period(every: Frequency) -> Period:
     """The period named, or the one of which so many make a year."""
     if isinstance(every, int):
-        return _BY_NUMBER.get(every) or Period(every, f"{every}-times-yearly", f"1/{every} year")
+        return _BY_NUMBER.get(every) or Period(
+            every, ANY.often.format(n=every), ANY.noun.format(n=every)
+        )
     return PERIODS[every]
 
 
@@ -61,11 +68,10 @@ def a_year(every: Frequency) -> int:
 def compounded(compounding: Compounding) -> str:
     """A compounding in words: "compounded half-yearly"."""
     if compounding == "continuous":
-        return "compounded continuously"
-    known = period(compounding)
+        return CONTINUOUSLY
     if isinstance(compounding, int) and compounding not in _BY_NUMBER:
-        return f"compounded {compounding} times a year"
-    return f"compounded {known.often}"
+        return ANY_COMPOUNDED.format(n=compounding)
+    return COMPOUNDED.format(often=period(compounding).often)
 
 
 def number_of(count: int | str, noun: str) -> str:

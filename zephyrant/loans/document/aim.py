@@ -3,7 +3,7 @@
 import re
 from datetime import date
 from decimal import Decimal
-from typing import Annotated, Literal, Self, get_args
+from typing import Annotated, Final, Literal, Self, get_args
 
 from pydantic import (
     BeforeValidator,
@@ -29,6 +29,8 @@ AimFigure = Literal[
     "eu_aprc",
     "end_date",
 ]
+#: Every result that can be aimed at, or watched; the last two at a payment, or over a stretch.
+AIMS: Final = (*get_args(AimFigure), "balance", "interest")
 #: Results at a payment, or over a stretch of them.
 _PLACED_RESULT = re.compile(r"balance@(\d{1,6})|interest@(\d{1,6})-(\d{1,6})")
 

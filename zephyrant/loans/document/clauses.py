@@ -47,6 +47,10 @@ VerbName = Literal["repay", "advance", "rate", "payment", "pay", "step", "fee"]
 VERBS: Final[tuple[VerbName, ...]] = get_args(VerbName)
 Pay = Literal["nothing", "interest"]
 Taken = Literal["from-proceeds", "added", "apart"]
+#: Verbs that hold for a stretch, never at one payment alone.
+STRETCHES: Final[tuple[VerbName, ...]] = ("rate", "step")
+#: Verbs after which the payment can be set anew.
+LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")
 
 
 class Clause(Part):
@@ -133,15 +137,15 @@ class Clause(Part):
             raise wrong_at("at", "A clause stands at one place or holds for a stretch, not both.")
         if self.at is None and self.begin is None and self.months is None:
             raise wrong_at("at", "A clause has a place: at one payment, or from one on.")
-        if self.at is not None and verb in ("rate", "step"):
+        if self.at is not None and verb in STRETCHES:
             raise wrong_at("at", f"A {verb} holds for a stretch: write from in place of at.")
-        if self.months and verb in ("rate", "step"):
+        if self.months and verb in STRETCHES:
             raise wrong_at("months", f"A {verb} does not keep to months of the year.")
         if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
             raise wrong_at("at" if self.at == 0 else "from", "Payments are numbered from 1.")
 
     def _has_what_goes_with(self, verb: str) -> None:
-        for name, verbs in (("every", ("step",)), ("taken", ("fee",)), ("then", _LEVELS)):
+        for name, verbs in (("every", ("step",)), ("taken", ("fee",)), ("then", LEVELS)):
             if getattr(self, name) is not None and verb not in verbs:
                 raise wrong_at(name, f"This goes with {' or '.join(verbs)}, not with {verb}.")
 
@@ -154,7 +158,3 @@ def _runs_back(begin: int | date | None, to: int | date | None) -> bool:
     if isinstance(begin, int) and isinstance(to, int):
         return to < begin
     return isinstance(begin, date) and isinstance(to, date) and to < begin
-
-
-#: Verbs after which the payment can be set anew.
-_LEVELS: Final[tuple[VerbName, ...]] = ("rate", "repay", "advance")

@@ -36,7 +36,21 @@ FIGURES_NAMED: Final = {
     "payment": Named("payment", "money"),
     "balance": Named("balance at the end", "money"),
 }
-#: What comes of it.
+#: The columns of a schedule.
+COLUMNS_NAMED: Final = {
+    "number": Named("number", "count", "Payment no."),
+    "date": Named("due", "day"),
+    "opening": Named("opening", "money", "Opening balance"),
+    "advance": Named("lent", "money"),
+    "fee": Named("fee added", "money"),
+    "interest": Named("interest", "money"),
+    "principal": Named("principal", "money"),
+    "payment": Named("payment", "money"),
+    "repay": Named("on top", "money", "Repaid on top"),
+    "closing": Named("closing", "money", "Closing balance"),
+    "carrying": Named("carrying amount", "money"),
+}
+#: What comes of it; `{place}` is to be filled.
 RESULTS_NAMED: Final = {
     "payment": Named("payment", "money"),
     "total_paid": Named("total paid", "money"),
@@ -50,6 +64,11 @@ RESULTS_NAMED: Final = {
     "periodic": Named("rate of one payment period", "percent"),
     "nominal": Named("nominal rate", "percent", "Nominal rate a year, as it is paid"),
     "effective": Named("effective rate", "percent", "Effective rate a year"),
+    "balance": Named("balance after payment {place}", "money"),
+    "interest": Named("interest of payments {place}", "money"),
+    "per_thousand": Named("cost of each 1,000 lent", "money"),
+    "yield_nominal": Named("lender’s yield", "percent", "Lender’s yield, nominal, as it is paid"),
+    "yield_effective": Named("lender’s yield", "percent", "Lender’s yield, effective a year"),
     "us_apr": Named(
         "US yearly rate",
         "percent",
@@ -63,8 +82,5 @@ def result_named(name: str) -> Named:
     """A result by its name, those at a payment or over a stretch of them too: `balance@24`,
     `interest@13-24`."""
     plain, _, place = name.partition("@")
-    if plain == "balance":
-        return Named(f"balance after payment {place}", "money")
-    if plain == "interest":
-        return Named(f"interest of payments {place}", "money")
-    return RESULTS_NAMED[plain]
+    named = RESULTS_NAMED[plain]
+    return named._replace(title=named.title.format(place=place)) if place else named

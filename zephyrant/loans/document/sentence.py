@@ -8,6 +8,7 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, write_day
 from ..wording.marks import Marks
+from .choices import ODD_DAYS, PAY, TAKEN, THEN, TIMING
 from .clauses import Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
@@ -28,7 +29,7 @@ def terms_in_words(loan: Loan, marks: Marks) -> str:
     rate = percent if isinstance(percent, str) else marks.number(percent, 20, 2)
     count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
     payments = "payment" if loan.count == 1 else "payments"
-    end = "start" if loan.timing == "in-advance" else "end"
+    end = TIMING[loan.timing].in_sentence
     calendar = loan.calendar
     lent = f"We lend {money(loan.principal)} {loan.currency}"
     if loan.purchase is not None:
@@ -69,16 +70,10 @@ def _paid_from(loan: Loan, calendar: Calendar | None) -> str:
     if loan.day_count != "equal":
         return f"{text} (days counted {loan.day_count})"
     if not calendar.is_regular:
-        return f"{text} (odd days bear {loan.odd_days} interest)"
+        return f"{text} (odd days bear {ODD_DAYS[loan.odd_days].label})"
     return text
 
 
-#: How a fee is taken, in words.
-TAKEN_IN_WORDS: Final[dict[str, str]] = {
-    "from-proceeds": "kept back from the proceeds",
-    "added": "added to what is owed",
-    "apart": "paid apart",
-}
 _MONTHS: Final = tuple(name[:3] for name in MONTHS)
 
 
@@ -99,9 +94,7 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
         case "payment":
             text = f"{where} the payment is {money(clause.payment)}"
         case "pay":
-            text = f"{where} " + (
-                "nothing is paid" if clause.pay == "nothing" else "only the interest is paid"
-            )
+            text = f"{where} {PAY[clause.pay or 'nothing'].label}"
         case "rate" if clause.rate:
             words = loan.style_of(clause.rate).in_words()
             text = f"{where} the rate is {_percent(clause.rate.percent, marks)} {words}"
@@ -115,9 +108,9 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
             share = isinstance(clause.fee, Share)
             fee = _percent(clause.fee.percent, marks) if isinstance(clause.fee, Share) else ""
             said = f"{fee} of what is lent" if share else money(clause.fee)  # type: ignore[arg-type]
-            taken = TAKEN_IN_WORDS[clause.taken or "from-proceeds"]
+            taken = TAKEN[clause.taken or "from-proceeds"].label
             text = f"{where} a fee of {said} is {taken}"
-    return text + (", and the payment is set anew" if clause.then else "")
+    return text + (f", and {THEN['levels'].in_sentence}" if clause.then else "")
 
 
 def _where(clause: Clause) -> str:

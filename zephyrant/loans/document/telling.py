@@ -10,6 +10,9 @@ from ..numbers.decimals import percent_text, plain
 from ..wording.marks import Marks, Money, Number, Percent
 from .named import Kind
 
+#: Decimals of a percent that stands alone as what was found, and of anything before it is rounded.
+_HEADLINE_PLACES: Final = 6
+_UNROUNDED_PLACES: Final = 9
 #: Decimals of a count that was not found whole.
 _COUNT_PLACES: Final = 4
 #: More than a stated amount has.
@@ -34,6 +37,18 @@ def told(kind: Kind, value: Decimal, marks: Marks, decimals: int) -> str:
         return marks.number(value, _ALL_PLACES, decimals)
     words = in_sentence(kind, value, decimals)
     return words if isinstance(words, str) else words.say(marks)
+
+
+def headline(kind: Kind, text: str, marks: Marks) -> str:
+    """What was found, told large and without its unit; `text`: as an answer has it."""
+    if kind == "percent":
+        return marks.number(Decimal(text), _HEADLINE_PLACES)
+    return marks.write(text)
+
+
+def before_rounding(text: str, marks: Marks) -> str:
+    """A figure before it is rounded, to nine decimals."""
+    return marks.number(Decimal(text), _UNROUNDED_PLACES)
 
 
 def in_plain(kind: Kind, value: Decimal, decimals: int) -> str:

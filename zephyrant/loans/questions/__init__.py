@@ -1,18 +1,21 @@
 """What is asked of a loan beside its answer: moments, payoff, what moves it, others beside it."""
 
-from .balance_at import Owed, PayoffRounding, owed
-from .payoff import Charge, PayoffAmount, payoff_at
+from .balance_at import PAYOFF_ROUNDINGS, Owed, PayoffRounding, owed
+from .payoff import CHARGES, PayoffAmount
 from .period_totals import PeriodTotals, period_totals_of
 from .rate_curve import RateCurve, curve_of_rate
-from .reconciliation import Matched, Reconciliation, reconcile
-from .sensitivity import MOST_POINTS
+from .reconciliation import Matched, Reconciliation
+from .sensitivity import ANSWER, ANSWER_TITLE, MOST_POINTS
 from .side_by_side import MOST_BESIDE, Cell, SideBySide, SideBySideRow
 
 __all__ = [
+    "ANSWER",
+    "ANSWER_TITLE",
+    "CHARGES",
     "MOST_BESIDE",
     "MOST_POINTS",
+    "PAYOFF_ROUNDINGS",
     "Cell",
-    "Charge",
     "Matched",
     "Owed",
     "PayoffAmount",
@@ -24,7 +27,5 @@ __all__ = [
     "SideBySideRow",
     "curve_of_rate",
     "owed",
-    "payoff_at",
     "period_totals_of",
-    "reconcile",
 ]

@@ -29,6 +29,11 @@ MOST_MOMENTS: Final = 500
 #: What parts several moments or stretches typed at once.
 PARTS: Final = re.compile(r"[,;]| and ")
 PayoffRounding = Literal["nearest", "up"]
+#: How the interest to a day is rounded, and what that is called.
+PAYOFF_ROUNDINGS: Final[dict[PayoffRounding, str]] = {
+    "nearest": "rounded to the nearest",
+    "up": "rounded up",
+}
 
 
 class Owed(TypedDict):

@@ -5,7 +5,7 @@ and of a nominal quote how many times a year it is compounded.
 """
 
 from decimal import Decimal
-from typing import Final, Literal, cast
+from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
@@ -14,7 +14,7 @@ from ..calendars import frequencies
 from ..numbers.decimals import DIGITS, plain, precise, significant
 from ..numbers.ratios import as_decimal
 from ..quotes.conversion import growth_of, percent_of
-from ..quotes.styles import Style
+from ..quotes.styles import OF_360_DAYS, Style
 from ..roots.narrowing import halved
 from ..wording.marks import Marks, Percent, Sentence
 
@@ -22,13 +22,12 @@ _PLACES: Final = 10
 #: A compounding this close to a whole number of times a year is that one.
 _WHOLE: Final = Decimal("0.005")
 
-Group = Literal["effective", "nominal", "continuous", "periodic", "timed", "flat", "of-360-days"]
-
 
 class Footing(TypedDict):
-    """The rate in one style: what it is called, exact (30 digits) and as people print it."""
+    """The rate in one style: what those of its kind stand under, what it is called, exact (30
+    digits) and as people print it."""
 
-    style: Group
+    group: str
     name: str
     exact: str
     printed: str
@@ -127,26 +126,27 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
     def footing(name: str, style: Style) -> Footing:
         rate = percent_of(growth, style)
         return {
-            "style": _group(style),
+            "group": _group(style),
             "name": name,
             "exact": marks.write(plain(significant(rate))),
             "printed": marks.percent(rate, 4, 4),
         }
 
-    periods = frequencies.PERIODS.items()
+    periods = frequencies.PERIODS
     return [
         footing("a year", Style("effective", 1, 1)),
-        *(footing(f"compounded {each.often}", Style("nominal", name, 1)) for name, each in periods),
-        footing("compounded continuously", Style("continuous", 1, 1)),
-        *(footing(f"for each {each.noun}", Style("periodic", 1, name)) for name, each in periods),
+        *(footing(frequencies.compounded(name), Style("nominal", name, 1)) for name in periods),
+        footing(frequencies.CONTINUOUSLY, Style("continuous", 1, 1)),
+        *(
+            footing(f"for each {each.noun}", Style("periodic", 1, name))
+            for name, each in periods.items()
+        ),
         *(footing(style.in_words().removeprefix("a year, "), style) for style in beside),
     ]
 
 
-def _group(style: Style) -> Group:
-    if style.scale != 1:
-        return "of-360-days"
-    return "timed" if style.convention.is_timed else cast(Group, style.quoted)
+def _group(style: Style) -> str:
+    return style.convention.title if style.scale == 1 else OF_360_DAYS.capitalize()
 
 
 def _steps(
@@ -197,7 +197,7 @@ def compounding_between(
         p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
         return Equivalents(
             unknown="times",
-            quote="a year, nominal" + (", year of 360 days" if style.scale != 1 else ""),
+            quote="a year, nominal" + (f", {OF_360_DAYS}" if style.scale != 1 else ""),
             value=marks.number(Decimal(nearest) if close else times, 4),
             exact=marks.write(plain(significant(times))),
             note=note.say(marks),

@@ -1,17 +1,21 @@
 """More paid than is due: a little with each payment, or a lump once; what that saves."""
 
 from collections.abc import Mapping, Sequence
+from datetime import date
 
 from pydantic import BaseModel
 
 from ..answer.solving import with_the_answer
+from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..document.named import RESULTS_NAMED
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule, due
 from ..unknowns.worked import schedule_of
 from ..wording.marks import Marks, Money, Number, Sentence
+from ..wording.tables import TableTold, row_told
 
 
 class Saving(BaseModel):
@@ -28,6 +32,7 @@ class Saving(BaseModel):
     payments_saved: int
     interest_saved: str
     says: str
+    told: TableTold
 
 
 def paying_more(
@@ -64,8 +69,40 @@ def paying_more(
         payments_saved=fewer,
         interest_saved=unit.write(saved),
         says=_says(loan, schedule, ended, fewer, saved).say(marks),
+        told=_told(before, schedule, ended, marks),
     )
     return saving, after
+
+
+def _told(loan: Loan, schedule: Schedule, ended: Schedule, marks: Marks) -> TableTold:
+    """As it stands, with more paid, and what that saves."""
+    titles = {name: RESULTS_NAMED[name].alone for name in ("total_interest", "total_paid")}
+
+    def money(one: Schedule, units: int) -> str:
+        return marks.write(one.unit.write(units))
+
+    rows = [
+        row_told(
+            "Payments",
+            *(marks.write(str(_paying(each))) for each in (schedule, ended)),
+            marks.write(str(_paying(schedule) - _paying(ended))),
+        ),
+        row_told(
+            titles["total_interest"],
+            *(money(each, _interest(each)) for each in (schedule, ended)),
+            money(schedule, _interest(schedule) - _interest(ended)),
+        ),
+        row_told(
+            titles["total_paid"],
+            *(money(each, _paid(each)) for each in (schedule, ended)),
+            money(schedule, _paid(schedule) - _paid(ended)),
+        ),
+    ]
+    ends = [_end(loan, each) for each in (schedule, ended)]
+    if all(ends):
+        days = (write_day(date.fromisoformat(end)) for end in ends if end)
+        rows.append(row_told(RESULTS_NAMED["end_date"].alone, *days, ""))
+    return TableTold(heads=("", "As it stands", "With more paid", "Saved"), rows=tuple(rows))
 
 
 def _as_a_whole(wrong: NotALoan) -> NotALoan:

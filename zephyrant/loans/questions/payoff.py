@@ -2,7 +2,7 @@
 
 from datetime import date
 from decimal import Decimal
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
@@ -20,6 +20,15 @@ from ..wording.marks import Marks
 from .balance_at import Owed
 from .balance_at import owed as owed_at
 
+ChargeKind = Literal["none", "percent", "months", "amount"]
+#: What can be agreed, and what it is called.
+CHARGES: Final[dict[ChargeKind, str]] = {
+    "none": "nothing besides",
+    "percent": "a percent of what is owed",
+    "months": "months of interest on it",
+    "amount": "an amount",
+}
+
 
 class Charge(BaseModel):
     """What is agreed for ending early: a percent of what is then owed, months of interest on it,
@@ -27,7 +36,7 @@ class Charge(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    kind: Literal["none", "percent", "months", "amount"] = "none"
+    kind: ChargeKind = "none"
     figure: Decimal = Field(default=Decimal(0), ge=0, le=1_000_000_000)
 
 

@@ -18,6 +18,7 @@ from ..document.figure_path import RATE
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.reading import check, write
+from ..document.telling import told
 from ..errors import FieldError, NotALoan
 from ..ledger.exact import EXACT
 from ..ledger.period import Reckoned, happens
@@ -26,6 +27,7 @@ from ..line.stretch import Stretch
 from ..numbers.decimals import precise, to_step
 from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
+from ..wording.tables import TableTold, row_told
 from .payoff import Charge, payoff_at
 
 
@@ -47,7 +49,7 @@ class Offers(BaseModel):
     owed counted; `paid_off_by_payments`: from which its smaller payments alone have made up for it;
     `cheaper_from`: from which it is the cheaper one by its true cost, money later counting for less
     at the rate of the loan as it stands (not told where periods are not alike). None: never.
-    `ahead` in money after each payment from 0."""
+    `ahead` in money after each payment from 0. `terms`: what the points buy, in words."""
 
     payment: str
     payment_with_points: str
@@ -59,6 +61,8 @@ class Offers(BaseModel):
     ends: list[EndedAt]
     ahead: list[str]
     says: str
+    terms: str
+    told: TableTold
 
 
 class PointsOffer:
@@ -99,6 +103,20 @@ class PointsOffer:
         ahead = [paid + left for paid, left in zip(by_payments, owed, strict=True)]
         when = _When(_from(ahead), _from(by_payments), _cheaper_from(self.mine, pairs, self.cost))
         first, second = one.rows[0].payment, two.rows[0].payment
+        ended = [self._ended(number, unit.write(ahead[number])) for number in self._of(ends)]
+        figures = {
+            "theirs": (two.unit, second),
+            "mine": (unit, first),
+            "less": (unit, first - second),
+            "cost": (unit, self.cost),
+        }
+        terms = Sentence(
+            "Payments of {theirs} instead of {mine}: {less} less each. The points cost {cost}.",
+            **{
+                name: Money(each.amount(units), self.mine.decimals)
+                for name, (each, units) in figures.items()
+            },
+        )
         return Offers(
             payment=unit.write(first),
             payment_with_points=two.unit.write(second),
@@ -107,9 +125,11 @@ class PointsOffer:
             paid_off=when.ahead,
             paid_off_by_payments=when.by_payments,
             cheaper_from=when.cheaper,
-            ends=[self._ended(number, unit.write(ahead[number])) for number in self._of(ends)],
+            ends=ended,
             ahead=[unit.write(units) for units in ahead],
             says=_says(self.mine, one, self.cost, when).say(self.marks),
+            terms=terms.say(self.marks),
+            told=_told(ended, self.marks),
         )
 
     def _of(self, ends: Sequence[int]) -> Sequence[int]:
@@ -131,6 +151,35 @@ class PointsOffer:
             with_points_us=b["yearly_cost"]["us_apr"],
             ahead=ahead,
         )
+
+
+def _told(ends: Sequence[EndedAt], marks: Marks) -> TableTold:
+    """Each end with what the offers come to there."""
+
+    def percent(text: str | None) -> str:
+        return "none fits" if text is None else told("percent", Decimal(text), marks, 0)
+
+    return TableTold(
+        heads=(
+            "Ended after",
+            "With points, ahead by",
+            "True cost as it stands, effective (EU)",
+            "with points",
+            "As it stands, nominal (US)",
+            "with points",
+        ),
+        rows=tuple(
+            row_told(
+                f"payment {end['number']}",
+                marks.write(end["ahead"]),
+                percent(end["as_it_stands_eu"]),
+                percent(end["with_points_eu"]),
+                percent(end["as_it_stands_us"]),
+                percent(end["with_points_us"]),
+            )
+            for end in ends
+        ),
+    )
 
 
 def _asking_payment(loan: Loan) -> Loan:

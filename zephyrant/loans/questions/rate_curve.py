@@ -1,6 +1,7 @@
 """The curve of what is left at the end against the rate: where it crosses zero, drawn."""
 
 from decimal import Decimal
+from typing import Final
 
 from typing_extensions import TypedDict
 
@@ -13,6 +14,10 @@ from ..quotes.conversion import periodic_rate, quoted_percent
 from ..unknowns.all_rates import drawn
 from ..unknowns.solution import quote_of
 from ..unknowns.worked import work_out
+from ..wording.marks import Marks
+
+#: Decimals of a rate that is read off a curve.
+_PLACES: Final = 2
 
 
 class Point(TypedDict):
@@ -24,14 +29,17 @@ class Point(TypedDict):
 
 
 class RateCurve(TypedDict):
-    """The points of the curve, and the rates that fit: as quoted and effective a year."""
+    """The points of the curve, and the rates that fit: as quoted and effective a year. `told`: what
+    is read at each of those; `ends`: at both ends."""
 
     points: list[Point]
     fits: list[Point]
     percents: list[str]
+    told: list[str]
+    ends: list[str]
 
 
-def curve_of_rate(loan: Loan) -> RateCurve:
+def curve_of_rate(loan: Loan, marks: Marks) -> RateCurve:
     """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
     path = loan.asked
     if path is None or not path.is_rate:
@@ -49,7 +57,17 @@ def curve_of_rate(loan: Loan) -> RateCurve:
         ]
         fits = [Point(effective=float(100 * ((1 + rate) ** often - 1)), gap=0.0) for rate in rates]
         percents = [plain(significant(quoted_percent(rate, style))) for rate in rates]
-    return {"points": points, "fits": fits, "percents": percents}
+
+    def told(point: Point) -> str:
+        return marks.percent(Decimal(point["effective"]), _PLACES, _PLACES)
+
+    return {
+        "points": points,
+        "fits": fits,
+        "percents": percents,
+        "told": [told(point) for point in fits],
+        "ends": [told(points[0]), told(points[-1])],
+    }
 
 
 def _periodic(percent: Decimal, loan: Loan) -> Decimal:

@@ -4,18 +4,21 @@ import csv
 import io
 import re
 from collections.abc import Callable, Sequence
+from datetime import date
 from decimal import Decimal
 from typing import Final, Literal, NamedTuple, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..budget import look
-from ..calendars.days_in_words import read_day
+from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
+from ..document.named import COLUMNS_NAMED
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row, due
 from ..unknowns.worked import work_out
 from ..wording.marks import Marks, Money, Number, Sentence
+from ..wording.tables import TableTold, row_told
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
 COLUMNS: Final[tuple[Column, ...]] = get_args(Column)
@@ -75,7 +78,8 @@ class Reconciliation(BaseModel):
     """Two schedules held against each other.
 
     Where the columns are not known by their names, `ask` is true and `names`, `sample` and the
-    guess `matched` are what to ask with. `unread` are rows that could not be read.
+    guess `matched` are what to ask with. `told`: the differences as they are read; `unread` are
+    rows that could not be read.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -89,6 +93,7 @@ class Reconciliation(BaseModel):
     rows_differing: int = 0
     began: int | None = None
     differences: tuple[Difference, ...] = ()
+    told: TableTold | None = None
     unread: tuple[FieldError, ...] = Field(default=())
 
 
@@ -191,7 +196,31 @@ def reconcile(
         rows_differing=len(numbers),
         began=min(numbers, default=None),
         differences=tuple(differences[:MOST_TOLD]),
+        told=_told(differences[:MOST_TOLD], marks),
         unread=tuple(unread),
+    )
+
+
+def _told(differences: Sequence[Difference], marks: Marks) -> TableTold:
+    """The differences, a row each."""
+
+    def text(each: Difference, figure: str) -> str:
+        if not figure:
+            return ""
+        if each.column == "date":
+            return write_day(date.fromisoformat(figure))
+        return marks.write(figure)
+
+    return TableTold(
+        heads=("No.", "Figure", "Ours", "Theirs", "Gap"),
+        rows=tuple(
+            row_told(
+                str(each.number),
+                COLUMNS_NAMED[each.column].alone,
+                *(text(each, figure) for figure in (each.ours, each.theirs, each.gap)),
+            )
+            for each in differences
+        ),
     )
 
 

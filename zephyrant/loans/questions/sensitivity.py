@@ -37,6 +37,8 @@ from ..unknowns.worked import answered
 MOST_POINTS: Final = 2_500
 #: The figure that is asked for, as a result.
 ANSWER: Final = "answer"
+#: What that is called.
+ANSWER_TITLE: Final = "figure asked for"
 _MONEY: Final = (ANSWER, "payment", "total_paid", "total_interest", "final_payment")
 _BY_ARRAYS: Final = ("principal", "rate.percent", "count", "balance", "payment")
 #: A found percent so near to where its tenth decimal turns is found again exactly.

@@ -22,7 +22,7 @@ from ..errors import FieldError, NotALoan
 from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
 from ..unknowns.worked import work_out
-from ..wording.marks import MARKS, Marks, MarksName
+from ..wording.marks import MARKS, Marks, MarksName, Number, Sentence
 
 #: Loans that stand beside each other.
 MOST_BESIDE: Final = 6
@@ -59,10 +59,13 @@ class Line(TypedDict):
     years: list[float]
     owed: list[float]
     start: str | None
+    says: str
 
 
 class SideBySide(BaseModel):
-    """Loans side by side: `wrong` says of each why it cannot be worked, if it cannot."""
+    """Loans side by side: `wrong` says of each why it cannot be worked, if it cannot. `lines`: of
+    those whose money is that of the base; `top`: the most that is owed in any of them;
+    `left_out`: others have a line in another currency."""
 
     names: list[str]
     wrong: list[str | None]
@@ -71,6 +74,8 @@ class SideBySide(BaseModel):
     terms: list[SideBySideRow]
     results: list[SideBySideRow]
     lines: list[Line | None]
+    top: str | None
+    left_out: bool
 
 
 class Contender(NamedTuple):
@@ -110,6 +115,13 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
         raise NotALoan([FieldError(field="base", message="The base is one of the loans shown.")])
     marks = MARKS[marks_name]
     columns = [_Column(contender, marks) for contender in contenders]
+    currency = columns[base].currency
+    lines = [_line(column.loan, marks) for column in columns]
+    drawn = [
+        line if column.currency == currency else None
+        for column, line in zip(columns, lines, strict=True)
+    ]
+    most = max((max(line["owed"]) for line in drawn if line), default=None)
     return SideBySide(
         names=[contender.name for contender in contenders],
         wrong=[column.wrong for column in columns],
@@ -119,7 +131,9 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
         results=[
             row for figure in _RESULTS if (row := _figures(figure, columns, base)) is not None
         ],
-        lines=[_line(column.loan) for column in columns],
+        lines=drawn,
+        top=None if most is None else marks.number(Decimal(most), 0),
+        left_out=lines != drawn,
     )
 
 
@@ -250,7 +264,7 @@ def _share(column: _Column, gap: Decimal | None, ours: Decimal | None) -> str | 
         return f"{signed(column.marks, round(100 * gap / ours, 2), 2, 2)} %"
 
 
-def _line(loan: Loan | None) -> Line | None:
+def _line(loan: Loan | None, marks: Marks) -> Line | None:
     """What is owed right after each payment, thinned out where there are many."""
     if loan is None or not loan.payments_a_year:
         return None
@@ -269,8 +283,16 @@ def _line(loan: Loan | None) -> Line | None:
         rows.append((at, row.rest))
     step = max(1, len(rows) // _MOST_POINTS)
     kept = [*rows[:-1:step], rows[-1]]
+    amount, (years, left) = schedule.unit.amount, kept[-1]
+    says = Sentence(
+        "{first} owed at the start, {left} after {years} years",
+        first=Number(amount(kept[0][1])),
+        left=Number(amount(left)),
+        years=Number(Decimal(years), 1),
+    )
     return {
         "years": [round(at, 4) for at, _ in kept],
-        "owed": [float(schedule.unit.amount(units)) for _, units in kept],
+        "owed": [float(amount(units)) for _, units in kept],
         "start": calendar and calendar.start.isoformat(),
+        "says": says.say(marks),
     }

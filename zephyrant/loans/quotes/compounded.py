@@ -23,10 +23,8 @@ class Effective(Convention):
 
     is_effective = True
     has_arrays = True
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return "a year, effective"
+    said = "a year, effective"
+    title, choice = "Effective", "effective a year"
 
     def growth(self, share: Decimal, style: "Style") -> Decimal:
         """1 + p."""
@@ -63,10 +61,8 @@ class Periodic(Convention):
 
     is_of_periods = True
     has_arrays = True
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return f"for each {frequencies.period(style.every).noun}"
+    said = choice = "for each {noun}"
+    title = "Periodic"
 
     def growth(self, share: Decimal, style: "Style") -> Decimal:
         """(1 + p)^f."""
@@ -102,10 +98,8 @@ class Continuous(Convention):
 
     is_scaled = True
     has_arrays = True
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return "a year, compounded continuously"
+    said = f"a year, {frequencies.CONTINUOUSLY}"
+    title, choice = "Continuous", frequencies.CONTINUOUSLY
 
     def bounds(self, style: "Style") -> Bounds:
         """None."""
@@ -150,10 +144,8 @@ class Nominal(Convention):
     is_scaled = True
     is_compounded = True
     has_arrays = True
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return f"a year, nominal, {frequencies.compounded(style.compounding)}"
+    said = "a year, nominal, {compounded}"
+    title, choice = "Nominal a year", "{compounded}"
 
     def bounds(self, style: "Style") -> Bounds:
         """All is gone with a period's rate of -100 %."""

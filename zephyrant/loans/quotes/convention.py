@@ -52,10 +52,24 @@ class Convention(ABC):
     has_arrays: ClassVar[bool] = False
     #: What a percent at the upper bound would mean.
     beyond: ClassVar[str] = ""
+    #: As it is said: `{compounded}` and `{noun}` (of a payment period) to be filled.
+    said: ClassVar[str]
+    #: What is said after it, `{over}` (a time) or `{payments}` to be filled; nothing for most.
+    needs: ClassVar[str] = ""
+    #: Where styles are listed: what those of its kind stand under, and what it is called there.
+    title: ClassVar[str]
+    choice: ClassVar[str]
 
-    @abstractmethod
     def words(self, style: "Style") -> str:
         """ "a year, nominal, compounded half-yearly"."""
+        period = frequencies.period(style.every)
+        payments = frequencies.number_of(style.payments or "the stated", f"{period.often} payment")
+        return (self.said + self.needs).format(
+            compounded=frequencies.compounded(style.compounding),
+            noun=period.noun,
+            over=style.over.in_words() if style.over else "a stated time",
+            payments=payments,
+        )
 
     def bounds(self, style: "Style") -> Bounds:
         """Below the first nothing is left of one lent; at the second, what `beyond` says."""

@@ -20,12 +20,9 @@ class Flat(Convention):
 
     is_of_a_loan = True
     beyond = "the first payment, at once, returns all that is lent"
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        often = f"{frequencies.period(style.every).often} payment"
-        payments = frequencies.number_of(style.payments or "the stated", often)
-        return f"a year, flat (add-on), over {payments}"
+    said = "a year, flat (add-on)"
+    needs = ", over {payments}"
+    title, choice = "Flat (add-on)", "flat (add-on), on the amount lent throughout"
 
     def bounds(self, style: "Style") -> Bounds:
         """In advance the first payment must leave something lent."""

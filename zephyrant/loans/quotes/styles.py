@@ -23,6 +23,12 @@ CONVENTIONS: Final[dict[Quoted, Convention]] = {
     "discount": Discount(),
 }
 
+#: What a quote is charged for, and how many payments a flat one is over, where nothing is said.
+USUAL_TIME: Final = "1 year"
+USUAL_COUNT: Final = 60
+#: What is said after a style that is meant for one.
+OF_360_DAYS: Final = "year of 360 days"
+
 
 class Time(NamedTuple):
     """So many of a period: 90 days, 6 months."""
@@ -82,7 +88,7 @@ class Style(NamedTuple):
 
     def in_words(self) -> str:
         """ "a year, nominal, compounded half-yearly"."""
-        return self.convention.words(self) + (", year of 360 days" if self.scale != 1 else "")
+        return self.convention.words(self) + (f", {OF_360_DAYS}" if self.scale != 1 else "")
 
     def bounds(self) -> Bounds:
         """The percents between which a quote lies, neither of them reached; None: without bound."""

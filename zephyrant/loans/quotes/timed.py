@@ -21,6 +21,8 @@ class _Timed(Convention):
 
     is_timed = True
     is_scaled = True
+    title = "Over a time"
+    needs = " over {over}"
     #: 1 where it is added, -1 where it is taken off; how that is written before p, and in powers.
     _sign: ClassVar[int]
     _before: ClassVar[str]
@@ -87,10 +89,8 @@ class Simple(_Timed):
 
     _sign, _before, _in_powers = 1, "+", ""
     _charged = "({0}^{1} − 1)"
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return f"a year, simple interest over {_over(style)}"
+    said = "a year, simple interest"
+    choice = "simple interest over a time"
 
 
 class Discount(_Timed):
@@ -99,20 +99,14 @@ class Discount(_Timed):
     _sign, _before, _in_powers = -1, "−", "−"
     _charged = "(1 − {0}^{1})"
     beyond = "interest taken in advance takes all that is lent"
-
-    def words(self, style: "Style") -> str:
-        """As it is said."""
-        return f"a year, discount taken in advance over {_over(style)}"
+    said = "a year, discount taken in advance"
+    choice = "discount: interest taken in advance over a time"
 
 
 def _years(style: "Style") -> Fraction:
     if style.over is None:
         raise ValueError("a simple or a discount quote is charged for a stated time")
     return style.over.years
-
-
-def _over(style: "Style") -> str:
-    return style.over.in_words() if style.over else "a stated time"
 
 
 def _in_years(style: "Style") -> str:

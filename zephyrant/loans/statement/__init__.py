@@ -1,6 +1,9 @@
 """What people type: loans, quotes and questions about them, read and told back."""
 
-from .differences import changed_figures, changes
+from .differences import changed_figures, changes, differing, stated_in_words
+from .early_end import Agreed, EndedEarly, end_early
+from .entries import ENTRIES, Entry
+from .held_against import hold_against
 from .offers import (
     Candidate,
     More,
@@ -11,8 +14,8 @@ from .offers import (
     side_by_side,
     two_offers,
 )
-from .quote_lists import Comparison, QuoteList, compare, restated
-from .rate_questions import RateAnswer, RateQuestion, answer
+from .quote_lists import LINE_ENTRIES, MOST_QUOTES, Comparison, QuoteList, compare, restated
+from .rate_questions import QUOTE_ENTRIES, RateAnswer, RateQuestion, answer
 from .reading import NUMBERS, readings
 from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
@@ -22,9 +25,16 @@ from .variations import Variations, Varied, variant, vary
 from .working import Worked, loan_of, unworked, work
 
 __all__ = [
+    "ENTRIES",
+    "LINE_ENTRIES",
+    "MOST_QUOTES",
     "NUMBERS",
+    "QUOTE_ENTRIES",
+    "Agreed",
     "Candidate",
     "Comparison",
+    "EndedEarly",
+    "Entry",
     "More",
     "PaidMore",
     "Points",
@@ -42,6 +52,9 @@ __all__ = [
     "changed_figures",
     "changes",
     "compare",
+    "differing",
+    "end_early",
+    "hold_against",
     "loan_of",
     "paying_more",
     "read_amount",
@@ -52,6 +65,7 @@ __all__ = [
     "restate",
     "restated",
     "side_by_side",
+    "stated_in_words",
     "two_offers",
     "unworked",
     "variant",

@@ -2,13 +2,13 @@
 
 from collections.abc import Callable
 from decimal import Decimal
-from typing import Final
+from typing import Final, NamedTuple
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
-from ..wording.marks import MARKS, MarksName
+from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import Reading
 from .reading import readings, style_of
 from .statement import Statement, TypedClause
@@ -99,32 +99,81 @@ def changed_figures(before: Statement, after: Statement) -> frozenset[str]:
     return frozenset(typed | chosen)
 
 
-def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[str]:
-    """A phrase for each thing that changed, in the marks of the reader."""
-    different = changed_figures(before, after)
-    marks = MARKS[marks_name]
-    was, now = readings(before), readings(after)
+class Differing(NamedTuple):
+    """What two statements say otherwise: its name, what it is called, what each says, and the
+    fields that say so."""
 
-    def shown(statement: Statement, name: str, read: dict[str, Reading]) -> str:
-        if name not in read:
-            return "none"
-        value = read[name].value
-        if value is None:
-            return f"“{getattr(statement, name)}”"
-        if value == UNKNOWN:
-            return UNKNOWN
-        if name == "percent" or (name == "down" and statement.down_in_percent):
-            return marks.percent(Decimal(value), 10)
-        return marks.number(Decimal(value), 10, 2 if name != "count" else 0)
+    name: str
+    title: str
+    one: str
+    other: str
+    fields: tuple[str, ...]
 
-    same_quote = "" if "quote" in different else f", {_quote(after)}"
+
+#: The fields that say one thing together, where it is more than one of its name.
+_FIELDS: Final = {
+    "principal": ("principal", "is_purchase"),
+    "price": ("price", "is_purchase"),
+    "down": ("down", "down_in_percent", "is_purchase"),
+    "quote": ("quoted", "compounding", "over", "year_days"),
+    "aim": ("aim_figure", "aim_is", "aim_by"),
+}
+
+
+def differing(one: Statement, other: Statement, marks_name: MarksName) -> list[Differing]:
+    """Each thing that two statements say otherwise, in the marks of the reader."""
+    different = changed_figures(one, other)
+    was, now, marks = readings(one), readings(other), MARKS[marks_name]
     told = [
-        f"{FIGURES_NAMED[path].title} {shown(before, name, was)} to {shown(after, name, now)}"
-        + (same_quote if name == "percent" else "")
+        (
+            name,
+            FIGURES_NAMED[path].title,
+            _shown(name, one, was, marks),
+            _shown(name, other, now, marks),
+        )
         for name, path in _NAMES.items()
         if name in different
     ]
-    for name, (title, words) in _WORDS.items():
-        if name in different:
-            told.append(f"{title} {words(before)} to {words(after)}")
-    return told
+    told += [
+        (name, title, words(one), words(other))
+        for name, (title, words) in _WORDS.items()
+        if name in different
+    ]
+    return [
+        Differing(name, title, first, second, _FIELDS.get(name, (name,)))
+        for name, title, first, second in told
+    ]
+
+
+def _shown(name: str, statement: Statement, read: dict[str, Reading], marks: Marks) -> str:
+    """What stands in an entry, as it is told to people."""
+    if name not in read:
+        return "none"
+    value = read[name].value
+    if value is None:
+        return f"“{getattr(statement, name)}”"
+    if value == UNKNOWN:
+        return UNKNOWN
+    if name == "percent" or (name == "down" and statement.down_in_percent):
+        return marks.percent(Decimal(value), 10)
+    return marks.number(Decimal(value), 10, 2 if name != "count" else 0)
+
+
+def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[str]:
+    """A phrase for each thing that changed, in the marks of the reader."""
+    told = differing(before, after, marks_name)
+    same_quote = "" if any(each.name == "quote" for each in told) else f", {_quote(after)}"
+    return [
+        f"{each.title} {each.one} to {each.other}" + (same_quote if each.name == "percent" else "")
+        for each in told
+    ]
+
+
+def stated_in_words(statement: Statement, marks_name: MarksName) -> str:
+    """What stands in a statement that is not whole: "amount lent 48,250.00; payment ?"."""
+    read, marks = readings(statement), MARKS[marks_name]
+    return "; ".join(
+        f"{FIGURES_NAMED[path].title} {_shown(name, statement, read, marks)}"
+        for name, path in _NAMES.items()
+        if getattr(statement, name).strip()
+    )

@@ -15,13 +15,23 @@ from ..questions.comparison import InMoney, at_growth, cheapest_in_words, in_mon
 from ..quotes.conversion import growth_of
 from ..quotes.styles import CONVENTIONS, Quoted, YearDays
 from ..wording.marks import MARKS, MarksName
+from .entries import ENTRIES, Entry
 from .parsing import Reading
+from .rate_questions import QUOTE_ENTRIES
 from .reading import readings, style_of
 from .restating import remark
 from .statement import Statement
 
 MOST_QUOTES: Final = 60
 Typed = Field(default="", max_length=200)
+
+
+#: What is typed of a quote in a list.
+LINE_ENTRIES: Final = {
+    "percent": Entry("Percent", ENTRIES["percent"].help),
+    "over": QUOTE_ENTRIES["over"],
+    "count": Entry("Payments", QUOTE_ENTRIES["count"].help),
+}
 
 
 class QuoteLine(BaseModel):

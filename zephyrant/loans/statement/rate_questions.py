@@ -13,15 +13,45 @@ from ..document.quote import outside
 from ..errors import FieldError
 from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
 from ..quotes.convention import Convention
-from ..quotes.styles import CONVENTIONS, Quoted, Style, YearDays
+from ..quotes.styles import (
+    CONVENTIONS,
+    USUAL_COUNT,
+    USUAL_TIME,
+    Quoted,
+    Style,
+    YearDays,
+)
 from ..wording.marks import MARKS, MarksName
+from .entries import ENTRIES, Entry
 from .parsing import Reading
 from .typed_amounts import read_percent
 from .typed_times import read_count, read_time, time_of
 
 _NAMES: Final = ("percent", "times", "effective")
-_TIME: Final = "1 year"
-_COUNT: Final = "60"
+
+
+#: What is typed of a quote.
+QUOTE_ENTRIES: Final = {
+    "percent": Entry("Percent as quoted", ENTRIES["percent"].help, may_be_asked=True),
+    "times": Entry(
+        "Times a year",
+        "How many times a year interest is added. Such as 2, 12 or 365.",
+        may_be_asked=True,
+    ),
+    "effective": Entry(
+        "Effective percent a year",
+        "What one year really adds, interest on interest with it. Such as 6.4508.",
+        may_be_asked=True,
+    ),
+    "over": Entry(
+        "Charged for",
+        "The time simple interest or discount is charged for at once. Such as 90 days or 6 months.",
+    ),
+    "count": Entry(
+        "Payments of the flat quote",
+        "How many level payments a flat quote is over. Such as 60 or 5 years.",
+    ),
+}
 
 
 class RateQuestion(BaseModel):
@@ -38,9 +68,9 @@ class RateQuestion(BaseModel):
     percent: str = Field(default="", max_length=200)
     quoted: Quoted = "nominal"
     times: str = Field(default="12", max_length=200)
-    over: str = Field(default=_TIME, max_length=200)
+    over: str = Field(default=USUAL_TIME, max_length=200)
     year_days: YearDays = 365
-    count: str = Field(default=_COUNT, max_length=200)
+    count: str = Field(default=str(USUAL_COUNT), max_length=200)
     every: Every = "month"
     effective: str = Field(default="?", max_length=200)
 

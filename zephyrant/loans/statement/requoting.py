@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 from fractions import Fraction
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -21,14 +21,31 @@ from .statement import Statement
 _PLACES = 10
 
 
+Kept = Literal["number", "rate", "term", "count", "quote"]
+#: What each way is called.
+_KEEPS: Final[dict[Kept, str]] = {
+    "number": "Keep the number",
+    "rate": "Keep the rate",
+    "term": "Keep the term",
+    "count": "Keep the count",
+    "quote": "Keep the compounding, too",
+}
+
+
 class Way(BaseModel):
-    """One way to make a change: what it keeps, the statement it leads to, and that in words."""
+    """One way to make a change: what it keeps, and what that is called; the statement it leads to,
+    and that in words."""
 
     model_config = ConfigDict(frozen=True)
 
-    keeps: Literal["number", "rate", "term", "count", "quote"]
+    keeps: Kept
+    title: str
     statement: Statement
     says: str
+
+
+def _way(keeps: Kept, statement: Statement, says: str = "") -> Way:
+    return Way(keeps=keeps, title=_KEEPS[keeps], statement=statement, says=says)
 
 
 class Quoting(BaseModel):
@@ -73,27 +90,27 @@ def requote(statement: Statement, quoting: Quoting) -> list[Way]:
     percent = readings(statement)["percent"].value
     style = style_of(after)
     if percent is None or percent == UNKNOWN or style is None:
-        return [Way(keeps="number", statement=after, says="")]
+        return [_way("number", after)]
     marks, number = MARKS[statement.marks], Decimal(percent)
     ways = []
     same_number = _rate(after, number)
     if same_number is not None:
         says = _told(style, number, same_number).say(marks)
-        ways.append(Way(keeps="number", statement=after, says=says))
+        ways.append(_way("number", after, says))
     rate = _rate(statement, number)
     if rate is None:
-        return ways or [Way(keeps="number", statement=after, says="")]
+        return ways or [_way("number", after)]
     with precise(80):
         quoted = quoted_percent(as_decimal(rate), style)
         if quoted >= MOST_PERCENT:
-            return ways or [Way(keeps="number", statement=after, says="")]
+            return ways or [_way("number", after)]
         other = round(quoted, _PLACES)
     if ways and other == number:
         return ways
     text = marks.number(other, _PLACES, 2)
     says = _told(style, other, rate).say(marks)
     restated = after.model_copy(update={"percent": text})
-    return [*ways, Way(keeps="rate", statement=restated, says=says)]
+    return [*ways, _way("rate", restated, says)]
 
 
 def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
@@ -106,7 +123,7 @@ def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
     after = statement.model_copy(update={"every": every})
     count = readings(statement)["count"].value
     if count is None or count == UNKNOWN or not count.isdecimal():
-        return [Way(keeps="count", statement=after, says="")]
+        return [_way("count", after)]
     marks = MARKS[statement.marks]
 
     def way(keeps: Literal["term", "count"], payments: int) -> Way:
@@ -117,7 +134,7 @@ def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
             term=frequencies.term(payments, every),
         ).say(marks)
         stated = after.model_copy(update={"count": marks.write(str(payments))})
-        return Way(keeps=keeps, statement=stated, says=says)
+        return _way(keeps, stated, says)
 
     ways = [way("count", int(count))]
     total = Fraction(int(count) * frequencies.a_year(every), frequencies.a_year(statement.every))
@@ -129,7 +146,7 @@ def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
     kept = ways[0].statement.model_copy(update={"compounding": statement.every})
     stays, goes = (each.say(marks) for each in moved)
     return [
-        Way(keeps="quote", statement=kept, says=f"{ways[0].says}; the rate stays: {stays}"),
+        _way("quote", kept, f"{ways[0].says}; the rate stays: {stays}"),
         *(each.model_copy(update={"says": f"{each.says}; {goes}"}) for each in ways),
     ]
 

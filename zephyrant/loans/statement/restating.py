@@ -7,6 +7,7 @@ from typing import Any, Final
 from ..calendars.days_in_words import write_day
 from ..document.clauses import Clause, Share
 from ..document.fields import UNKNOWN
+from ..document.figure_path import FigurePath
 from ..document.loan import Loan
 from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
@@ -15,6 +16,12 @@ from .reading import BOUGHT, NUMBERS, readings
 from .statement import Statement, TypedClause
 from .typed_amounts import read_payment
 from .typed_times import time_text
+
+
+def as_typed(path: FigurePath, value: Decimal, marks: Marks, decimals: int) -> str:
+    """A figure as one would type it where it stands."""
+    least = 2 if path.is_rate else decimals if path.kind == "money" else 0
+    return marks.number(value, PLACES, least)
 
 
 def restate(loan: Loan, marks_name: MarksName) -> Statement:

@@ -20,8 +20,10 @@ from ..questions.sensitivity import (
     sensitivity_of,
     small_changes,
 )
+from ..wording.marks import MARKS
 from .restating import restate
 from .statement import Statement
+from .sweep_told import SweepTold, sweep_told
 from .values import read_values, suggested_values
 from .working import loan_of
 
@@ -37,13 +39,14 @@ class Varied(BaseModel):
 
 
 class Variations(BaseModel):
-    """A sweep told: what each figure was varied over, where it stands, and the small changes, which
-    stand in the first part of it."""
+    """A sweep: what each figure was varied over, where it stands, and the small changes, which
+    stand in the first part of it; and all that told."""
 
     varied: list[Varied]
     standing: list[str | None]
     swept: Sensitivity
     small_changes: list[SmallChange]
+    told: SweepTold
 
 
 def vary(
@@ -59,7 +62,7 @@ def vary(
     Raises `NotALoan` with what is wrong at its place.
     """
     loan = nearest_to_aim(loan_of(statement))
-    axes, told, standing = [], [], []
+    axes, told, standing, stated = [], [], [], []
     for number, each in enumerate(varied):
         stands = _standing(loan, each.path, number)
         path = figure_path(each.path)
@@ -72,9 +75,16 @@ def vary(
         axes.append(Axis(path=each.path, values=values))
         told.append(Varied(path=each.path, typed=typed))
         standing.append(None if stands is None else plain(stands))
+        stated.append((axes[-1], stands))
     swept = sensitivity_of(loan, axes, results, start, enough)
     changes = small_changes(loan) if start == 0 else []
-    return Variations(varied=told, standing=standing, swept=swept, small_changes=changes)
+    return Variations(
+        varied=told,
+        standing=standing,
+        swept=swept,
+        small_changes=changes,
+        told=sweep_told(loan, stated, swept, changes, MARKS[statement.marks]),
+    )
 
 
 def _standing(loan: Loan, path: str, number: int) -> Decimal | None:

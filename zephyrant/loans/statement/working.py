@@ -1,27 +1,44 @@
 """A statement read into a document, and worked; what is wrong is told at its entries."""
 
-import re
 from contextlib import suppress
-from typing import Any, Final
+from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
 from ..answer.answer import Answer
 from ..answer.solving import solve
 from ..budget import BudgetSpentError
+from ..document.clauses import LEVELS
+from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.price import told_of
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
-from ..quotes.styles import CONVENTIONS
+from ..quotes.styles import CONVENTIONS, USUAL_TIME
 from ..wording.marks import MARKS
+from .entries import figures_of, typed_at
 from .parsing import Reading
 from .reading import readings
 from .statement import Statement, TypedClause
+from .telling import Told, tell
+
+
+class Figure(BaseModel):
+    """A figure of the statement: the entry it is typed at, its path in the document, what it is
+    called in a sentence; whether it is the one asked for, and whether it may move for an aim."""
+
+    model_config = ConfigDict(frozen=True)
+
+    entry: str
+    path: str
+    title: str
+    is_asked: bool
+    may_move: bool
 
 
 class Worked(BaseModel):
-    """A statement worked: how each entry was read, the document, its answer or what is wrong."""
+    """A statement worked: how each entry was read, its figures, the document, its answer, also told
+    in the marks of the statement, or what is wrong at its entries."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -29,30 +46,26 @@ class Worked(BaseModel):
     errors: tuple[FieldError, ...]
     document: dict[str, Any] | None
     answer: Answer | None
+    figures: tuple[Figure, ...] = ()
+    told: Told | None = None
 
 
-#: Where the entries of a statement stand in the document, if under another name.
-_FIELDS: Final = {"percent": "rate.percent", "over": "rate.over"}
-#: Fields of a clause in the document, by where they are typed.
-_TYPED_AT: Final = (
-    (r"purchase\.price", "price"),
-    (r"aim\.(figure|is|by)", r"aim_\1"),
-    (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
-    (r"(clauses\.\d+)\.from", r"\1.begin"),
-    (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
-    (
-        r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",
-        r"\1.figure",
-    ),
-)
-
-
-def typed_at(field: str) -> str:
-    """Where what is wrong with a field of a document was typed into the statement."""
-    for pattern, typed in _TYPED_AT:
-        if re.fullmatch(pattern, field):
-            return re.sub(pattern, typed, field)
-    return field
+def figures(statement: Statement) -> tuple[Figure, ...]:
+    """The figures of a statement, in the order of the sentence."""
+    told = []
+    for entry, path, named, text in figures_of(statement):
+        is_asked = text.strip() == UNKNOWN
+        may_move = not is_asked and str(path) != statement.aim_figure
+        told.append(
+            Figure(
+                entry=entry,
+                path=str(path),
+                title=named.title,
+                is_asked=is_asked,
+                may_move=may_move,
+            )
+        )
+    return tuple(told)
 
 
 def loan_of(statement: Statement) -> Loan:
@@ -62,7 +75,7 @@ def loan_of(statement: Statement) -> Loan:
 
 def _loan_of(statement: Statement, read: dict[str, Reading]) -> Loan:
     errors = [
-        FieldError(field=_FIELDS.get(name, name), message=reading.error)
+        FieldError(field=name, message=reading.error)
         for name, reading in read.items()
         if reading.error
     ]
@@ -92,9 +105,22 @@ def work(statement: Statement, year_starts: int | None = None) -> Worked:
     try:
         loan = _loan_of(statement, read)
     except NotALoan as wrong:
-        return Worked(readings=read, errors=wrong.errors, document=None, answer=None)
+        return Worked(
+            readings=read,
+            errors=wrong.errors,
+            document=None,
+            answer=None,
+            figures=figures(statement),
+        )
     answer = solve(loan, MARKS[statement.marks], year_starts)
-    return Worked(readings=read, errors=(), document=write(loan), answer=answer)
+    return Worked(
+        readings=read,
+        errors=(),
+        document=write(loan),
+        answer=answer,
+        figures=figures(statement),
+        told=tell(statement, loan, answer),
+    )
 
 
 def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
@@ -107,7 +133,13 @@ def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
     errors = tuple(
         FieldError(field=typed_at(error.field), message=error.message) for error in errors
     )
-    return Worked(readings=read, errors=errors, document=document, answer=None)
+    return Worked(
+        readings=read,
+        errors=errors,
+        document=document,
+        answer=None,
+        figures=figures(statement),
+    )
 
 
 def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:
@@ -119,7 +151,7 @@ def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[
         if name.startswith(field)
     }
     document = {**_clause_place(clause, entries), **_clause_verb(clause, entries)}
-    if clause.levels and clause.verb in ("rate", "repay", "advance"):
+    if clause.levels and clause.verb in LEVELS:
         document["then"] = "re-level"
     return document
 
@@ -160,7 +192,7 @@ def _quote(quote: TypedClause | Statement, percent: str | None, over: str | None
         rate["compounding"] = quote.compounding
     convention = CONVENTIONS[quote.quoted]
     if convention.is_timed:
-        rate["over"] = _over(over or "1 year")
+        rate["over"] = _over(over or USUAL_TIME)
     if quote.year_days != 365 and convention.is_scaled:
         rate["year_days"] = quote.year_days
     return rate

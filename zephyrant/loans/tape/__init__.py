@@ -1,28 +1,39 @@
 """Many loans at once: a table matched to figures, solved row by row or as arrays, summed up."""
 
 from .matching import Looked, Question, counted_in, look, match, together, unanswered, unmatched
+from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, apart
-from .rows import FIELDS, RESULTS, Defaults, FieldName, row_document
+from .rows import FIELDS, RESULTS, Defaults, FieldName, asked_in, row_document
 from .solving import solve_tape
 from .summary import Summary, outliers, summarise
+from .telling import SummaryTold, row_in_words, summary_in_words
 
 __all__ = [
+    "ANSWERS",
     "APART_SAYS",
     "FIELDS",
+    "FIELDS_NAMED",
     "RESULTS",
+    "ROUNDINGS",
+    "TOLD_NAMED",
+    "WORDS",
     "Defaults",
     "FieldName",
     "Looked",
     "Question",
     "Summary",
+    "SummaryTold",
     "apart",
+    "asked_in",
     "counted_in",
     "look",
     "match",
     "outliers",
     "row_document",
+    "row_in_words",
     "solve_tape",
     "summarise",
+    "summary_in_words",
     "together",
     "unanswered",
     "unmatched",

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from datetime import date
 from decimal import Decimal
 from typing import Any, Final, Literal, get_args
@@ -143,14 +144,11 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     Raises `NotALoan` naming the field that cannot be read.
     """
     marks = MARKS[defaults.marks]
-    text = {name: stated(cell) for name, cell in cells.items()}
+    text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
     currency = text.get("currency", "").upper() or defaults.currency
     if currency not in currencies():
         raise refused("currency", f"“{currency[:20]}” is no currency of ISO 4217.")
     every = _choice(text.get("every", ""), defaults.every)
-    if not text.get("payment") and text.get("income") and text.get("share"):
-        # What can be carried: a share of an income that comes as often as payments are made.
-        text["payment"] = f"{text['share'].rstrip('% ')} % of {text['income']}"
     figures = _filled(
         {name: _figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
     )
@@ -193,6 +191,22 @@ def _filled(figures: dict[str, str]) -> dict[str, str]:
             field = "rate.percent" if name == "percent" else name
             raise refused(field, "Nothing is stated here.")
     return figures
+
+
+def asked_in(cells: Mapping[FieldName, str]) -> frozenset[FieldName]:
+    """The columns of a row in which its unknown stands, marked or left empty."""
+    text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
+    figures: dict[str, str] = {name: text.get(name, "") for name in ASKABLE}
+    with suppress(NotALoan):
+        figures = _filled(figures)
+    return frozenset(name for name in cells if figures.get(name) == UNKNOWN)
+
+
+def _with_capacity(text: dict[FieldName, str]) -> dict[FieldName, str]:
+    """What can be carried: a share of an income that comes as often as payments are made."""
+    if text.get("payment") or not (text.get("income") and text.get("share")):
+        return text
+    return {**text, "payment": f"{text['share'].rstrip('% ')} % of {text['income']}"}
 
 
 def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:

@@ -1,8 +1,14 @@
 import { useState } from "react";
-import type { Statement } from "../../api/client";
-import { FIELD } from "./what-if";
+import type { Statement } from "../../api/types";
+import { focusSoon } from "../../hooks/focus";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { Select } from "../../ui/select";
 
-const PERIODS = ["month", "year", "quarter", "week"] as const;
+const PERIODS = ["month", "year", "quarter", "week"].map((per) => ({
+  value: per,
+  label: `a ${per}`,
+}));
 
 interface Capacity {
   share: string;
@@ -32,15 +38,15 @@ export function CapacityLine({ statement, note, onType }: Props) {
   const [capacity, setCapacity] = useState<Capacity | null>(null);
   if (!capacity)
     return (
-      <button
-        className="text-choice underline decoration-dotted underline-offset-[0.3em]"
+      <Button
+        look="dotted"
         onClick={() => {
           setCapacity(NOTHING);
-          setTimeout(() => document.querySelector<HTMLElement>("#capacity-income")?.focus());
+          focusSoon("#capacity-income");
         }}
       >
         Payment from an income
-      </button>
+      </Button>
     );
   const change = (changed: Partial<Capacity>) => {
     const next = { ...capacity, ...changed };
@@ -51,55 +57,44 @@ export function CapacityLine({ statement, note, onType }: Props) {
       onType(statement.is_purchase ? "price" : "principal", "?");
     onType("payment", said(next));
   };
+  const look = "mx-1 text-right text-ink";
   return (
     <span className="mt-1 flex flex-wrap items-baseline gap-x-3 gap-y-1 rounded border border-rule bg-sheet px-3 py-2">
-      <label>
-        Income{" "}
-        <input
-          id="capacity-income"
-          value={capacity.income}
-          placeholder="5,400"
-          maxLength={40}
-          className={`${FIELD} mx-1 w-28 text-right text-ink`}
-          onChange={(event) => change({ income: event.target.value })}
-        />
-      </label>
-      <select
-        aria-label="Income each"
+      <Field
+        label="Income"
+        id="capacity-income"
+        value={capacity.income}
+        placeholder="5,400"
+        maxLength={40}
+        className={`${look} w-28`}
+        onType={(income) => change({ income })}
+      />
+      <Select
+        name="Income each"
         value={capacity.per}
-        className={FIELD}
-        onChange={(event) => change({ per: event.target.value })}
-      >
-        {PERIODS.map((per) => (
-          <option key={per} value={per}>
-            a {per}
-          </option>
-        ))}
-      </select>
-      <label>
-        of which{" "}
-        <input
-          value={capacity.share}
-          placeholder="all"
-          maxLength={20}
-          className={`${FIELD} mx-1 w-16 text-right text-ink`}
-          onChange={(event) => change({ share: event.target.value })}
-        />{" "}
-        %
-      </label>
-      <label>
-        less outgoings{" "}
-        <input
-          value={capacity.outgoings}
-          placeholder="0"
-          maxLength={40}
-          className={`${FIELD} mx-1 w-24 text-right text-ink`}
-          onChange={(event) => change({ outgoings: event.target.value })}
-        />
-      </label>
-      <button className="text-choice underline" onClick={() => setCapacity(null)}>
+        options={PERIODS}
+        onChoose={(per) => change({ per })}
+      />
+      <Field
+        label="of which"
+        value={capacity.share}
+        placeholder="all"
+        maxLength={20}
+        after="%"
+        className={`${look} w-16`}
+        onType={(share) => change({ share })}
+      />
+      <Field
+        label="less outgoings"
+        value={capacity.outgoings}
+        placeholder="0"
+        maxLength={40}
+        className={`${look} w-24`}
+        onType={(outgoings) => change({ outgoings })}
+      />
+      <Button look="link" onClick={() => setCapacity(null)}>
         Done
-      </button>
+      </Button>
       {capacity.income.trim() && note && (
         <span role="status" className="w-full text-ink">
           {note}

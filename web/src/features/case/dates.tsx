@@ -1,5 +1,8 @@
-import type { Statement } from "../../api/client";
-import { Choice } from "../../ui/choice";
+import type { Statement } from "../../api/types";
+import { focusSoon } from "../../hooks/focus";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { OneOf } from "../../ui/choice";
 
 interface Props {
   statement: Statement;
@@ -9,15 +12,6 @@ interface Props {
   onUndated: () => void;
 }
 
-const DAY_COUNTS = {
-  equal: "every period alike",
-  "30/360": "30/360",
-  "30E/360": "30E/360",
-  "actual/365": "actual/365",
-  "actual/360": "actual/360",
-  "actual/actual": "actual/actual",
-} as const;
-
 function firstOfNextMonth(): string {
   const now = new Date();
   const first = new Date(now.getFullYear(), now.getMonth() + 1, 1);
@@ -26,57 +20,53 @@ function firstOfNextMonth(): string {
 
 /** Whether a loan is on the calendar, and how its days are counted. */
 export function DatesLine({ statement, dated, onChange, onUndated }: Props) {
+  const { choices } = useDesk().words;
   if (!dated)
     return (
       <p className="mt-1 text-[0.95rem] text-soft">
         Without dates.{" "}
-        <button
-          className="text-choice underline decoration-dotted underline-offset-[0.3em]"
+        <Button
+          look="dotted"
           onClick={() => {
             onChange({ start: firstOfNextMonth() });
-            setTimeout(() => document.querySelector<HTMLElement>("[data-figure=start]")?.focus());
+            focusSoon("[data-figure=start]");
           }}
         >
           Give it dates
-        </button>
+        </Button>
       </p>
     );
   return (
     <p className="mt-1 text-[0.95rem] text-soft">
       {!statement.start && "Until the day it is lent on is stated, it is worked without dates. "}
       Days are counted{" "}
-      <Choice
+      <OneOf
         name="Days are counted"
         value={statement.day_count}
-        shown={DAY_COUNTS[statement.day_count]}
-        options={Object.entries(DAY_COUNTS).map(([value, label]) => ({ value, label }))}
-        onChoose={(value) => onChange({ day_count: value as Statement["day_count"] })}
+        options={choices.day_counts}
+        onChoose={(day_count) => onChange({ day_count })}
       />
       {statement.day_count === "equal" && (
         <>
           , an odd first time bears{" "}
-          <Choice
+          <OneOf
             name="Odd days bear"
             value={statement.odd_days}
-            shown={`${statement.odd_days} interest`}
-            options={[
-              { value: "simple", label: "simple interest" },
-              { value: "compound", label: "compound interest" },
-            ]}
-            onChoose={(value) => onChange({ odd_days: value as Statement["odd_days"] })}
+            options={choices.odd_days}
+            onChoose={(odd_days) => onChange({ odd_days })}
           />
         </>
       )}
       .{" "}
-      <button
-        className="text-choice underline decoration-dotted underline-offset-[0.3em]"
+      <Button
+        look="dotted"
         onClick={() => {
           onChange({ start: "", first_payment: "", day_count: "equal", odd_days: "simple" });
           onUndated();
         }}
       >
         Take the dates off
-      </button>
+      </Button>
     </p>
   );
 }

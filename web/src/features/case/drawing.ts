@@ -1,4 +1,4 @@
-import type { Answer } from "../../api/client";
+import type { Answer } from "../../api/types";
 
 export const HEIGHT = 196;
 export const TOP = 20;
@@ -23,7 +23,7 @@ export interface Drawing {
   /** The pixel at which so many periods have passed. */
   x: (period: number) => number;
   y: (amount: number) => number;
-  curve: string;
+  curve: [number, number][];
   bars: Bar[];
   /** How many payments a bar stands for. */
   together: number;
@@ -114,7 +114,7 @@ export function draw(
   return {
     x,
     y,
-    curve: points.map(([px, py]) => `${px.toFixed(1)},${py.toFixed(1)}`).join(" "),
+    curve: points,
     bars: drawn,
     together,
     ticks: ticks(rows, x, aYear, noun, Math.max(2, Math.floor(width / 90))),

@@ -1,10 +1,10 @@
-import { ask, client, type Content, type More } from "../../api/client";
-import { day } from "../../ui/moment";
-import { inMarks } from "../../ui/numbers";
-import { useDesk } from "../../hooks/use-desk";
+import { usePayingMore } from "../../api/asking";
+import type { Content, More } from "../../api/types";
+import { useOpenAs } from "../../hooks/use-opened";
+import { useSettled } from "../../hooks/use-settled";
 import { Sheet } from "../../ui/sheet";
-import { useAsked, useOpenAs } from "./open-as";
-import { Outcome, Typed } from "./what-if";
+import { ToldTable } from "../../ui/table";
+import { OpenAs, Outcome, Typed } from "./what-if";
 
 export const NO_MORE: More = { each: "100", lump: "", at: "12" };
 
@@ -18,14 +18,13 @@ interface Props {
 
 /** A little more with each payment, or a lump: what it saves. */
 export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
-  const { marks } = useDesk();
   const { statement } = content;
-  const found = useAsked("paying-more", { statement, more }, open, (body, signal) =>
-    ask(client.POST("/api/v1/ask/paying-more", { body, signal })),
+  const found = usePayingMore(
+    { statement: useSettled(statement, 120), more: useSettled(more, 120) },
+    open,
   );
-  const take = useOpenAs(content, "more paid");
+  const take = useOpenAs(content);
   const { data } = found;
-  const money = (text: string) => inMarks(text, marks);
   return (
     <Sheet
       title="Paying more"
@@ -58,66 +57,14 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
         {data && (
           <>
             <p className="font-serif text-xl font-semibold">{data.says}</p>
-            <table aria-label="Paying more" className="mt-4 w-full">
-              <thead>
-                <tr className="border-b border-rule-strong text-sm text-soft">
-                  <td />
-                  <th scope="col" className="py-1 text-right font-normal">
-                    As it stands
-                  </th>
-                  <th scope="col" className="py-1 text-right font-normal">
-                    With more paid
-                  </th>
-                  <th scope="col" className="py-1 text-right font-normal">
-                    Saved
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {(
-                  [
-                    [
-                      "Payments",
-                      String(data.payments_before),
-                      String(data.payments_after),
-                      String(data.payments_saved),
-                    ],
-                    [
-                      "Interest",
-                      money(data.interest_before),
-                      money(data.interest_after),
-                      money(data.interest_saved),
-                    ],
-                    ["Total paid", money(data.paid_before), money(data.paid_after), ""],
-                    ...(data.ends_before && data.ends_after
-                      ? [["Ends on", day(data.ends_before), day(data.ends_after), ""] as const]
-                      : []),
-                  ] as const
-                ).map(([name, before, after, saved]) => (
-                  <tr key={name} className="border-b border-rule">
-                    <th scope="row" className="py-1 text-left font-normal text-soft">
-                      {name}
-                    </th>
-                    <td className="py-1 text-right">{before}</td>
-                    <td className="py-1 text-right font-semibold">{after}</td>
-                    <td className="py-1 text-right">{saved}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <button
-              className="mt-3 text-choice underline"
-              disabled={take.isPending}
-              onClick={() => take.mutate(data.statement)}
+            <ToldTable label="Paying more" told={data.told} strong={1} className="mt-4" />
+            <OpenAs
+              taking={take}
+              onTake={() => take.mutate({ statement: data.statement, suffix: "more paid" })}
             >
               Open it as a case
-            </button>
+            </OpenAs>
           </>
-        )}
-        {take.error && (
-          <p role="alert" className="mt-2 text-wrong">
-            {take.error.message}
-          </p>
         )}
       </Outcome>
     </Sheet>

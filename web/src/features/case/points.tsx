@@ -1,10 +1,11 @@
-import { ask, client, type Content, type Points } from "../../api/client";
-import { inMarks, rounded } from "../../ui/numbers";
-import { useDesk } from "../../hooks/use-desk";
+import { usePoints } from "../../api/asking";
+import type { Content, Points } from "../../api/types";
+import { useOpenAs } from "../../hooks/use-opened";
+import { useSettled } from "../../hooks/use-settled";
+import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
 import { Sheet } from "../../ui/sheet";
-import { useWidth } from "../../hooks/use-width";
-import { useAsked, useOpenAs } from "./open-as";
-import { Outcome, Typed } from "./what-if";
+import { ToldTable } from "../../ui/table";
+import { OpenAs, Outcome, Typed } from "./what-if";
 
 export const NO_POINTS: Points = { percent: "", points: "1", ends: "" };
 
@@ -17,75 +18,56 @@ interface Props {
 }
 
 const HEIGHT = 150;
+const PAD = 8;
 
 /** By how much the offer with points is ahead after each payment; only for the eye. */
 function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) {
-  const [element, measured] = useWidth<HTMLDivElement>();
-  const width = measured || 860;
   const values = ahead.map(Number);
-  const [low, high] = [Math.min(...values, 0), Math.max(...values, 0)];
-  const x = (payment: number) => 8 + (payment / (values.length - 1 || 1)) * (width - 16);
-  const y = (amount: number) => HEIGHT - 22 - ((amount - low) / (high - low || 1)) * (HEIGHT - 40);
+  const last = values.length - 1;
+  const label =
+    paidOff === null
+      ? "The offer with points never comes ahead"
+      : `The offer with points comes ahead after payment ${paidOff}`;
   return (
-    <div ref={element}>
-      <svg
-        viewBox={`0 0 ${width} ${HEIGHT}`}
-        role="img"
-        className="mt-3 block w-full text-soft"
-        aria-label={
-          paidOff === null
-            ? "The offer with points never comes ahead"
-            : `The offer with points comes ahead after payment ${paidOff}`
-        }
-      >
-        <line x1={8} x2={width - 8} y1={y(0)} y2={y(0)} stroke="var(--rule-strong)" />
-        <polyline
-          points={values.map((value, payment) => `${x(payment)},${y(value)}`).join(" ")}
-          fill="none"
-          stroke="var(--owed)"
-          strokeWidth={2}
-        />
-        {paidOff !== null && (
+    <Chart label={label} height={HEIGHT} first={860} className="mt-3">
+      {(width) => {
+        const x = scale(0, last, PAD, width - PAD);
+        const y = scale(Math.min(...values, 0), Math.max(...values, 0), HEIGHT - 22, 18);
+        return (
           <>
-            <circle cx={x(paidOff)} cy={y(0)} r={5} fill="var(--choice)" stroke="var(--owed)" />
-            <text
-              x={x(paidOff)}
-              y={y(0) + 20}
-              fontSize={13}
-              fontWeight={600}
-              textAnchor="middle"
-              fill="var(--ink)"
-            >
-              payment {paidOff}
-            </text>
+            <Level y={y(0)} from={PAD} to={width - PAD} />
+            <Curve points={values.map((value, payment) => [x(payment), y(value)] as const)} />
+            {paidOff !== null && (
+              <>
+                <Dot x={x(paidOff)} y={y(0)} />
+                <Label x={x(paidOff)} y={y(0) + 20} at="middle" strong>
+                  payment {paidOff}
+                </Label>
+              </>
+            )}
+            <Label x={PAD} y={HEIGHT - 4}>
+              start
+            </Label>
+            <Label x={width - PAD} y={HEIGHT - 4} at="right">
+              payment {last}
+            </Label>
           </>
-        )}
-        <text x={8} y={HEIGHT - 4} fontSize={12} fill="currentColor">
-          start
-        </text>
-        <text x={width - 8} y={HEIGHT - 4} fontSize={12} textAnchor="end" fill="currentColor">
-          payment {values.length - 1}
-        </text>
-      </svg>
-    </div>
+        );
+      }}
+    </Chart>
   );
 }
 
 /** The loan as it stands against the same at a lower rate with points. */
 export function PointsForALowerRate({ content, points, onPoints, open, onOpen }: Props) {
-  const { marks } = useDesk();
   const { statement } = content;
-  const found = useAsked(
-    "points",
-    { statement, points },
-    open && points.percent.trim() !== "",
-    (body, signal) => ask(client.POST("/api/v1/ask/points", { body, signal })),
+  const isStated = points.percent.trim() !== "";
+  const found = usePoints(
+    { statement: useSettled(statement, 120), points: useSettled(points, 120) },
+    open && isStated,
   );
-  const take = useOpenAs(content, "with points");
+  const take = useOpenAs(content);
   const { data } = found;
-  const money = (text: string) => inMarks(text, marks);
-  const percent = (text: string | null) =>
-    text === null ? "none fits" : `${inMarks(rounded(text, 4), marks)} %`;
   return (
     <Sheet
       title="Points for a lower rate"
@@ -100,7 +82,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
           value={points.percent}
           placeholder="5.85"
           after="%, quoted as this one"
-          onType={(typed) => onPoints({ ...points, percent: typed })}
+          onType={(percent) => onPoints({ ...points, percent })}
         />
         <Typed
           label="for"
@@ -116,69 +98,28 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
           onType={(ends) => onPoints({ ...points, ends })}
         />
       </div>
-      {points.percent.trim() === "" ? (
+      {!isStated ? (
         <p className="mt-4 text-soft">Type the rate of the other offer.</p>
       ) : (
         <Outcome error={found.error} busy={found.isFetching}>
           {data && (
             <>
               <p className="font-serif text-xl font-semibold">{data.says}</p>
-              <p className="mt-2">
-                Payments of {money(data.payment_with_points)} instead of {money(data.payment)}:{" "}
-                {money(data.less_each)} less each. The points cost {money(data.points_cost)}.
-              </p>
+              <p className="mt-2">{data.terms}</p>
               <Ahead ahead={data.ahead} paidOff={data.paid_off} />
-              <table aria-label="If the loan ends earlier" className="mt-3 w-full">
-                <thead>
-                  <tr className="border-b border-rule-strong text-sm text-soft">
-                    <th scope="col" className="py-1 text-left font-normal">
-                      Ended after
-                    </th>
-                    <th scope="col" className="py-1 pl-4 text-right font-normal">
-                      With points, ahead by
-                    </th>
-                    <th scope="col" className="py-1 pl-4 text-right font-normal">
-                      True cost as it stands, effective (EU)
-                    </th>
-                    <th scope="col" className="py-1 pl-4 text-right font-normal">
-                      with points
-                    </th>
-                    <th scope="col" className="py-1 pl-4 text-right font-normal">
-                      As it stands, nominal (US)
-                    </th>
-                    <th scope="col" className="py-1 pl-4 text-right font-normal">
-                      with points
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {data.ends.map((end) => (
-                    <tr key={end.number} className="border-b border-rule">
-                      <th scope="row" className="py-1 text-left font-normal">
-                        payment {end.number}
-                      </th>
-                      <td className="py-1 pl-4 text-right font-semibold">{money(end.ahead)}</td>
-                      <td className="py-1 pl-4 text-right">{percent(end.as_it_stands_eu)}</td>
-                      <td className="py-1 pl-4 text-right">{percent(end.with_points_eu)}</td>
-                      <td className="py-1 pl-4 text-right">{percent(end.as_it_stands_us)}</td>
-                      <td className="py-1 pl-4 text-right">{percent(end.with_points_us)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-              <button
-                className="mt-3 text-choice underline"
-                disabled={take.isPending}
-                onClick={() => take.mutate(data.statement)}
+              <ToldTable
+                label="If the loan ends earlier"
+                told={data.told}
+                strong={0}
+                className="mt-3"
+              />
+              <OpenAs
+                taking={take}
+                onTake={() => take.mutate({ statement: data.statement, suffix: "with points" })}
               >
                 Open the offer with points as a case
-              </button>
+              </OpenAs>
             </>
-          )}
-          {take.error && (
-            <p role="alert" className="mt-2 text-wrong">
-              {take.error.message}
-            </p>
           )}
         </Outcome>
       )}

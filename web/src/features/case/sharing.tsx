@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ask, client, everyPage, type Shared } from "../../api/client";
+import { useColleagues, useSaveShares, useShares } from "../../api/beside";
+import { Select } from "../../ui/select";
 import { Sheet } from "../../ui/sheet";
-import { answerWith } from "../../hooks/answer-with";
+import { Wrong } from "../../ui/wrong";
 
 interface Props {
   caseId: string;
@@ -9,28 +9,17 @@ interface Props {
   onOpen: (open: boolean) => void;
 }
 
+const MAY = [
+  { value: "no", label: "does not see it" },
+  { value: "read", label: "may read it" },
+  { value: "edit", label: "may change it" },
+];
+
 /** With whom a case is shared, and what each may do. */
 export function Sharing({ caseId, open, onOpen }: Props) {
-  const queries = useQueryClient();
-  const path = { params: { path: { case_id: caseId } } };
-  const key = ["shares", caseId];
-  const shares = useQuery({
-    queryKey: key,
-    queryFn: () => ask(client.GET("/api/v1/cases/{case_id}/shares", path)),
-    enabled: open,
-  });
-  const colleagues = useQuery({
-    queryKey: ["colleagues"],
-    queryFn: () =>
-      everyPage((start) => ask(client.GET("/api/v1/colleagues", { params: { query: { start } } }))),
-    enabled: open,
-  });
-  const change = useMutation({
-    mutationFn: (body: Shared[]) =>
-      ask(client.PUT("/api/v1/cases/{case_id}/shares", { ...path, body })),
-    onSuccess: (now) => answerWith(queries, key, now),
-  });
-  const failed = shares.error ?? colleagues.error ?? change.error;
+  const shares = useShares(caseId, open);
+  const colleagues = useColleagues(open);
+  const change = useSaveShares(caseId);
   const set = (username: string, may: string) => {
     const others = (shares.data ?? []).filter((each) => each.username !== username);
     change.mutate(may === "no" ? others : [...others, { username, may_edit: may === "edit" }]);
@@ -42,29 +31,21 @@ export function Sharing({ caseId, open, onOpen }: Props) {
       open={open}
       onOpen={onOpen}
     >
-      {failed && (
-        <p role="alert" className="mt-3 text-wrong">
-          {failed.message}
-        </p>
-      )}
+      <Wrong error={shares.error ?? colleagues.error ?? change.error} className="mt-3" />
       {colleagues.data?.length === 0 && <p className="mt-4">You have no colleagues here yet.</p>}
       <ul className="mt-4 space-y-2">
         {shares.data &&
-          colleagues.data?.map((colleague) => {
-            const share = shares.data.find((each) => each.username === colleague.username);
+          colleagues.data?.map(({ username, name }) => {
+            const share = shares.data.find((each) => each.username === username);
             return (
-              <li key={colleague.username} className="flex items-center justify-between gap-4">
-                <span>{colleague.name}</span>
-                <select
-                  aria-label={`${colleague.name} may`}
-                  className="rounded border border-rule-strong bg-sheet px-2 py-1"
+              <li key={username} className="flex items-center justify-between gap-4">
+                <span>{name}</span>
+                <Select
+                  name={`${name} may`}
                   value={share ? (share.may_edit ? "edit" : "read") : "no"}
-                  onChange={(event) => set(colleague.username, event.target.value)}
-                >
-                  <option value="no">does not see it</option>
-                  <option value="read">may read it</option>
-                  <option value="edit">may change it</option>
-                </select>
+                  options={MAY}
+                  onChoose={(may) => set(username, may)}
+                />
               </li>
             );
           })}

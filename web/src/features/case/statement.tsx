@@ -1,158 +1,84 @@
 import { useState } from "react";
-import type { Statement, Worked } from "../../api/client";
-import { Choice } from "../../ui/choice";
-import { Figure } from "../../ui/figure";
-import { QuoteChoice } from "../../ui/presets";
 import { useDesk } from "../../hooks/use-desk";
-import { everyChosen, everyOptions, isTimed, paymentPeriod } from "../../ui/choices";
-import { AimLine } from "./aim";
+import { focusSoon } from "../../hooks/focus";
+import { Button } from "../../ui/button";
+import { Figure } from "../../ui/figure";
+import { Wrong } from "../../ui/wrong";
+import { AimLine } from "./aim-line";
 import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
-import {
-  entryOf,
-  fieldOf,
-  helpOf,
-  isAskable,
-  isOptional,
-  textOf,
-  titleOf,
-  type EntryName,
-} from "./figures";
+import { entryWord, textOf, titleOf, type EntryName } from "./entries";
 import { RoundingChoice } from "./rounding";
+import { Sentence } from "./sentence";
 import { TwoWays, type Change } from "./two-ways";
+import type { CaseOnPage } from "./use-case";
 
 interface Props {
-  statement: Statement;
-  worked: Worked | undefined;
-  /** Whether `worked` is of this statement, not of the one before the last keystroke. */
-  current: boolean;
-  onType: (name: EntryName, text: string) => void;
-  onLeave: (name: EntryName) => void;
-  onChange: (change: Partial<Statement>) => void;
+  onPage: CaseOnPage;
   /** Where the cursor stands on the line. */
   place: string;
 }
 
 /** The terms of the loan as a sentence; every figure and choice in it can be changed in place. */
-export function StatementOfTerms({
-  statement,
-  worked,
-  current,
-  onType,
-  onLeave,
-  onChange,
-  place,
-}: Props) {
+export function StatementOfTerms({ onPage, place }: Props) {
   const { words } = useDesk();
+  const { content, worked, current, type, leave, change } = onPage;
+  const { statement } = content;
   const [focus, setFocus] = useState<EntryName | null>(null);
   const [ask, setAsk] = useState<Change | null>(null);
   // A day that is being typed anew is no loan without dates.
   const [dated, setDated] = useState(statement.start !== "");
   if (statement.start && !dated) setDated(true);
-  const { periods } = words;
-  const noun = paymentPeriod(statement, periods).noun;
-  const often = paymentPeriod(statement, periods).often;
-  const errors = current ? (worked?.errors ?? []) : [];
+  const now = current ? worked : undefined;
+  const errors = now?.errors ?? [];
   // What is wrong in the field one is in stands under it; the rest is listed below the sentence.
-  const listed = errors.flatMap((error) => {
-    if (error.field === "") return [];
-    const name = entryOf(error.field);
-    const blank = name !== undefined && textOf(statement, name) === "";
-    const hidden = name === focus || (blank && name !== undefined && !isOptional(name));
-    return hidden && name !== undefined ? [] : [{ ...error, name }];
+  const listed = errors.filter(({ field }) => {
+    const entry = entryWord(field, words);
+    const blank = entry && !entry.may_be_empty && textOf(statement, field) === "";
+    return field !== "" && field !== focus && !blank;
   });
-
   const figure = (name: EntryName) => (
     <Figure
       name={name}
-      title={titleOf(name)}
+      title={titleOf(name, words)}
       text={textOf(statement, name)}
-      reading={current ? worked?.readings[name] : undefined}
-      error={errors.find((error) => error.field === fieldOf(name))?.message}
+      reading={now?.readings[name]}
+      error={errors.find((error) => error.field === name)?.message}
       errorId={`wrong-${name}`}
-      onType={(text) => onType(name, text)}
+      onType={(text) => type(name, text)}
       onFocus={() => setFocus(name)}
       onBlur={() => {
-        setFocus((now) => (now === name ? null : now));
-        onLeave(name);
+        setFocus((was) => (was === name ? null : was));
+        leave(name);
       }}
     />
   );
-  const clock = worked?.answer?.clock;
-  const currency = (
-    <Choice
-      name="Currency"
-      value={statement.currency}
-      shown={statement.currency}
-      options={words.currencies.map((each) => ({
-        value: each.code,
-        label: `${each.code}  ${each.name}`,
-      }))}
-      onChoose={(chosen) => onChange({ currency: chosen })}
-    />
-  );
   const lent = worked?.readings.principal?.text ?? "";
-
+  const byPurchase = () => {
+    const stated = statement.principal.trim();
+    change(
+      statement.is_purchase
+        ? { is_purchase: false, principal: lent, price: "", down: "" }
+        : { is_purchase: true, price: stated, down: "0", principal: "" },
+    );
+    focusSoon(`[data-figure=${statement.is_purchase ? "principal" : "price"}]`);
+  };
   return (
     <section aria-label="Statement of terms">
-      <div className="font-serif text-[1.35rem] leading-[2.55rem]">
-        {statement.is_purchase ? (
-          <>
-            Of a price of {figure("price")} {currency} {figure("down")}{" "}
-            <Choice
-              name="Down payment in"
-              value={statement.down_in_percent ? "percent" : "amount"}
-              shown={statement.down_in_percent ? "%" : statement.currency}
-              options={[
-                { value: "percent", label: "percent of the price" },
-                { value: "amount", label: `an amount, ${statement.currency}` },
-              ]}
-              onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
-            />{" "}
-            is paid at once; we lend the rest
-            {current && !statement.aim_by.startsWith("purchase") && lent && (
-              <>
-                , <b className="font-sans">{lent}</b>,
-              </>
-            )}{" "}
-          </>
-        ) : (
-          <>
-            We lend {figure("principal")} {currency}{" "}
-          </>
-        )}
-        {dated && <>on {figure("start")} </>}
-        at {figure("percent")} %{" "}
-        <QuoteChoice quote={statement} onChoose={(quoting) => setAsk({ requote: quoting })} />
-        {isTimed(statement) && <> {figure("over")}</>}, repaid by {figure("count")}{" "}
-        <Choice
-          name="Paid"
-          value={String(statement.every)}
-          shown={often}
-          options={everyOptions(statement, periods)}
-          onChoose={(value) => setAsk({ repace: everyChosen(value) })}
-        />{" "}
-        payments of {figure("payment")} at the{" "}
-        <Choice
-          name="Paid at the"
-          value={statement.timing}
-          shown={statement.timing === "in-advance" ? "start" : "end"}
-          options={[
-            { value: "in-arrears", label: `end of each ${noun}, in arrears` },
-            { value: "in-advance", label: `start of each ${noun}, in advance` },
-          ]}
-          onChoose={(timing) => onChange({ timing: timing as Statement["timing"] })}
-        />{" "}
-        of each {noun}
-        {dated && <> from {figure("first_payment")}</>}, with {figure("balance")} still owed at the
-        end{statement.clauses.length > 0 ? ", except that" : "."}
-      </div>
+      <Sentence
+        statement={statement}
+        figure={figure}
+        dated={dated}
+        lent={current && !statement.aim_by.startsWith("purchase") ? lent : ""}
+        onChange={change}
+        onAsk={setAsk}
+      />
       <Clauses
         statement={statement}
         figure={figure}
-        notes={current ? (worked?.answer?.clause_notes ?? []) : []}
-        onChange={onChange}
+        notes={now?.answer?.clause_notes ?? []}
+        onChange={change}
         place={place}
       />
       {ask && (
@@ -162,54 +88,50 @@ export function StatementOfTerms({
           change={ask}
           onChosen={(changed) => {
             setAsk(null);
-            if (changed) onChange(changed);
+            if (changed) change(changed);
           }}
         />
       )}
-      <RoundingChoice statement={statement} onChange={onChange} />
+      <RoundingChoice statement={statement} onChange={change} />
       <DatesLine
         statement={statement}
         dated={dated}
-        onChange={onChange}
+        onChange={change}
         onUndated={() => setDated(false)}
       />
       <p className="mt-1 text-[0.95rem] text-soft">
-        <button
-          className="text-choice underline decoration-dotted underline-offset-[0.3em]"
-          onClick={() => {
-            const stated = statement.principal.trim();
-            onChange(
-              statement.is_purchase
-                ? { is_purchase: false, principal: lent, price: "", down: "" }
-                : { is_purchase: true, price: stated, down: "0", principal: "" },
-            );
-            const first = statement.is_purchase ? "principal" : "price";
-            setTimeout(() =>
-              document.querySelector<HTMLElement>(`[data-figure=${first}]`)?.focus(),
-            );
-          }}
-        >
+        <Button look="dotted" onClick={byPurchase}>
           {statement.is_purchase ? "State the amount lent instead" : "Say what is bought"}
-        </button>
+        </Button>
         <span aria-hidden> · </span>
-        <CapacityLine
-          statement={statement}
-          note={current ? worked?.readings.payment?.note : undefined}
-          onType={onType}
-        />
+        <CapacityLine statement={statement} note={now?.readings.payment?.note} onType={type} />
       </p>
-      <AimLine statement={statement} figure={figure} onChange={onChange} place={place} />
+      <AimLine
+        statement={statement}
+        figures={worked?.figures ?? []}
+        figure={figure}
+        onChange={change}
+        place={place}
+      />
       {listed.map((error) => (
-        <p
-          key={error.field + error.message}
-          id={error.name && `wrong-${error.name}`}
-          role="alert"
-          className="mt-2 text-[0.95rem] text-wrong"
-        >
-          {error.name && <b>{titleOf(error.name)}: </b>}
-          {error.message}
-        </p>
+        <div key={error.field + error.message} id={`wrong-${error.field}`}>
+          <Wrong className="mt-2 text-[0.95rem]">
+            {entryWord(error.field, words) && <b>{titleOf(error.field, words)}: </b>}
+            {error.message}
+          </Wrong>
+        </div>
       ))}
+      <Below clock={worked?.answer?.clock} focus={focus} />
+    </section>
+  );
+}
+
+/** How the quote became the rate of a payment, and what belongs into the field one is in. */
+function Below({ clock, focus }: { clock: string | null | undefined; focus: EntryName | null }) {
+  const { words } = useDesk();
+  const entry = focus === null ? undefined : entryWord(focus, words);
+  return (
+    <>
       <p className="mt-3 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
         {clock ? (
           <>
@@ -220,13 +142,13 @@ export function StatementOfTerms({
         )}
       </p>
       <p className="mt-1.5 min-h-[2.7em] pl-3.5 text-[0.95rem] text-soft">
-        {focus && (
+        {focus !== null && entry && (
           <>
-            <b className="text-ink">{titleOf(focus)}.</b> {helpOf(focus)}
-            {isAskable(focus) && " Type ? to have it found."}
+            <b className="text-ink">{titleOf(focus, words)}.</b> {entry.help}
+            {entry.may_be_asked && " Type ? to have it found."}
           </>
         )}
       </p>
-    </section>
+    </>
   );
 }

@@ -1,6 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { ask, client, type Quoting, type Statement, type Way } from "../../api/client";
+import { useWays } from "../../api/asking";
+import type { Quoting, Statement, Way } from "../../api/types";
+import { Button } from "../../ui/button";
+import { Wrong } from "../../ui/wrong";
 
 /** What is to be changed: the style of the quote, or how often payments are made. */
 export type Change = { requote: Quoting } | { repace: Statement["every"] };
@@ -12,14 +14,6 @@ interface Props {
   onChosen: (changed: Partial<Statement> | null) => void;
 }
 
-const KEEPS: Record<Way["keeps"], string> = {
-  number: "Keep the number",
-  rate: "Keep the rate",
-  term: "Keep the term",
-  count: "Keep the count",
-  quote: "Keep the compounding, too",
-};
-
 function fields(way: Way): Partial<Statement> {
   const { quoted, compounding, over, year_days, percent, every, count } = way.statement;
   return { quoted, compounding: compounding ?? null, over, year_days, percent, every, count };
@@ -27,25 +21,7 @@ function fields(way: Way): Partial<Statement> {
 
 /** A change that can be meant in two ways: both are shown before one is chosen. */
 export function TwoWays({ statement, change, onChosen }: Props) {
-  const ways = useQuery({
-    queryKey: ["ways", statement, change],
-    queryFn: ({ signal }) =>
-      "requote" in change
-        ? ask(
-            client.POST("/api/v1/ask/requoting", {
-              body: { statement, quoting: change.requote },
-              signal,
-            }),
-          )
-        : ask(
-            client.POST("/api/v1/ask/repacing", {
-              body: { statement, every: change.repace },
-              signal,
-            }),
-          ),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const ways = useWays(statement, change);
   const first = useRef<HTMLButtonElement>(null);
   const found = ways.data;
   const leave = useRef(onChosen);
@@ -63,18 +39,11 @@ export function TwoWays({ statement, change, onChosen }: Props) {
   useEffect(() => {
     const only = found?.[0];
     if (!found) return;
-    if (!only) onChosen(null);
-    else if (found.length === 1) onChosen(fields(only));
+    if (!only) leave.current(null);
+    else if (found.length === 1) leave.current(fields(only));
     else first.current?.focus();
-    // Only what the server found decides; the way back does not change it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [found]);
-  if (ways.error)
-    return (
-      <p role="alert" className="mt-2 text-wrong">
-        {ways.error.message}
-      </p>
-    );
+  if (ways.error) return <Wrong error={ways.error} />;
   if (!found || found.length < 2) return null;
   return (
     <div
@@ -85,20 +54,21 @@ export function TwoWays({ statement, change, onChosen }: Props) {
       <ul className="space-y-1.5">
         {found.map((way, place) => (
           <li key={way.keeps}>
-            <button
+            <Button
               ref={place === 0 ? first : null}
+              look="bare"
               className="w-full rounded border border-rule px-3 py-1.5 text-left hover:border-rule-strong"
               onClick={() => onChosen(fields(way))}
             >
-              <b>{KEEPS[way.keeps]}</b>
+              <b>{way.title}</b>
               <span className="block text-[0.95rem] text-soft">{way.says}</span>
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
-      <button className="mt-2 text-sm text-choice underline" onClick={() => onChosen(null)}>
+      <Button look="link" className="mt-2 text-sm" onClick={() => onChosen(null)}>
         Leave it as it was
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,17 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { ask, client, type Asides, type CaseOpened } from "../../api/client";
+import { saveAsides } from "../../api/beside";
+import type { Asides, CaseOpened } from "../../api/types";
 
 const PAUSE = 500;
-
-function keep(id: string, asides: Asides): void {
-  void ask(
-    client.PUT("/api/v1/cases/{case_id}/asides", {
-      params: { path: { case_id: id } },
-      body: asides,
-      keepalive: true,
-    }),
-  ).catch(() => undefined); // What is asked beside a case is only a convenience.
-}
 
 /** What is asked beside a case, kept with it a moment after it changes. */
 export function useAsides(opened: CaseOpened) {
@@ -19,7 +10,8 @@ export function useAsides(opened: CaseOpened) {
   const waiting = useRef<Asides | null>(null);
   const { id, may_edit: mayEdit } = opened;
   const send = useCallback(() => {
-    if (waiting.current) keep(id, waiting.current);
+    // What is asked beside a case is only a convenience: where it cannot be kept nothing is lost.
+    if (waiting.current) void saveAsides(id, waiting.current).catch(() => undefined);
     waiting.current = null;
   }, [id]);
   const change = useCallback(

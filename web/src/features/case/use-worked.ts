@@ -1,39 +1,39 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { ask, client, type Statement, type Worked } from "../../api/client";
+import { useState } from "react";
+import { useWork } from "../../api/asking";
+import type { Answer, Statement, Told, Worked } from "../../api/types";
 import { useSettled } from "../../hooks/use-settled";
 
 const PAUSE = 90;
+
+/** A statement worked that has an answer. */
+export type Good = Worked & { answer: Answer; told: Told };
+
+const isGood = (worked: Worked | undefined): worked is Good =>
+  Boolean(worked?.answer && worked.told);
 
 interface WorkedNow {
   worked: Worked | undefined;
   /** Whether `worked` belongs to the statement as it stands. */
   current: boolean;
   failed: Error | null;
+  /** The last one that had an answer, while what is typed has none. */
+  good: Good | undefined;
+  /** Whether that is the answer to what stood here before. */
+  stale: boolean;
 }
 
-/**
- * The statement worked by the server, following every keystroke. Each statement is a question of
- * its own, so an answer that comes late never stands under a later statement.
- */
+/** The statement worked by the server, following every keystroke. */
 export function useWorked(statement: Statement, yearStarts: number | null): WorkedNow {
   const settled = useSettled(statement, PAUSE);
-  const query = useQuery({
-    queryKey: ["work", settled, yearStarts],
-    queryFn: ({ signal }) =>
-      ask(
-        client.POST("/api/v1/work", {
-          params: { query: { year_starts: yearStarts } },
-          body: settled,
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-  });
+  const query = useWork(settled, yearStarts);
+  const worked = query.data;
+  const [last, setLast] = useState<Good>();
+  if (isGood(worked) && worked !== last) setLast(worked);
   return {
-    worked: query.data,
+    worked,
     current: settled === statement && query.isSuccess && !query.isPlaceholderData,
     failed: query.error,
+    good: isGood(worked) ? worked : last,
+    stale: query.error !== null || (worked !== undefined && !worked.answer),
   };
 }

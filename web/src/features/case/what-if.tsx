@@ -1,7 +1,9 @@
 import type { ReactNode } from "react";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
 import { StillWorking } from "../../ui/still-working";
-
-export const FIELD = "rounded border border-rule-strong bg-sheet px-2 py-1";
+import { Wrong } from "../../ui/wrong";
 
 /** What is wrong with what was asked, or what came of it. */
 export function Outcome({
@@ -13,12 +15,7 @@ export function Outcome({
   busy: boolean;
   children: ReactNode;
 }) {
-  if (error)
-    return (
-      <p role="alert" className="mt-3 text-wrong">
-        {error.message}
-      </p>
-    );
+  if (error) return <Wrong error={error} className="mt-3" />;
   return (
     <div aria-busy={busy} className="mt-4">
       <StillWorking busy={busy} />
@@ -29,12 +26,8 @@ export function Outcome({
 
 /** A field with its words before it. */
 export function Typed({
-  label,
-  value,
-  placeholder,
-  after,
   wide = false,
-  onType,
+  ...rest
 }: {
   label: string;
   value: string;
@@ -43,17 +36,33 @@ export function Typed({
   wide?: boolean;
   onType: (typed: string) => void;
 }) {
+  const { words } = useDesk();
   return (
-    <label className="text-soft">
-      {label}{" "}
-      <input
-        value={value}
-        placeholder={placeholder}
-        maxLength={200}
-        className={`${FIELD} mx-1 text-ink ${wide ? "w-64" : "w-28 text-right"}`}
-        onChange={(event) => onType(event.target.value)}
-      />
-      {after && ` ${after}`}
-    </label>
+    <Field
+      labelClass="text-soft"
+      maxLength={words.limits.typed}
+      className={`mx-1 text-ink ${wide ? "w-64" : "w-28 text-right"}`}
+      {...rest}
+    />
+  );
+}
+
+/** What came of a question, opened as a case of its own. */
+export function OpenAs({
+  children,
+  taking,
+  onTake,
+}: {
+  children: string;
+  taking: { isPending: boolean; error: Error | null };
+  onTake: () => void;
+}) {
+  return (
+    <>
+      <Button look="link" className="mt-3" disabled={taking.isPending} onClick={onTake}>
+        {children}
+      </Button>
+      <Wrong error={taking.error} />
+    </>
   );
 }

@@ -1,5 +1,6 @@
-import type { Answer } from "../../api/client";
+import type { Answer } from "../../api/types";
 import { Sheet } from "../../ui/sheet";
+import { Cell, Heads, Table } from "../../ui/table";
 
 interface Props {
   answer: Answer;
@@ -35,31 +36,31 @@ export function Working({ answer, open, onOpen }: Props) {
           <p className="mt-1 break-words">
             Unrounded, the answer is <b>{answer.exact}</b>.
           </p>
-          <table className="mt-2 w-full text-[0.95rem]">
-            <thead>
-              <tr className="border-b border-rule text-left text-soft">
-                <th className="py-1 pr-3 font-normal">Checked</th>
-                <th className="py-1 pr-3 text-right font-normal">is</th>
-                <th className="py-1 pr-3 text-right font-normal">should be</th>
-                <th className="py-1 font-normal">
-                  <span className="sr-only">holds</span>
-                </th>
-              </tr>
-            </thead>
+          <Table className="mt-2 text-[0.95rem]">
+            <Heads
+              heads={[
+                "Checked",
+                "is",
+                "should be",
+                <span key="holds" className="sr-only">
+                  holds
+                </span>,
+              ]}
+            />
             <tbody>
               {answer.proof.checks.map((check) => (
                 <tr key={check.what} className="border-b border-rule align-top">
                   <td className="py-1 pr-3">{check.what}</td>
-                  <td className="py-1 pr-3 text-right">{check.found}</td>
-                  <td className="py-1 pr-3 text-right">{check.expected}</td>
-                  <td className={check.holds ? "py-1 text-good" : "py-1 text-wrong"}>
+                  <Cell>{check.found}</Cell>
+                  <Cell>{check.expected}</Cell>
+                  <Cell className={check.holds ? "text-good" : "text-wrong"}>
                     {check.holds ? "✓" : "✗"}
                     <span className="sr-only">{check.holds ? "holds" : "does not hold"}</span>
-                  </td>
+                  </Cell>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </>
       )}
       <p className="mt-4 text-sm text-soft">{answer.engine}</p>

@@ -1,180 +1,34 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState, type ReactNode } from "react";
-import { useSearchParams } from "react-router";
-import {
-  ask,
-  client,
-  type Quoting,
-  type RateAnswer,
-  type RateQuestion,
-  type Words,
-} from "../../api/client";
-import { everyChosen, isTimed, paymentPeriod, type Quoted } from "../../ui/choices";
-import { Figure } from "../../ui/figure";
+import { useState } from "react";
+import { useEquivalentRates } from "../../api/quotes";
+import type { Quoting } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { Figure } from "../../ui/figure";
+import { Page, PageTitle } from "../../ui/page";
+import { styleOf, type Quoted } from "../../ui/quoting";
+import { Wrong } from "../../ui/wrong";
+import { Footings } from "./footings";
+import { Found } from "./found";
+import { quotedOf, timesOf, useQuestion, type Name } from "./question";
 import { EveryChoice, QuotePart } from "./quote";
 import { RatesTabs } from "./tabs";
 
-type Asked = "percent" | "times" | "effective";
-type Name = Asked | "over" | "count";
-
-const TITLE: Record<Name, string> = {
-  percent: "Percent as quoted",
-  times: "Times a year",
-  effective: "Effective percent a year",
-  over: "Charged for",
-  count: "Payments of the flat quote",
-};
-const HELP: Record<Name, string> = {
-  percent: "The rate as it is quoted; the words after it say how. Such as 6.35 or 6 3/8.",
-  times: "How many times a year interest is added. Such as 2, 12 or 365.",
-  effective: "What one year really adds, interest on interest with it. Such as 6.4508.",
-  over: "The time simple interest or discount is charged for at once. Such as 90 days or 6 months.",
-  count: "How many level payments a flat quote is over. Such as 60 or 5 years.",
-};
-const STYLES = {
-  effective: "Effective",
-  nominal: "Nominal a year",
-  continuous: "Continuous",
-  periodic: "Periodic",
-  timed: "Over a time",
-  flat: "Flat (add-on)",
-  "of-360-days": "Year of 360 days",
-} as const;
-
-function Footings({ answer, children }: { answer: RateAnswer; children: ReactNode }) {
-  const groups = (Object.keys(STYLES) as (keyof typeof STYLES)[]).map((style) => ({
-    style,
-    rows: (answer.footings ?? []).filter((footing) => footing.style === style),
-  }));
-  return (
-    <div className="mt-6 overflow-x-auto rounded-lg border border-rule bg-sheet">
-      <p className="px-4 pt-3 font-serif text-lg">{children}</p>
-      <table className="mt-1 w-full">
-        <thead>
-          <tr className="border-b border-ink text-sm text-soft">
-            <th className="px-4 py-1.5 text-left font-normal">Style</th>
-            <th className="px-4 py-1.5 text-left font-normal">Quoted</th>
-            <th className="px-4 py-1.5 text-right font-normal">As printed</th>
-            <th className="px-4 py-1.5 text-right font-normal">To 30 digits, percent</th>
-          </tr>
-        </thead>
-        {groups.map(({ style, rows }) => (
-          <tbody key={style}>
-            {rows.map((row, place) => (
-              <tr key={row.name} className="border-b border-rule">
-                {place === 0 && (
-                  <th
-                    scope="rowgroup"
-                    rowSpan={rows.length}
-                    className="px-4 py-1 text-left align-top font-semibold"
-                  >
-                    {STYLES[style]}
-                  </th>
-                )}
-                <td className="px-4 py-1 text-soft">{row.name}</td>
-                <td className="px-4 py-1 text-right font-semibold whitespace-nowrap">
-                  {row.printed}
-                </td>
-                <td className="px-4 py-1 text-right text-sm text-soft">{row.exact}</td>
-              </tr>
-            ))}
-          </tbody>
-        ))}
-      </table>
-    </div>
-  );
-}
-
-function Found({ answer }: { answer: RateAnswer }) {
-  if (answer.reason)
-    return (
-      <>
-        <p className="flex items-center gap-2">
-          <span aria-hidden className="size-2.5 rounded-full border-2 border-unknown" />
-          There is no answer
-        </p>
-        <p className="mt-1 font-serif text-[1.6rem] leading-snug font-semibold">{answer.reason}</p>
-      </>
-    );
-  const unit = {
-    percent: `% ${answer.quote ?? ""}`,
-    times: "times a year",
-    effective: "% effective a year",
-  }[answer.unknown ?? "effective"];
-  return (
-    <>
-      <p className="flex items-center gap-2">
-        <span aria-hidden className="size-2.5 rounded-full bg-unknown" />
-        {answer.unknown === "times" ? "It is compounded" : "The rate is"}
-      </p>
-      <p className="flex flex-wrap items-baseline gap-x-3">
-        <output className="text-[3.2rem] leading-[1.1] font-bold tracking-tight break-all">
-          {answer.value}
-        </output>
-        <span className="text-xl text-soft">{unit}</span>
-      </p>
-      <p className="mt-1 text-[0.95rem] break-all text-soft">to 30 digits {answer.exact}</p>
-      {answer.note && <p className="mt-2">{answer.note}</p>}
-      {(answer.working ?? []).map((step) => (
-        <p key={step.formula} className="mt-2 text-[0.95rem]">
-          <span className="font-serif text-soft italic">{step.formula}</span>
-          <br />
-          {step.numbers} <span aria-hidden>→</span> <b>{step.result}</b>
-        </p>
-      ))}
-    </>
-  );
-}
-
-/** How often a year a compounding chosen by name is, as it is typed. */
-function timesOf({ compounding, quoted }: Quoting, every: Quoted["every"], words: Words): string {
-  if (compounding === "continuous") return "continuous";
-  const chosen = quoted === "nominal" ? (compounding ?? every) : 1;
-  return String(paymentPeriod({ every: chosen }, words.periods).a_year);
-}
-
 /** A quote in any style, and the same rate in all the others. */
 export function RatesPage() {
-  const { me, words } = useDesk();
-  const [search, setSearch] = useSearchParams();
+  const { words } = useDesk();
+  const { question, set } = useQuestion();
   const [focus, setFocus] = useState<Name | null>(null);
-  const text = (name: string, blank: string) => search.get(name) ?? blank;
-  const question = {
-    // A link reads the same to someone who writes numbers otherwise.
-    marks: (search.get("marks") ?? me.marks) as RateQuestion["marks"],
-    percent: text("percent", ""),
-    quoted: text("quoted", "nominal") as RateQuestion["quoted"],
-    times: text("times", "2"),
-    over: text("over", "90 days"),
-    year_days: text("year_days", "365") === "360" ? (360 as const) : (365 as const),
-    count: text("count", "60"),
-    every: everyChosen(text("every", "month")),
-    effective: text("effective", "?"),
-  };
-  const worked = useQuery({
-    queryKey: ["rates", question],
-    queryFn: ({ signal }) =>
-      ask(client.POST("/api/v1/ask/equivalent-rates", { body: question, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-  });
+  const worked = useEquivalentRates(question);
   const answer = worked.data;
   const current = worked.isSuccess && !worked.isPlaceholderData;
-  const set = (changed: Record<string, string>) => {
-    const stated: Record<string, string> = {};
-    for (const [name, value] of Object.entries(question)) stated[name] = String(value);
-    setSearch({ ...stated, ...changed }, { replace: true });
-  };
-
-  const nominal = question.quoted === "nominal";
-  const askable: readonly Asked[] = nominal
-    ? ["percent", "times", "effective"]
-    : ["percent", "effective"];
-  const asked = askable.find((name) => question[name].trim() === "?");
+  const entries = words.quote_entries;
+  const style = styleOf(question, words);
+  const isAskable = (name: Name) =>
+    entries[name]?.may_be_asked === true && (name !== "times" || style.is_compounded);
+  const asked = (Object.keys(entries) as Name[]).find(
+    (name) => isAskable(name) && question[name].trim() === "?",
+  );
   const type = (name: Name, typed: string) => {
-    const may = askable.some((each) => each === name);
-    if (!typed.includes("?") || !may) {
+    if (!typed.includes("?") || !isAskable(name)) {
       set({ [name]: typed });
       return;
     }
@@ -182,21 +36,21 @@ export function RatesPage() {
     if (asked && asked !== name) changed[asked] = answer?.value ?? "";
     set(changed);
   };
-  const choose = (quoting: Quoting) => {
-    const times = timesOf(quoting, question.every, words);
+  const choose = (quoting: Quoting) =>
     set({
       quoted: quoting.quoted,
       // The ? moves to the effective rate where there is no compounding to find any more.
       ...(asked === "times" ? { effective: "?" } : {}),
-      ...(quoting.quoted === "nominal" ? { times } : {}),
+      ...(styleOf(quoting, words).is_compounded
+        ? { times: timesOf(quoting, question.every, words) }
+        : {}),
       ...(quoting.over ? { over: quoting.over } : {}),
       year_days: String(quoting.year_days),
     });
-  };
   const figure = (name: Name) => (
     <Figure
       name={name}
-      title={TITLE[name]}
+      title={entries[name]?.title ?? ""}
       text={question[name]}
       reading={current ? answer?.readings[name] : undefined}
       error={current ? answer?.errors.find((error) => error.field === name)?.message : undefined}
@@ -206,27 +60,20 @@ export function RatesPage() {
       onBlur={() => setFocus(null)}
     />
   );
-  const continuous = question.times === "continuous";
-  const times = Number(question.times);
-  const quote: Quoted = {
-    quoted: question.quoted,
-    compounding: continuous ? "continuous" : Number.isInteger(times) && times > 0 ? times : null,
-    over: question.over,
-    year_days: question.year_days,
-    every: question.every,
-  };
+  const quote = quotedOf(question);
+  const isNominal = style.is_compounded && quote.compounding !== "continuous";
   // What is wrong in the field one is in stands under it; an empty one is only not stated yet.
   const listed = (current ? (answer?.errors ?? []) : []).filter(
     (error) => error.field !== focus && question[error.field as Name] !== "",
   );
-  const known = nominal && !continuous && quote.compounding !== null;
-  const days = question.year_days === 360 ? ", year of 360 days" : "";
   const every = (changed: Quoted["every"]) => set({ every: String(changed) });
+  const days = question.year_days === 360 ? `, ${words.of_360_days}` : "";
+  const [compounded = ""] = words.any_period.compounded.split(" {");
+  const openly = style.said.replace("{compounded}", compounded) + days;
   return (
-    <main className="mx-auto max-w-[1280px] px-4 py-6 sm:px-8">
-      <title>Rates · Zephyrant</title>
+    <Page title="Rates">
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
-        <h1 className="font-serif text-3xl font-semibold">Rates</h1>
+        <PageTitle>Rates</PageTitle>
         <RatesTabs />
       </div>
       <p className="mt-1 text-soft">
@@ -239,42 +86,31 @@ export function RatesPage() {
             {figure("percent")} %{" "}
             <QuotePart
               quote={quote}
-              shown={
-                nominal && !known && !continuous ? `nominal a year, compounded${days}` : undefined
-              }
+              shown={isNominal && quote.compounding === null ? openly : undefined}
               figure={figure}
               onQuoting={choose}
               onEvery={every}
             />
-            {nominal && !continuous && <>, {figure("times")} times a year</>}, is{" "}
-            {figure("effective")} % effective a year.
+            {isNominal && <>, {figure("times")} times a year</>}, is {figure("effective")} %
+            effective a year.
           </div>
           <p className="mt-2 min-h-[2.7em] text-[0.95rem] text-soft">
             {focus && (
               <>
-                <b className="text-ink">{TITLE[focus]}.</b> {HELP[focus]}
-                {askable.some((each) => each === focus) && " Type ? to have it found."}
+                <b className="text-ink">{entries[focus]?.title}.</b> {entries[focus]?.help}
+                {isAskable(focus) && " Type ? to have it found."}
               </>
             )}
           </p>
           {listed.map((error) => (
-            <p
-              key={error.field + error.message}
-              id={`wrong-${error.field}`}
-              role="alert"
-              className="text-[0.95rem] text-wrong"
-            >
-              {error.message}
-            </p>
+            <div key={error.field + error.message} id={`wrong-${error.field}`}>
+              <Wrong error={error} className="text-[0.95rem]" />
+            </div>
           ))}
         </section>
         <section aria-label="Answer" aria-live="polite">
-          {worked.error && (
-            <p role="alert" className="text-wrong">
-              {worked.error.message}
-            </p>
-          )}
-          {answer && answer.unknown ? (
+          <Wrong error={worked.error} className="" />
+          {answer?.unknown ? (
             <Found answer={answer} />
           ) : (
             <p className="font-serif text-2xl leading-snug text-soft">
@@ -286,8 +122,8 @@ export function RatesPage() {
       {answer && (answer.footings ?? []).length > 0 && (
         <Footings answer={answer}>
           The same rate in every style
-          {!isTimed(quote) && <>, simple and discount over {figure("over")}</>}
-          {question.quoted !== "flat" && (
+          {!style.is_timed && <>, simple and discount over {figure("over")}</>}
+          {!style.is_of_a_loan && (
             <>
               , flat over {figure("count")}{" "}
               <EveryChoice name="Paid" every={question.every} onEvery={every} /> payments
@@ -296,6 +132,6 @@ export function RatesPage() {
           .
         </Footings>
       )}
-    </main>
+    </Page>
   );
 }

@@ -1,16 +1,16 @@
 import type { ReactNode } from "react";
-import type { Quoting } from "../../api/client";
+import type { Quoting } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
 import { Choice } from "../../ui/choice";
+import { QuoteChoice } from "../../ui/quote-choice";
 import {
   everyChosen,
   everyOptions,
-  isTimed,
-  paymentPeriod,
+  periodOf,
   quoteWords,
+  styleOf,
   type Quoted,
-} from "../../ui/choices";
-import { QuoteChoice } from "../../ui/presets";
-import { useDesk } from "../../hooks/use-desk";
+} from "../../ui/quoting";
 
 interface Props {
   quote: Quoted;
@@ -35,13 +35,13 @@ export function EveryChoice({
   onEvery: (every: Quoted["every"]) => void;
 }) {
   const { words } = useDesk();
-  const period = paymentPeriod({ every }, words.periods);
+  const period = periodOf(every, words);
   return (
     <Choice
       name={name}
       value={String(every)}
       shown={noun ? period.noun : period.often}
-      options={everyOptions({ every }, words.periods)}
+      options={everyOptions(every, words)}
       onChoose={(value) => onEvery(everyChosen(value))}
     />
   );
@@ -50,21 +50,28 @@ export function EveryChoice({
 /** How a percent is quoted, with the time or the payments its style needs. */
 export function QuotePart({ quote, shown, of = "", figure, onQuoting, onEvery }: Props) {
   const { words } = useDesk();
-  const style = quote.quoted === "periodic" ? "for each" : quoteWords(quote, words.periods);
+  const style = styleOf(quote, words);
+  const said = quoteWords(quote, words);
+  const [beforePeriod = ""] = style.said.split(" {noun}");
   return (
     <>
-      <QuoteChoice quote={quote} name={`Quoted${of}`} shown={shown ?? style} onChoose={onQuoting} />
-      {isTimed(quote) && <> {figure("over")}</>}
-      {quote.quoted === "periodic" && (
+      <QuoteChoice
+        quote={quote}
+        name={`Quoted${of}`}
+        shown={shown ?? (style.is_of_periods ? beforePeriod : said.before)}
+        onChoose={onQuoting}
+      />
+      {style.is_timed && <> {figure("over")}</>}
+      {said.after}
+      {style.is_of_periods && (
         <>
           {" "}
           <EveryChoice name={`Period${of}`} every={quote.every} noun onEvery={onEvery} />
         </>
       )}
-      {quote.quoted === "flat" && (
+      {style.is_of_a_loan && (
         <>
-          {" "}
-          over {figure("count")}{" "}
+          {style.needs.split(" {")[0]} {figure("count")}{" "}
           <EveryChoice name={`Paid${of}`} every={quote.every} onEvery={onEvery} /> payments
         </>
       )}

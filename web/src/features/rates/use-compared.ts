@@ -1,5 +1,5 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { ask, client, type Comparison, type QuoteList } from "../../api/client";
+import { useComparison } from "../../api/quotes";
+import type { QuoteList } from "../../api/types";
 import { useSettled } from "../../hooks/use-settled";
 
 const PAUSE = 90;
@@ -7,16 +7,9 @@ const PAUSE = 90;
 /** Quotes compared by the server, following every keystroke. */
 export function useCompared(content: QuoteList) {
   const settled = useSettled(content, PAUSE);
-  const query = useQuery({
-    queryKey: ["compared", settled],
-    queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/comparison", { body: settled, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-  });
-  const found: Comparison | undefined = query.data;
+  const query = useComparison(settled);
   return {
-    found,
+    found: query.data,
     /** Whether what was found belongs to the quotes as they stand. */
     current: settled === content && query.isSuccess && !query.isPlaceholderData,
     failed: query.error,

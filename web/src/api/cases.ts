@@ -1,0 +1,151 @@
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useMemo } from "react";
+import { ask, client, everyPage } from "./client";
+import type { CaseListed, CaseOpened, Content, Statement } from "./types";
+
+export type Sort = "changed" | "name" | "created";
+
+export const CASES = ["cases"];
+export const caseKey = (id: string) => ["case", id];
+const path = (id: string) => ({ params: { path: { case_id: id } } });
+
+/** The cases in which every word typed is found, page by page. */
+export function useCases(q: string, sort: Sort) {
+  const list = useInfiniteQuery({
+    queryKey: [...CASES, q, sort],
+    queryFn: ({ pageParam, signal }) =>
+      ask(
+        client.GET("/api/v1/cases", { params: { query: { q, sort, start: pageParam } }, signal }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const fetched = pages.reduce((sum, page) => sum + page.items.length, 0);
+      return fetched < last.total ? fetched : undefined;
+    },
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  });
+  const cases = useMemo(() => list.data?.pages.flatMap((page) => page.items) ?? [], [list.data]);
+  return { list, cases, total: list.data?.pages.at(-1)?.total ?? 0 };
+}
+
+/** The first page of them, to choose from. */
+export function useCasesFound(q: string, enabled: boolean) {
+  return useQuery({
+    queryKey: [...CASES, "to-pin", q],
+    queryFn: ({ signal }) =>
+      ask(
+        client.GET("/api/v1/cases", {
+          params: { query: { q, sort: "changed", start: 0 } },
+          signal,
+        }),
+      ),
+    enabled,
+    staleTime: 10_000,
+  });
+}
+
+/** A case to work on: what is on the page is newer than what was fetched. */
+export function useCase(id: string, before: () => Promise<unknown>, beside = "") {
+  return useQuery({
+    queryKey: beside ? [...caseKey(id), beside] : caseKey(id),
+    queryFn: async () => {
+      await before();
+      return ask(client.GET("/api/v1/cases/{case_id}", path(id)));
+    },
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+}
+
+/** Saves a case from the version it started from. */
+export function sendCase(id: string) {
+  return (content: Content, version: number, leaving: boolean): Promise<CaseOpened> =>
+    ask(
+      client.PUT("/api/v1/cases/{case_id}", {
+        ...path(id),
+        body: { ...content, version },
+        keepalive: leaving,
+      }),
+    );
+}
+
+export function startCase(body: Content): Promise<CaseOpened> {
+  return ask(client.POST("/api/v1/cases", { body }));
+}
+
+export function copyCase(id: string): Promise<CaseOpened> {
+  return ask(client.POST("/api/v1/cases/{case_id}/copy", path(id)));
+}
+
+/** A text that is sent as it is: the server reads its numbers exactly and says what is wrong. */
+const asItIs = (text: string) => ({
+  body: text as never,
+  bodySerializer: (body: unknown) => body as string,
+  headers: { "Content-Type": "application/json" },
+});
+
+export function startFromDocument(text: string): Promise<CaseOpened> {
+  return ask(client.POST("/api/v1/cases/from-document", asItIs(text)));
+}
+
+/** A case for each document of a list; how many. */
+export async function startFromDocuments(text: string): Promise<number> {
+  const { cases } = await ask(client.POST("/api/v1/cases/from-documents", asItIs(text)));
+  return cases;
+}
+
+export function startFromFlows(body: {
+  text: string;
+  name: string;
+  currency: string;
+}): Promise<CaseOpened> {
+  return ask(client.POST("/api/v1/cases/from-flows", { body }));
+}
+
+export function useDeleteCase(onGone: (gone: CaseListed) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (listed: CaseListed) =>
+      ask(client.DELETE("/api/v1/cases/{case_id}", path(listed.id))),
+    onSuccess: (_, listed) => {
+      onGone(listed);
+      return queries.invalidateQueries({ queryKey: CASES });
+    },
+  });
+}
+
+export const undeleteCase = (id: string) =>
+  ask(client.POST("/api/v1/cases/{case_id}/undelete", path(id)));
+
+export function useUndeleteCase(onBack: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: undeleteCase,
+    onSuccess: () => {
+      onBack();
+      return queries.invalidateQueries({ queryKey: CASES });
+    },
+  });
+}
+
+export function useCaseBin() {
+  return useQuery({
+    queryKey: ["bin", "cases"],
+    queryFn: () =>
+      everyPage((start) => ask(client.GET("/api/v1/cases/bin", { params: { query: { start } } }))),
+    staleTime: 0,
+  });
+}
+
+/** A new case: blank, the payment asked for. */
+export function blankCase(marks: Statement["marks"]): Content {
+  const statement = { marks, name: "", currency: "EUR", payment: "?", balance: "0" } as Statement;
+  return { statement, note: "", tags: [] };
+}

@@ -1,0 +1,91 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answerWith } from "./answer-with";
+import { ask, client } from "./client";
+import type { MarksWord, Me, Preset } from "./types";
+
+export const ME = ["me"];
+
+/** Who is here. */
+export function useMe() {
+  return useQuery({ queryKey: ME, queryFn: () => ask(client.GET("/api/v1/me")) });
+}
+
+/** Another way to write numbers; statements are told anew in it. */
+export function useSaveMarks() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (marks: MarksWord["name"]) => ask(client.PUT("/api/v1/me", { body: { marks } })),
+    onSuccess: async (mine) => {
+      await answerWith(queries, ME, mine);
+      return queries.invalidateQueries({ queryKey: ["case"] });
+    },
+  });
+}
+
+/** Everything that can be chosen and typed, and what it is called. */
+export function useServerWords(enabled: boolean) {
+  return useQuery({
+    queryKey: ["words"],
+    queryFn: () => ask(client.GET("/api/v1/words")),
+    enabled,
+    staleTime: Infinity,
+  });
+}
+
+/** Whether there is a demo desk to enter. */
+export function useDoor() {
+  return useQuery({
+    queryKey: ["door"],
+    queryFn: () => ask(client.GET("/api/v1/door")),
+    staleTime: Infinity,
+  });
+}
+
+export function useEnter(onIn: (me: Me) => void, onNot: () => void) {
+  return useMutation({
+    mutationFn: (body: { username: string; password: string }) =>
+      ask(client.POST("/api/v1/session", { body })),
+    onSuccess: onIn,
+    onError: onNot,
+  });
+}
+
+export function useEnterDemo(onIn: (me: Me) => void) {
+  return useMutation({
+    mutationFn: () => ask(client.POST("/api/v1/session/demo")),
+    onSuccess: onIn,
+  });
+}
+
+export function endSession(): Promise<unknown> {
+  return ask(client.DELETE("/api/v1/session"));
+}
+
+export function useChangePassword(onChanged: () => void) {
+  return useMutation({
+    mutationFn: (body: { old: string; new: string }) =>
+      ask(client.PUT("/api/v1/password", { body })),
+    onSuccess: onChanged,
+  });
+}
+
+const PRESETS = ["presets"];
+const NONE: readonly Preset[] = [];
+
+/** The ways of quoting this analyst has named. */
+export function usePresets(): readonly Preset[] {
+  const presets = useQuery({
+    queryKey: PRESETS,
+    queryFn: () => ask(client.GET("/api/v1/presets")),
+    staleTime: Infinity,
+  });
+  return presets.data ?? NONE;
+}
+
+export function useSavePresets() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (presets: Preset[]) => ask(client.PUT("/api/v1/presets", { body: { presets } })),
+    onSuccess: (kept) => answerWith(queries, PRESETS, kept),
+  });
+}

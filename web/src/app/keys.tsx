@@ -1,0 +1,91 @@
+import { Dialog } from "radix-ui";
+import { useSingleKeys } from "../hooks/use-keys";
+import { Button } from "../ui/button";
+import { Check } from "../ui/field";
+
+const EVERYWHERE = [
+  ["c", "the list of cases"],
+  ["f", "find a case, on the list"],
+  ["q", "rates: a quote on every footing"],
+  ["g", "tables of loans"],
+  ["n", "a new case"],
+  ["t", "light or dark"],
+  ["h", "this list of keys"],
+] as const;
+
+const ON_A_CASE = [
+  ["a", "the amount lent"],
+  ["r", "the rate"],
+  ["m", "how many payments"],
+  ["p", "the payment"],
+  ["b", "the balance at the end"],
+  [
+    "l",
+    "the line; ← → move its cursor, Page keys by a year, Home and End to its ends; with Shift a stretch",
+  ],
+  ["o", "ask what is owed at a moment"],
+  ["x", "ask what a stretch adds up to"],
+  ["j", "go to a payment or a day in the schedule"],
+  ["s", "the schedule; Enter folds a year"],
+  ["w", "the working, and its proof"],
+  ["e", "the history: what it said earlier"],
+  ["y", "what moves it"],
+  ["z", "the trail: every answer found in it"],
+  ["Ctrl Z", "takes the last change back, outside a field; with Shift makes it again"],
+] as const;
+
+const IN_A_FIGURE = [
+  ["?", "makes this figure the one to find; the one found so far stays as found"],
+  ["Enter", "the next figure; with Shift the one before"],
+  ["Esc", "leaves the field and keeps what stands in it"],
+  ["Tab", "the next figure or choice"],
+] as const;
+
+function Listed({ title, keys }: { title: string; keys: readonly (readonly [string, string])[] }) {
+  return (
+    <section className="mt-4">
+      <h3 className="text-sm font-semibold text-soft">{title}</h3>
+      <dl className="mt-1 grid grid-cols-[4rem_1fr] gap-y-1">
+        {keys.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt>
+              <kbd className="rounded border border-rule-strong px-1.5 font-sans text-sm">
+                {key}
+              </kbd>
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}
+
+/** Every key there is, and whether single letters work. */
+export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const [single, setSingle] = useSingleKeys();
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
+      <Dialog.Portal>
+        <Dialog.Content className="fixed top-16 right-4 z-40 max-h-[80vh] w-[min(28rem,calc(100vw-2rem))] overflow-auto rounded-lg border border-rule bg-sheet p-5 shadow-xl">
+          <Dialog.Title className="font-serif text-xl font-semibold">Keys</Dialog.Title>
+          <Dialog.Description className="text-soft">
+            Letters work wherever nothing is being typed; Esc leaves a field.
+          </Dialog.Description>
+          <Check
+            label="Single letters are on"
+            checked={single}
+            onChoose={setSingle}
+            className="mt-3"
+          />
+          <Listed title="Everywhere" keys={EVERYWHERE} />
+          <Listed title="On a case" keys={ON_A_CASE} />
+          <Listed title="In a figure" keys={IN_A_FIGURE} />
+          <Dialog.Close asChild>
+            <Button className="mt-4">Close</Button>
+          </Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,117 @@
+import type { ReactNode } from "react";
+import type { Figure, ResultWord, Statement } from "../../api/types";
+import { focusSoon } from "../../hooks/focus";
+import { useDesk } from "../../hooks/use-desk";
+import { filled } from "../../hooks/words";
+import { Button } from "../../ui/button";
+import { Choice } from "../../ui/choice";
+import { Field } from "../../ui/field";
+import { textOf, type EntryName } from "./entries";
+
+interface Props {
+  statement: Statement;
+  /** The figures of the statement, as the server tells them. */
+  figures: readonly Figure[];
+  figure: (name: EntryName) => ReactNode;
+  onChange: (change: Partial<Statement>) => void;
+  /** Where the cursor stands on the line. */
+  place: string;
+}
+
+/** Which result is to have which value, and which figure may move for that. */
+export function AimLine({ statement, figures, figure, onChange, place }: Props) {
+  const { results } = useDesk().words;
+  const movable = figures.filter((each) => each.may_move);
+  if (!statement.aim_figure)
+    return (
+      <p className="mt-1 text-[0.95rem] text-soft">
+        <Button
+          look="dotted"
+          onClick={() => {
+            const by = movable[0]?.path ?? "principal";
+            onChange({ aim_figure: "total_interest", aim_is: "", aim_by: by });
+            focusSoon("[data-figure=aim_is]");
+          }}
+        >
+          Aim at a result
+        </Button>
+      </p>
+    );
+  const [aimedAt = "", at = ""] = statement.aim_figure.split("@");
+  const moves = movable.find((each) => each.path === statement.aim_by);
+  const result = results.find((each) => each.name === aimedAt);
+  const placed = { balance: place || "12", interest: "1-12" };
+  const options = results
+    .filter((each) => !each.is_dated || statement.start.trim())
+    .map((each) =>
+      optionOf(each, each.name === aimedAt ? at : (placed[each.name as "balance"] ?? "")),
+    );
+  return (
+    <p className="mt-2 font-serif text-[1.15rem] leading-[2.2rem]" data-aim>
+      Aim: the{" "}
+      <Choice
+        name="Result aimed at"
+        value={statement.aim_figure}
+        shown={result ? filled(result.title, { place: at }) : aimedAt}
+        options={options}
+        onChoose={(aim_figure) => onChange({ aim_figure })}
+      />{" "}
+      <Places at={at} onChange={(typed) => onChange({ aim_figure: `${aimedAt}@${typed}` })} />
+      is to be {figure("aim_is")}
+      {result?.is_percent && " %"}, and the{" "}
+      <Choice
+        name="Figure that moves"
+        value={statement.aim_by}
+        shown={moves?.title ?? "figure …"}
+        options={movable.map(({ path, title }) => ({ value: path, label: title }))}
+        onChoose={(aim_by) => onChange({ aim_by })}
+      />{" "}
+      moves for it
+      {moves && textOf(statement, moves.entry).trim() !== "" && (
+        <span className="text-soft"> (what stands there is left aside)</span>
+      )}
+      .{" "}
+      <Button
+        look="dotted"
+        className="font-sans text-[0.95rem]"
+        // Leaving the figure sets it anew and moves what stands after it: the click comes first.
+        onMouseDown={(event) => event.preventDefault()}
+        onClick={() => onChange({ aim_figure: "", aim_is: "", aim_by: "" })}
+      >
+        Drop the aim
+      </Button>
+    </p>
+  );
+}
+
+/** A result as it can be chosen; one at a payment or over some with where that is. */
+function optionOf(result: ResultWord, place: string) {
+  return {
+    value: result.is_placed ? `${result.name}@${place}` : result.name,
+    label: filled(result.title, { place }),
+  };
+}
+
+/** The payments a result is of, where it is of some: each can be changed in place. */
+function Places({ at, onChange }: { at: string; onChange: (typed: string) => void }) {
+  if (!at) return null;
+  const places = at.split("-");
+  return (
+    <>
+      {places.map((place, number) => (
+        <Field
+          key={number}
+          name={["Payment it is of", "Payment it goes to"][number] ?? ""}
+          value={place}
+          inputMode="numeric"
+          maxLength={6}
+          className="mx-1 w-14 text-right font-sans text-base"
+          onType={(text) => {
+            const typed = text.replace(/\D/g, "") || "0";
+            onChange(places.map((each, which) => (which === number ? typed : each)).join("-"));
+          }}
+        />
+      ))}
+    </>
+  );
+}

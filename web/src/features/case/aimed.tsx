@@ -1,0 +1,78 @@
+import { useSweep } from "../../api/sensitivity";
+import type { AimTold, Answer, Statement } from "../../api/types";
+import { capital } from "../../hooks/words";
+import { Button } from "../../ui/button";
+import type { EntryName } from "./entries";
+import { Trend } from "./trend";
+
+interface Props {
+  answer: Answer;
+  aim: AimTold | null;
+  statement: Statement;
+  onTake: (name: EntryName, text: string) => void;
+}
+
+/** The figure that reaches an aim, and taking it into the loan. */
+export function Aimed({ answer, aim, statement, onTake }: Props) {
+  if (!aim || !answer.aim) return null;
+  const { take } = aim;
+  return (
+    <div className="mb-4 border-l-2 border-unknown pl-4">
+      {aim.value !== null && (
+        <>
+          <p>The {aim.title} that reaches the aim is</p>
+          <p className="flex flex-wrap items-baseline gap-x-3">
+            <output
+              aria-label="Figure that reaches the aim"
+              className="text-[2.4rem] leading-[1.15] font-bold tracking-tight break-all"
+            >
+              {aim.value}
+            </output>
+            <span className="text-xl text-soft">{aim.unit}</span>
+          </p>
+          <p className="text-[0.95rem] text-soft">before rounding {aim.exact}</p>
+          <p className="mt-1 text-[0.95rem]">{answer.aim.says}</p>
+          {aim.solutions.length > 1 && (
+            <p className="mt-1 text-[0.95rem]">All of them: {aim.solutions.join(" · ")}</p>
+          )}
+        </>
+      )}
+      {take && (
+        <Button
+          look="link"
+          className="mt-1 text-[0.95rem]"
+          onClick={() => onTake(aim.entry, take.typed)}
+        >
+          Take {take.text} into the loan
+        </Button>
+      )}
+      <AimCurve statement={statement} aim={aim} target={answer.aim.target} />
+    </div>
+  );
+}
+
+/** The result against the figure that moves, with the aim across it. */
+function AimCurve({
+  statement,
+  aim,
+  target,
+}: {
+  statement: Statement;
+  aim: AimTold;
+  target: string;
+}) {
+  const found = useSweep({
+    statement,
+    varied: [{ path: statement.aim_by, typed: "" }],
+    results: [statement.aim_figure],
+  });
+  if (!found.data) return null;
+  return (
+    <figure className="mt-3 rounded-lg border border-rule bg-sheet p-2">
+      <figcaption className="px-1 text-sm text-soft">
+        {capital(aim.figure)} against the {aim.title}
+      </figcaption>
+      <Trend data={found.data} aim={{ value: target, told: aim.target }} />
+    </figure>
+  );
+}

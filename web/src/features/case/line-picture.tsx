@@ -1,0 +1,104 @@
+import type { LeftOver } from "../../api/types";
+import { Curve, Dot, Label, Level, Picture, pixels } from "../../ui/chart";
+import { HEIGHT, PAID_BOTTOM, PAID_TOP, SIDE, TOP, type Drawing } from "./drawing";
+
+interface Props {
+  drawn: Drawing;
+  width: number;
+  count: number;
+  label: string;
+  left: LeftOver | null;
+  /** What is owed at the end, for the eye. */
+  end: number;
+  marked: readonly [number, number] | null;
+  /** Where the cursor stands, and what is owed there. */
+  cursor: { x: number; level: number } | null;
+}
+
+/** What is owed above, what is paid below. */
+export function LinePicture({ drawn, width, count, label, left, end, marked, cursor }: Props) {
+  const { x, y } = drawn;
+  const nothing = y(0);
+  return (
+    <Picture label={label} width={width} height={HEIGHT}>
+      {marked && (
+        <rect
+          x={x(marked[0] - 1)}
+          y={TOP - 6}
+          width={Math.max(2, x(marked[1]) - x(marked[0] - 1))}
+          height={PAID_BOTTOM - TOP + 8}
+          fill="var(--choice)"
+          fillOpacity={0.12}
+          stroke="var(--choice)"
+          strokeOpacity={0.5}
+        />
+      )}
+      {drawn.ticks.map((tick) => (
+        <g key={tick.x}>
+          <line
+            x1={tick.x}
+            x2={tick.x}
+            y1={4}
+            y2={PAID_BOTTOM}
+            stroke="var(--rule)"
+            strokeDasharray="2 3"
+          />
+          <Label x={tick.x + 4} y={13} fontSize={12}>
+            {tick.label}
+          </Label>
+        </g>
+      ))}
+      <polygon
+        points={pixels([[x(0), nothing], ...drawn.curve, [x(count), nothing]])}
+        fill="var(--owed-fill)"
+      />
+      <Curve points={drawn.curve} strokeWidth={1.8} />
+      <Level y={nothing} from={SIDE} to={width - SIDE} />
+      {drawn.bars.map((bar) => (
+        <g key={bar.x}>
+          <rect
+            x={bar.x}
+            y={PAID_TOP}
+            width={bar.width}
+            height={bar.principal}
+            fill="var(--principal)"
+          />
+          <rect
+            x={bar.x}
+            y={PAID_TOP + bar.principal}
+            width={bar.width}
+            height={bar.interest}
+            fill="var(--interest)"
+          />
+        </g>
+      ))}
+      {left && (
+        <g>
+          <line
+            x1={x(count)}
+            x2={x(count)}
+            y1={y(end)}
+            y2={nothing}
+            stroke="var(--owed)"
+            strokeWidth={3}
+          />
+          <Label
+            x={x(count) - 8}
+            y={Math.max(TOP + 10, y(end) - 6)}
+            fontSize={12}
+            at="right"
+            strong
+          >
+            {left.short}
+          </Label>
+        </g>
+      )}
+      {cursor && (
+        <g>
+          <line x1={cursor.x} x2={cursor.x} y1={TOP - 4} y2={PAID_BOTTOM} stroke="var(--owed)" />
+          <Dot x={cursor.x} y={y(cursor.level)} r={4.5} fill="var(--sheet)" strokeWidth={1.8} />
+        </g>
+      )}
+    </Picture>
+  );
+}

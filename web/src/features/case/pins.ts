@@ -1,2 +1,0 @@
-/** Loans that can be pinned beside a case. */
-export const MOST_PINS = 5;

@@ -1,0 +1,83 @@
+import type { Row } from "@tanstack/react-table";
+import type { CSSProperties } from "react";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { day } from "../../ui/moment";
+import { inMarks } from "../../ui/numbers";
+import { cellOf, type Line, type Year } from "./schedule-lines";
+
+interface Props {
+  row: Row<Line>;
+  index: number;
+  columns: readonly string[];
+  /** Whether years are those of the calendar. */
+  calendar: boolean;
+  marked: readonly [number, number] | null;
+  /** The payment that was gone to. */
+  gone: number | null;
+  carrying: readonly string[];
+  className: string;
+  style: CSSProperties;
+}
+
+function YearCell({ row, year, calendar }: { row: Row<Line>; year: Year; calendar: boolean }) {
+  const open = row.getIsExpanded();
+  return (
+    <Button
+      look="bare"
+      className="text-left font-semibold whitespace-nowrap"
+      aria-expanded={open}
+      onClick={row.getToggleExpandedHandler()}
+    >
+      <span aria-hidden className="inline-block w-4">
+        {open ? "▾" : "▸"}
+      </span>
+      {calendar ? year.label : `Year ${year.label}`}{" "}
+      <span className="ml-1 text-sm font-normal text-soft">
+        {year.first === year.last ? year.first : `${year.first}–${year.last}`}
+      </span>
+    </Button>
+  );
+}
+
+/** A line of the schedule: a year, a payment, or what is left at the end. */
+export function ScheduleRow(props: Props) {
+  const { row, index, columns, calendar, marked, gone, carrying, className, style } = props;
+  const { marks } = useDesk();
+  const line = row.original;
+  const common = { role: "row", "aria-rowindex": index + 2, style };
+  if ("left" in line)
+    return (
+      <div {...common} className={`${className} bg-paper font-semibold`}>
+        <div role="cell" style={{ gridColumn: `1 / ${columns.length + 1}` }}>
+          <span className="pl-4">{line.left.title}</span>
+        </div>
+        <div role="cell" className="text-right">
+          {line.left.text}
+        </div>
+      </div>
+    );
+  const number = "payment" in line ? line.payment.number : 0;
+  const inside = marked !== null && marked[0] <= number && number <= marked[1];
+  const tone = "year" in line ? "bg-paper font-semibold" : inside ? "bg-choice/10" : "";
+  const here = number && number === gone ? "outline-2 -outline-offset-2 outline-focus" : "";
+  return (
+    <div {...common} className={`${className} ${tone} ${here}`}>
+      <div role="cell">
+        {"year" in line ? (
+          <YearCell row={row} year={line.year} calendar={calendar} />
+        ) : (
+          <span className="pl-4 text-soft">{number}</span>
+        )}
+      </div>
+      {columns.map((id) => {
+        const text = cellOf(line, id, carrying);
+        return (
+          <div role="cell" key={id} className="truncate text-right">
+            {id === "date" ? text && day(text) : inMarks(text, marks)}
+          </div>
+        );
+      })}
+    </div>
+  );
+}

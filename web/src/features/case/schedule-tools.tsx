@@ -1,0 +1,110 @@
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { balanceAt } from "../../api/asking";
+import type { Statement } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { Choice } from "../../ui/choice";
+import { Field } from "../../ui/field";
+import type { useColumns } from "./schedule-lines";
+import type { Years } from "./use-years";
+
+/** Goes to a payment by its number, or to the last one before a day. */
+export function Jump({
+  statement,
+  onJump,
+}: {
+  statement: Statement;
+  onJump: (number: number) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  const [wrong, setWrong] = useState("");
+  const go = async () => {
+    setWrong("");
+    if (!typed.trim()) return;
+    try {
+      const [found] = await balanceAt(statement, typed, "nearest");
+      if (found) onJump(Math.max(1, found.number));
+    } catch (error) {
+      setWrong(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <span className="flex items-baseline gap-2">
+      {wrong && (
+        <span role="alert" className="text-wrong">
+          {wrong}
+        </span>
+      )}
+      <Field
+        id="schedule-jump"
+        name="Go to a payment or a day"
+        placeholder={statement.start ? "Go to 31 or a day" : "Go to a payment"}
+        value={typed}
+        maxLength={40}
+        leaves
+        className="w-36"
+        onType={setTyped}
+        onEnter={() => void go()}
+      />
+    </span>
+  );
+}
+
+/** Which columns of the schedule are shown. */
+export function ColumnsMenu({ columns }: { columns: ReturnType<typeof useColumns> }) {
+  const { words } = useDesk();
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <Button look="dotted">Columns</Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 min-w-44 rounded-md border border-rule bg-sheet py-1 text-ink shadow-xl"
+        >
+          {columns.all.map((column) => (
+            <DropdownMenu.CheckboxItem
+              key={column}
+              checked={columns.shown.includes(column)}
+              onCheckedChange={() => columns.toggle(column)}
+              onSelect={(event) => event.preventDefault()}
+              className="flex cursor-pointer gap-2 px-3 py-1 outline-none data-highlighted:bg-paper"
+            >
+              <span aria-hidden className="w-3 text-choice">
+                {columns.shown.includes(column) ? "✓" : ""}
+              </span>
+              {words.columns[column]}
+            </DropdownMenu.CheckboxItem>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** By which years the schedule is folded: of the loan, or of the calendar from a month on. */
+export function GroupedBy({ years }: { years: Years }) {
+  const { months } = useDesk().words;
+  const [starts, choose] = years;
+  const label = (month: number) =>
+    month === 1 ? "by calendar year" : `by years from ${months[month - 1] ?? ""}`;
+  return (
+    <Choice
+      name="Grouped by"
+      value={String(starts ?? "")}
+      shown={starts === null ? "by year of the loan" : label(starts)}
+      options={[
+        { value: "", label: "by year of the loan" },
+        ...months.map((_, place) => ({
+          value: String(place + 1),
+          label: label(place + 1),
+          ...(place === 1 ? { under: "Financial years" } : {}),
+        })),
+      ]}
+      onChoose={(value) => choose(value ? Number(value) : null)}
+    />
+  );
+}

@@ -1,0 +1,96 @@
+import type { ReactNode } from "react";
+import type { Statement } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
+import { filled } from "../../hooks/words";
+import { Choice, OneOf } from "../../ui/choice";
+import { CurrencyChoice } from "../../ui/currency";
+import { QuoteChoice } from "../../ui/quote-choice";
+import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../ui/quoting";
+import type { EntryName } from "./entries";
+import type { Change } from "./two-ways";
+
+interface Props {
+  statement: Statement;
+  figure: (name: EntryName) => ReactNode;
+  /** Whether days are stated, or about to be. */
+  dated: boolean;
+  /** What is lent of a price, where that is known. */
+  lent: string;
+  onChange: (change: Partial<Statement>) => void;
+  /** A change that can be meant in two ways. */
+  onAsk: (change: Change) => void;
+}
+
+/** The loan as one reads it aloud. */
+export function Sentence({ statement, figure, dated, lent, onChange, onAsk }: Props) {
+  const { words } = useDesk();
+  const { noun, often } = periodOf(statement.every, words);
+  return (
+    <div className="font-serif text-[1.35rem] leading-[2.55rem]">
+      <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
+      {dated && <>on {figure("start")} </>}
+      at {figure("percent")} %{" "}
+      <QuoteChoice quote={statement} onChoose={(quoting) => onAsk({ requote: quoting })} />
+      {isTimed(statement, words) && <> {figure("over")}</>}
+      {quoteWords(statement, words).after}, repaid by {figure("count")}{" "}
+      <Choice
+        name="Paid"
+        value={String(statement.every)}
+        shown={often}
+        options={everyOptions(statement.every, words)}
+        onChoose={(value) => onAsk({ repace: everyChosen(value) })}
+      />{" "}
+      payments of {figure("payment")} at the{" "}
+      <OneOf
+        name="Paid at the"
+        value={statement.timing}
+        options={words.choices.timing}
+        fill={(said) => filled(said, { noun })}
+        onChoose={(timing) => onChange({ timing })}
+      />{" "}
+      of each {noun}
+      {dated && <> from {figure("first_payment")}</>}, with {figure("balance")} still owed at the
+      end{statement.clauses.length > 0 ? ", except that" : "."}
+    </div>
+  );
+}
+
+/** What is lent: an amount, or the rest of a price. */
+function Lent({
+  statement,
+  figure,
+  lent,
+  onChange,
+}: Pick<Props, "statement" | "figure" | "lent" | "onChange">) {
+  const { words } = useDesk();
+  const currency = (
+    <CurrencyChoice
+      currency={statement.currency}
+      onChoose={(chosen) => onChange({ currency: chosen })}
+    />
+  );
+  if (!statement.is_purchase)
+    return (
+      <>
+        We lend {figure("principal")} {currency}
+      </>
+    );
+  return (
+    <>
+      Of a price of {figure("price")} {currency} {figure("down")}{" "}
+      <OneOf
+        name="Down payment in"
+        value={statement.down_in_percent ? "percent" : "amount"}
+        options={words.choices.down_payment}
+        fill={(said) => filled(said, { currency: statement.currency })}
+        onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
+      />{" "}
+      is paid at once; we lend the rest
+      {lent && (
+        <>
+          , <b className="font-sans">{lent}</b>,
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+import type { Answer, Told } from "../../api/types";
+import { Asked, Remark } from "../../ui/answer";
+import { Button } from "../../ui/button";
+import { Results } from "./results";
+
+interface Props {
+  answer: Answer;
+  told: Told;
+}
+
+/** The figure found, what comes of the loan with it, and its proof. */
+export function Solved({
+  answer,
+  told,
+  stale,
+  onWorking,
+}: Props & { stale: boolean; onWorking: () => void }) {
+  const { proof } = answer;
+  return (
+    <>
+      <Asked>{answer.asks}</Asked>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <output
+          className={`text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all ${stale ? "text-soft" : ""}`}
+        >
+          {told.value}
+        </output>
+        <span className="text-xl text-soft">{answer.unit}</span>
+      </p>
+      <p className="mt-1 text-[0.95rem] text-soft">
+        {told.exact && `before rounding ${told.exact}`}
+        {answer.paid_as && ` · ${answer.paid_as}`}
+      </p>
+      <Results facts={told.facts} />
+      {answer.notes.map((note) => (
+        <Remark key={note}>{note}</Remark>
+      ))}
+      {proof && (
+        <p className={`mt-4 text-[0.95rem] ${proof.holds ? "text-good" : "text-wrong"}`}>
+          <span aria-hidden className="font-bold">
+            {proof.holds ? "✓" : "✗"}
+          </span>{" "}
+          {proof.says}{" "}
+          <Button look="bare" className="ml-1 text-ink underline" onClick={onWorking}>
+            Working
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Several rates fit and the flows do not tell which is meant: all of them, alike. */
+export function Several({ answer, told }: Props) {
+  return (
+    <>
+      <Asked>{told.solutions.length} rates fit</Asked>
+      {told.solutions.map((each) => (
+        <p key={each} className="flex flex-wrap items-baseline gap-x-3">
+          <output className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">{each}</output>
+          <span className="text-xl text-soft">{answer.unit}</span>
+        </p>
+      ))}
+      {answer.notes.map((note) => (
+        <Remark key={note}>{note}</Remark>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+import type { Defaults } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
+import { filled } from "../../hooks/words";
+import { same } from "../../hooks/same";
+import { Field } from "../../ui/field";
+import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
+import { Select } from "../../ui/select";
+
+interface Props {
+  defaults: Defaults;
+  /** Whether the decimal mark is still to be said. */
+  asksMarks: boolean;
+  /** Whether a column says when loans begin. */
+  isDated: boolean;
+  onChange: (changed: Partial<Defaults>) => void;
+}
+
+/** What holds for every row whose columns do not say otherwise. */
+export function WhereNoColumnSaysSo({ defaults, asksMarks, isDated, onChange }: Props) {
+  const { words } = useDesk();
+  const { table, choices } = words;
+  const { noun } = periodOf(defaults.every, words);
+  const answers = (values: readonly string[]) =>
+    values.map((value) => ({ value, label: table.answers[value] ?? value }));
+  const choice = (
+    name: "currency" | "quoted" | "timing" | "count_in" | "marks",
+    label: string,
+    options: readonly { value: string; label: string }[],
+  ) => (
+    <Select
+      label={label}
+      value={defaults[name]}
+      options={options}
+      onChoose={(value) => onChange({ [name]: value })}
+    />
+  );
+  const rounded = table.roundings.findIndex(({ rounding }) =>
+    same(rounding, { ...table.roundings[0]?.rounding, ...defaults.rounding }),
+  );
+  return (
+    <>
+      <h2 className="mt-5 font-serif text-xl font-semibold">Where no column says so</h2>
+      <div className="mt-2 flex flex-wrap gap-x-6 gap-y-2">
+        {choice(
+          "currency",
+          "Currency",
+          words.currencies.map(({ code }) => ({ value: code, label: code })),
+        )}
+        {choice("quoted", "Rates are quoted", table.styles)}
+        <Select
+          label="compounded"
+          value={String(defaults.compounding ?? "")}
+          options={[
+            { value: "", label: "as it is paid" },
+            ...words.periods.map(({ name, often }) => ({ value: name, label: often })),
+          ]}
+          onChoose={(value) => onChange({ compounding: value || null })}
+        />
+        <Select
+          label="Paid"
+          value={String(defaults.every)}
+          options={everyOptions(defaults.every, words)}
+          onChoose={(value) => onChange({ every: everyChosen(value) })}
+        />
+        {choice(
+          "timing",
+          "at the",
+          choices.timing.map(({ value, label }) => ({ value, label: filled(label, { noun }) })),
+        )}
+        <Select
+          label="Payments rounded"
+          value={String(Math.max(0, rounded))}
+          options={table.roundings.map(({ label }, place) => ({ value: String(place), label }))}
+          onChoose={(place) => {
+            const found = table.roundings[Number(place)];
+            if (found) onChange({ rounding: found.rounding as Defaults["rounding"] });
+          }}
+        />
+        {choice("count_in", "A bare term counts", answers(table.counts))}
+        {asksMarks && choice("marks", "The decimal mark is", answers(table.marks))}
+        <Field
+          label={<span className="text-soft">Owed is told after payment</span>}
+          labelClass="flex items-baseline gap-2"
+          value={defaults.after ? String(defaults.after) : ""}
+          inputMode="numeric"
+          placeholder="none"
+          className="w-20 text-right"
+          onType={(typed) => onChange({ after: Number(typed.replace(/\D/g, "").slice(0, 5)) })}
+        />
+        {isDated && (
+          <Field
+            label={<span className="text-soft">or on the day</span>}
+            labelClass="flex items-baseline gap-2"
+            type="date"
+            value={defaults.owed_on ?? ""}
+            onType={(day) => onChange({ owed_on: day || null })}
+          />
+        )}
+      </div>
+    </>
+  );
+}

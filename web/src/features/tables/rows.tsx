@@ -1,0 +1,182 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef } from "react";
+import { useFirstRows, useLaterRows, type Looking } from "../../api/tables";
+import type { TableOpened } from "../../api/types";
+import { Button } from "../../ui/button";
+import { Wrong } from "../../ui/wrong";
+import { cellsOf, widthOf } from "./shown-columns";
+
+const ROW_HEIGHT = 32;
+const CASE_WIDE = 70;
+
+export interface Sort {
+  by: string;
+  descending: boolean;
+}
+
+interface Props {
+  table: TableOpened;
+  looking: Looking;
+  shown: readonly string[];
+  onSort: (sort: Sort) => void;
+  onOpen: (row: number) => void;
+}
+
+interface Told {
+  raw: Record<string, string | number | null>;
+  told: Record<string, string>;
+}
+
+/** The rows that are in sight, fetched as they come. */
+function useRows(table: TableOpened, looking: Looking, inSight: readonly number[]) {
+  const { size } = looking;
+  const first = useFirstRows(table, looking);
+  const starts = [
+    ...new Set(inSight.map((index) => Math.floor(index / size) * size).filter(Boolean)),
+  ];
+  const blocks = useLaterRows(table, looking, starts);
+  const rowAt = (index: number): Told | undefined => {
+    const start = Math.floor(index / size) * size;
+    const block = start === 0 ? first.data : blocks[starts.indexOf(start)]?.data;
+    const [raw, told] = [block?.items[index - start], block?.told[index - start]];
+    return raw && told && { raw, told };
+  };
+  return { first, rowAt };
+}
+
+/** The rows of a result, as many as there are; only what is in sight is drawn. */
+export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const total = useFirstRows(table, looking).data?.total ?? 0;
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  });
+  const items = virtual.getVirtualItems();
+  const { first, rowAt } = useRows(
+    table,
+    looking,
+    items.map((item) => item.index),
+  );
+  const width = shown.reduce((sum, name) => sum + widthOf(name), CASE_WIDE);
+  const isWords = (name: string) => table.titles.find((each) => each.name === name)?.is_words;
+  const side = (name: string) => (isWords(name) ? "" : "text-right");
+  return (
+    <>
+      <Wrong error={first.error} />
+      <div
+        ref={box}
+        role="table"
+        aria-label="Rows"
+        aria-rowcount={total}
+        aria-busy={first.isFetching}
+        tabIndex={0}
+        className="mt-2 overflow-auto rounded-lg border border-rule bg-sheet"
+        style={{ height: `min(30rem, ${(total + 2) * ROW_HEIGHT}px)` }}
+      >
+        <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
+          <div role="row" className="flex border-b border-rule-strong text-sm" style={{ width }}>
+            {shown.map((name) => (
+              <Head
+                key={name}
+                table={table}
+                name={name}
+                looking={looking}
+                side={side(name)}
+                onSort={onSort}
+              />
+            ))}
+            <div role="columnheader" style={{ width: CASE_WIDE }}>
+              <span className="sr-only">As a case</span>
+            </div>
+          </div>
+        </div>
+        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
+          {items.map((item) => {
+            const row = rowAt(item.index);
+            return (
+              <div
+                key={item.key}
+                role="row"
+                aria-rowindex={item.index + 1}
+                className="absolute flex items-center border-b border-rule"
+                style={{ top: item.start, height: ROW_HEIGHT }}
+              >
+                {row ? (
+                  <Cells row={row} shown={shown} side={side} onOpen={onOpen} />
+                ) : (
+                  <div role="cell" className="px-2 text-soft">
+                    …
+                  </div>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      {first.data && total === 0 && <p className="mt-2 text-soft">No row is like that.</p>}
+    </>
+  );
+}
+
+function Head({
+  table,
+  name,
+  looking,
+  side,
+  onSort,
+}: Pick<Props, "table" | "looking" | "onSort"> & { name: string; side: string }) {
+  const isSorted = looking.sort === name;
+  const order = looking.descending ? "descending" : "ascending";
+  return (
+    <div
+      role="columnheader"
+      aria-sort={isSorted ? order : "none"}
+      style={{ width: widthOf(name) }}
+      className={`px-2 ${side}`}
+    >
+      <Button
+        look="bare"
+        className="py-1.5 text-soft hover:text-ink"
+        onClick={() => onSort({ by: name, descending: isSorted && !looking.descending })}
+      >
+        {table.titles.find((each) => each.name === name)?.title}
+        <span aria-hidden>{isSorted ? (looking.descending ? " ↓" : " ↑") : ""}</span>
+      </Button>
+    </div>
+  );
+}
+
+function Cells({
+  row: { raw, told },
+  shown,
+  side,
+  onOpen,
+}: Pick<Props, "shown" | "onOpen"> & { row: Told; side: (name: string) => string }) {
+  const look = (name: string) => {
+    const isWrong = name === "problem" || (["fits", "found"].includes(name) && raw.fits === "no");
+    return `${side(name)} ${name === "found" ? "font-semibold" : ""} ${isWrong ? "text-wrong" : ""} ${name === raw.unknown ? "bg-unknown/20" : ""}`;
+  };
+  return (
+    <>
+      {cellsOf(told, shown).map(({ name, wide }, place) => (
+        <div
+          key={place}
+          role="cell"
+          title={name === "problem" ? told[name] : undefined}
+          style={{ width: wide }}
+          className={`truncate px-2 ${look(name)}`}
+        >
+          {told[name]}
+        </div>
+      ))}
+      <div role="cell" style={{ width: CASE_WIDE }}>
+        <Button look="link" className="text-sm" onClick={() => onOpen(Number(raw.row))}>
+          open<span className="sr-only"> row {raw.row} as a case</span>
+        </Button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,178 @@
+import { Refused } from "../api/client";
+import { draftOf, dropDraft, keepDraft } from "./draft";
+import { waitingFor, type Keeper, type Keeping, type Opened } from "./keeper";
+import { same } from "./same";
+
+const PAUSE = 700;
+const RETRY = 4_000;
+
+/** Saves on their way, by what they are of: they outlive the page they were made on. */
+const onTheWay = new Map<string, Promise<void>>();
+
+/** Until nothing of it is on its way to the server any more. */
+export async function whenSaved(id: string): Promise<void> {
+  // A page that is being left begins its last save only after who waits for it has asked.
+  await Promise.resolve();
+  await onTheWay.get(id);
+}
+
+function saying(error: unknown): string {
+  if (!(error instanceof Refused)) return "offline, will retry";
+  if (error.status === 401) return "you are signed out";
+  return error.status >= 500 ? "the server is in trouble, will retry" : error.message;
+}
+
+/**
+ * Keeps content saved: a moment after the last change, again and again while the server cannot be
+ * reached, and at once when it is left. One save at a time, each from the version the last one
+ * gave. Until the server has acknowledged it, every change waits in this browser.
+ */
+export class Saving<C, K extends Opened> {
+  /** How it stands, told to who listens whenever it changes. */
+  keeping: Keeping<C, K>;
+  private readonly listeners = new Set<() => void>();
+  private version: number;
+  private saved: C;
+  private latest: C;
+  private readonly begun: C;
+  private busy: Promise<void> | null = null;
+  private stuck: boolean;
+  private left = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly keeper: Keeper<C, K>,
+    content: C,
+  ) {
+    const { opened, username, mayEdit, contentOf } = keeper;
+    const draft = waitingFor(keeper);
+    this.version = opened.version;
+    this.latest = this.begun = content;
+    this.saved = mayEdit && draftOf(username, opened.id) ? contentOf(opened) : content;
+    this.keeping = { state: "saved", at: new Date(opened.changed_at) };
+    if (!mayEdit) this.keeping = { state: "reading" };
+    else if (draft && draft.version !== opened.version)
+      this.keeping = { state: "conflict", kept: opened, base: contentOf(opened) };
+    this.stuck = this.keeping.state === "conflict" || this.keeping.state === "reading";
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly current = (): Keeping<C, K> => this.keeping;
+
+  /** What stands on the page now. */
+  readonly change = (content: C): void => {
+    if (this.latest !== content) {
+      this.latest = content;
+      if (this.keeper.mayEdit) this.keep();
+    }
+    this.soon(PAUSE);
+  };
+
+  /** Saves at once what waits, such as when the network is back. */
+  readonly now = (): void => void this.save(false);
+
+  /** The page is hidden: what waits is sent so that it arrives all the same. */
+  readonly hidden = (): void => void this.save(true);
+
+  /** Someone is at the page again. */
+  readonly come = (): void => {
+    this.left = false;
+  };
+
+  /** The page is left: what waits is saved, and what was typed meanwhile. */
+  readonly leave = (): void => {
+    clearTimeout(this.timer);
+    this.left = true;
+    void this.save(true);
+  };
+
+  /** Takes the version someone else saved for the one to go on from. */
+  readonly goOnFrom = (kept: K): void => {
+    this.version = kept.version;
+    this.stuck = false;
+    this.keep();
+    this.soon(PAUSE);
+  };
+
+  /** Saves at once what waits; gives the version then kept, or null where it could not be. */
+  readonly flush = async (): Promise<number | null> => {
+    await this.busy;
+    await this.save(false);
+    return this.latest === this.saved ? this.version : null;
+  };
+
+  private keep(): void {
+    const { username, opened } = this.keeper;
+    keepDraft(username, opened.id, { content: this.latest, version: this.version });
+  }
+
+  private soon(pause: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.save(false), pause);
+  }
+
+  private tell(keeping: Keeping<C, K>): void {
+    this.keeping = keeping;
+    for (const listener of this.listeners) listener();
+  }
+
+  private async save(leaving: boolean): Promise<void> {
+    if (this.busy || this.stuck || this.latest === this.saved) return;
+    const { id } = this.keeper.opened;
+    const all = async () => {
+      let kept = await this.once(leaving);
+      // Once the page has been left nothing else comes to save what was typed meanwhile.
+      while (kept && this.left && this.latest !== this.saved) kept = await this.once(true);
+    };
+    const going = (this.busy = all());
+    onTheWay.set(id, going);
+    await going;
+    if (onTheWay.get(id) === going) onTheWay.delete(id);
+    this.busy = null;
+  }
+
+  /** Whether it was kept. */
+  private async once(leaving: boolean): Promise<boolean> {
+    const sent = this.latest;
+    this.tell({ state: "saving" });
+    try {
+      return this.isKept(sent, await this.keeper.send(sent, this.version, leaving));
+    } catch (error) {
+      if (error instanceof Refused && error.kept) return this.refused(sent, error.kept as K);
+      this.tell({ state: "waiting", why: saying(error) });
+      if (!this.left) this.soon(RETRY);
+      return false;
+    }
+  }
+
+  private isKept(sent: C, kept: K): boolean {
+    const { username, opened } = this.keeper;
+    this.version = kept.version;
+    this.saved = sent;
+    if (this.latest === sent) dropDraft(username, opened.id);
+    else this.keep();
+    this.tell({ state: "saved", at: new Date(kept.changed_at) });
+    if (this.latest !== sent && !this.left) this.soon(PAUSE);
+    return true;
+  }
+
+  /** A save refused for being older than what is kept. */
+  private refused(sent: C, kept: K): boolean {
+    const theirs = this.keeper.contentOf(kept);
+    // Saved from another window, or by a save whose answer was lost: no conflict.
+    if (same(theirs, sent)) return this.isKept(sent, kept);
+    if (same(theirs, this.begun)) {
+      // Another window saved what this one began with: what has changed here stands on it.
+      this.version = kept.version;
+      this.soon(PAUSE);
+      return false;
+    }
+    this.stuck = true;
+    this.tell({ state: "conflict", kept, base: this.saved });
+    return false;
+  }
+}

@@ -1,0 +1,42 @@
+import { useEffect, useState } from "react";
+
+export interface Key {
+  key: string;
+  run: () => void;
+}
+
+const KEY = "zephyrant-single-keys";
+const OFF = "off";
+
+function inField(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || target.closest("input, textarea, select, [role=menu]") !== null)
+  );
+}
+
+/** Single letters that work wherever nothing is being typed. They can be turned off. */
+export function useKeys(keys: readonly Key[]): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.altKey || event.metaKey || inField(event.target)) return;
+      if (localStorage.getItem(KEY) === OFF && event.key !== "Escape") return;
+      const found = keys.find((each) => each.key === event.key);
+      if (!found) return;
+      event.preventDefault();
+      found.run();
+    };
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, [keys]);
+}
+
+/** Whether single letters are on, and the way to turn them off; kept in this browser. */
+export function useSingleKeys(): [boolean, (on: boolean) => void] {
+  const [on, setOn] = useState(() => localStorage.getItem(KEY) !== OFF);
+  const choose = (chosen: boolean) => {
+    localStorage.setItem(KEY, chosen ? "on" : OFF);
+    setOn(chosen);
+  };
+  return [on, choose];
+}

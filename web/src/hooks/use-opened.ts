@@ -1,0 +1,44 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { blankCase, CASES, copyCase, startCase } from "../api/cases";
+import type { CaseOpened, Content, Statement } from "../api/types";
+import { useDesk } from "./use-desk";
+
+/** Goes to a case that was just made. */
+export function useOpened() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  return (opened: CaseOpened) => {
+    void queries.invalidateQueries({ queryKey: CASES });
+    void navigate(`/cases/${opened.id}`);
+  };
+}
+
+/** A new case. */
+export function useStartCase() {
+  const { me } = useDesk();
+  const onSuccess = useOpened();
+  return useMutation({ mutationFn: () => startCase(blankCase(me.marks)), onSuccess });
+}
+
+/** A new case that starts from another. */
+export function useCopyCase() {
+  const onSuccess = useOpened();
+  return useMutation({ mutationFn: copyCase, onSuccess });
+}
+
+/** What a case without a name is called. */
+export const UNNAMED = "Unnamed case";
+
+/** What came of a question is opened as a case of its own, named after the one it was asked of. */
+export function useOpenAs({ statement, ...beside }: Content) {
+  const { words } = useDesk();
+  const onSuccess = useOpened();
+  return useMutation({
+    mutationFn: async (found: { statement: Statement | Promise<Statement>; suffix: string }) => {
+      const name = `${statement.name || UNNAMED}, ${found.suffix}`.slice(0, words.limits.name);
+      return startCase({ ...beside, statement: { ...(await found.statement), name } });
+    },
+    onSuccess,
+  });
+}

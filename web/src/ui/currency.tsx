@@ -1,0 +1,25 @@
+import { useDesk } from "../hooks/use-desk";
+import { Choice } from "./choice";
+
+/** The currency of a loan. */
+export function CurrencyChoice({
+  currency,
+  onChoose,
+}: {
+  currency: string;
+  onChoose: (code: string) => void;
+}) {
+  const { words } = useDesk();
+  return (
+    <Choice
+      name="Currency"
+      value={currency}
+      shown={currency}
+      options={words.currencies.map((each) => ({
+        value: each.code,
+        label: `${each.code}  ${each.name}`,
+      }))}
+      onChoose={onChoose}
+    />
+  );
+}

@@ -1,0 +1,42 @@
+import { useState } from "react";
+import { usePresets } from "../api/desk";
+import type { Quoting } from "../api/types";
+import { useDesk } from "../hooks/use-desk";
+import { Choice } from "./choice";
+import { Presets } from "./presets";
+import { quoteChosen, quoteOptions, quoteValue, quoteWords, type Quoted } from "./quoting";
+
+const MANAGE = "manage";
+
+interface Props {
+  quote: Quoted;
+  /** The words that stand there, where they are not those of the style. */
+  shown?: string | undefined;
+  /** What it is called where it is spoken. */
+  name?: string;
+  onChoose: (quoting: Quoting) => void;
+}
+
+/** The words that say how a percent is quoted; they open into every other style. */
+export function QuoteChoice({ quote, shown, name = "Quoted", onChoose }: Props) {
+  const { words } = useDesk();
+  const presets = usePresets();
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Choice
+        name={name}
+        value={quoteValue(quote, words)}
+        shown={shown ?? quoteWords(quote, words).before}
+        options={[
+          ...quoteOptions(quote, presets, words),
+          { value: MANAGE, label: "Keep this as a habit, or change them …" },
+        ]}
+        onChoose={(value) =>
+          value === MANAGE ? setOpen(true) : onChoose(quoteChosen(value, quote, presets, words))
+        }
+      />
+      <Presets quote={quote} presets={presets} open={open} onOpen={setOpen} />
+    </>
+  );
+}

@@ -1,0 +1,18 @@
+"""How long what is typed and kept may be, and how much of it there may be."""
+
+from typing import Final
+
+MOST_NAME: Final = 200
+MOST_NOTE: Final = 20_000
+MOST_TAGS: Final = 20
+MOST_TAG: Final = 40
+#: Habits of quoting, and their names.
+MOST_PRESETS: Final = 30
+MOST_PRESET_NAME: Final = 60
+#: The name of an answer on a trail.
+MOST_POINT_NAME: Final = 120
+#: A table, a schedule or flows as text.
+MOST_PASTED: Final = 900_000
+#: What is asked: moments or values, a stretch of payments.
+MOST_ASKED: Final = 2_000
+MOST_STRETCH: Final = 200

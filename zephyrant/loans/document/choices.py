@@ -1,0 +1,116 @@
+"""What can be chosen in a loan document, and what each choice is called.
+
+`{noun}` (of a payment period), `{currency}` and `{step}` (of rounding) stand to be filled.
+"""
+
+from typing import Final, Literal, NamedTuple
+
+from ..calendars.dates import DayCount
+from ..numbers.annuity import Timing
+from .clauses import LEVELS, STRETCHES, Pay, VerbName
+from .fields import OddDays
+
+
+class Choice(NamedTuple):
+    """What a choice is called where choices are listed; `shown`: in the sentence, if otherwise."""
+
+    label: str
+    shown: str = ""
+
+    @property
+    def in_sentence(self) -> str:
+        """What it is called in the sentence."""
+        return self.shown or self.label
+
+
+TIMING: Final[dict[Timing, Choice]] = {
+    "in-arrears": Choice("end of each {noun}, in arrears", "end"),
+    "in-advance": Choice("start of each {noun}, in advance", "start"),
+}
+DAY_COUNTS: Final[dict[DayCount, Choice]] = {
+    "equal": Choice("every period alike"),
+    "30/360": Choice("30/360"),
+    "30E/360": Choice("30E/360"),
+    "actual/365": Choice("actual/365"),
+    "actual/360": Choice("actual/360"),
+    "actual/actual": Choice("actual/actual"),
+}
+ODD_DAYS: Final[dict[OddDays, Choice]] = {
+    "simple": Choice("simple interest"),
+    "compound": Choice("compound interest"),
+}
+PAYMENT_ROUNDING: Final = {
+    "nearest": Choice("rounded to the nearest"),
+    "up": Choice("rounded up to the next"),
+    "none": Choice("not rounded"),
+}
+INTEREST_ROUNDING: Final = {
+    "nearest": Choice("rounded to {step}"),
+    "none": Choice("carried unrounded"),
+}
+OVERPAID: Final = {
+    "cut": Choice("cut to what is owed"),
+    "shown": Choice("shown as overpaid"),
+}
+TAKEN: Final[dict[str, Choice]] = {
+    "from-proceeds": Choice("kept back from the proceeds"),
+    "added": Choice("added to what is owed"),
+    "apart": Choice("paid apart"),
+}
+PAY: Final[dict[Pay, Choice]] = {
+    "nothing": Choice("nothing is paid"),
+    "interest": Choice("only the interest is paid"),
+}
+DOWN_PAYMENT: Final = {
+    "percent": Choice("percent of the price", "%"),
+    "amount": Choice("an amount, {currency}", "{currency}"),
+}
+FEE: Final = {
+    "percent": Choice("% of what is lent", "%"),
+    "amount": Choice("an amount in {currency}", "{currency}"),
+}
+STEP: Final = {
+    "percent": Choice("percent", "%"),
+    "amount": Choice("an amount in {currency}", "{currency}"),
+}
+THEN: Final = {
+    "keeps": Choice("the payment stays, the end moves", "the payment stays as it is"),
+    "levels": Choice("the payment is set anew, the end stays", "the payment is set anew"),
+}
+
+
+class Verb(NamedTuple):
+    """What a clause does, in words: `label` where verbs are listed, `short` where there is room for
+    a word only. `figure`: in what its figure is; `either` of a percent and an amount. `units`: what
+    those are then called."""
+
+    label: str
+    short: str
+    figure: Literal["amount", "percent", "either", "none"]
+    units: dict[str, Choice]
+    is_stretch: bool
+    may_level: bool
+
+
+def _verb(
+    name: VerbName,
+    label: str,
+    short: str,
+    figure: Literal["amount", "percent", "either", "none"] = "amount",
+    units: dict[str, Choice] | None = None,
+) -> Verb:
+    return Verb(label, short, figure, units or {}, name in STRETCHES, name in LEVELS)
+
+
+#: Every verb, in the order one looks for it.
+VERBS_NAMED: Final[dict[VerbName, Verb]] = {
+    "repay": _verb("repay", "more is repaid", "repaid"),
+    "advance": _verb("advance", "more is lent", "lent"),
+    "rate": _verb("rate", "another rate holds", "rate", "percent"),
+    "payment": _verb("payment", "another payment is made", "payment"),
+    "pay": _verb("pay", "nothing or interest only is paid", "", "none"),
+    "step": _verb("step", "the payment grows", "grows", "either", STEP),
+    "fee": _verb("fee", "a fee is taken", "fee", "either", FEE),
+}
+#: Where there is room for a word or two: what is paid in place of the payment.
+PAY_SHORT: Final[dict[Pay, str]] = {"nothing": "nothing paid", "interest": "interest only"}

@@ -1,0 +1,164 @@
+"""What is typed into a statement: what each entry is called, what belongs there, where it stands in
+the document."""
+
+import re
+from typing import Final, NamedTuple
+
+from ..document.choices import VERBS_NAMED
+from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath, figure_path
+from ..document.named import FIGURES_NAMED, Named
+from .statement import Statement, TypedClause
+
+
+class Entry(NamedTuple):
+    """What an entry is called, what belongs there, whether it may be asked for or stay empty."""
+
+    title: str
+    help: str
+    may_be_asked: bool = False
+    may_be_empty: bool = False
+
+
+def _asked(figure: str, says: str) -> Entry:
+    return Entry(FIGURES_NAMED[figure].alone, says, may_be_asked=True)
+
+
+#: By the name of the entry; those of clauses without their place in the list.
+ENTRIES: Final[dict[str, Entry]] = {
+    "principal": _asked(
+        "principal",
+        "What is lent at the start, before anything is repaid. Such as 48,250 or 48k.",
+    ),
+    "price": _asked(
+        "purchase.price",
+        "What is bought for. The amount lent is the price less what is paid at once. Such as "
+        "60,000 or 60k.",
+    ),
+    "down": _asked(
+        "purchase.down.amount",
+        "What is paid of the price at once: a percent of it, or an amount. Such as 20 or 12,000.",
+    ),
+    "percent": _asked(
+        "rate.percent",
+        "The rate as it is quoted; the words after it say how. Such as 6.35 or 6 3/8.",
+    ),
+    "count": _asked(
+        "count",
+        "How many payments there are, or the time they take. Such as 60, 5 years or 5y6m.",
+    ),
+    "payment": _asked(
+        "payment",
+        "What is paid each time, principal and interest together. Such as 938.82.",
+    ),
+    "balance": _asked(
+        "balance",
+        "What is still owed when the last period is over: 0 where the payments repay it all, more "
+        "where a balloon is left; 30 % is that share of the amount lent.",
+    ),
+    "aim_is": Entry("Aim", "What the result is to be. Such as 9,000; of a yearly cost a percent."),
+    "over": Entry(
+        "Charged for",
+        "The time the quoted interest is charged for at once. Such as 90 days, 6 months or 1 year.",
+    ),
+    "start": Entry(
+        "Lent on",
+        "The day the money is lent. Such as 1 Mar 2027 or 2027-03-01.",
+        may_be_empty=True,
+    ),
+    "first_payment": Entry(
+        "First payment",
+        "The day of the first payment. Left empty it is one period after the start, in advance the "
+        "start itself.",
+        may_be_empty=True,
+    ),
+    "clauses.at": Entry(
+        "Place",
+        "The number of the payment it stands at, 0 for the start; a loan with dates takes a day. "
+        "Such as 12 or 15 Mar 2028.",
+    ),
+    "clauses.begin": Entry(
+        "From", "The first payment it holds for, or a day. Such as 13 or 1 Jan 2029."
+    ),
+    "clauses.to": Entry(
+        "To",
+        "The last payment it holds for, or a day; left empty it holds to the end.",
+        may_be_empty=True,
+    ),
+    "clauses.figure": Entry(
+        "Figure", "How much: an amount, or a percent where the words say so.", may_be_asked=True
+    ),
+    "clauses.over": Entry(
+        "Charged for", "The time the quoted interest is charged for at once. Such as 90 days."
+    ),
+    "clauses.every": Entry(
+        "Payments between steps",
+        "After how many payments the next step comes; left empty, a year of them.",
+        may_be_empty=True,
+    ),
+}
+
+#: Fields of the document by where they are typed, if that is elsewhere.
+_TYPED_AT: Final = (
+    (r"rate\.(percent|over)", r"\1"),
+    (r"rate", "percent"),
+    (r"purchase\.price", "price"),
+    (r"aim\.(figure|is|by)", r"aim_\1"),
+    (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
+    (r"(clauses\.\d+)\.from", r"\1.begin"),
+    (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
+    (
+        r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",
+        r"\1.figure",
+    ),
+)
+
+
+def typed_at(field: str) -> str:
+    """The entry at which a field of the document is typed."""
+    for pattern, typed in _TYPED_AT:
+        if re.fullmatch(pattern, field):
+            return re.sub(pattern, typed, field)
+    return field
+
+
+class TypedFigure(NamedTuple):
+    """A figure of a statement: the entry it is typed at, its path in the document, what it is
+    called in a sentence, the text that stands there."""
+
+    entry: str
+    path: FigurePath
+    named: Named
+    text: str
+
+
+def figures_of(statement: Statement) -> list[TypedFigure]:
+    """The figures of a statement, in the order of the sentence."""
+    lent = [("principal", PRINCIPAL, statement.principal)]
+    if statement.is_purchase:
+        kind = "percent" if statement.down_in_percent else "amount"
+        lent = [
+            ("price", figure_path("purchase.price"), statement.price),
+            ("down", figure_path(f"purchase.down.{kind}"), statement.down),
+        ]
+    terms = [
+        *lent,
+        ("percent", RATE, statement.percent),
+        ("count", COUNT, statement.count),
+        ("payment", PAYMENT, statement.payment),
+        ("balance", BALANCE, statement.balance),
+    ]
+    clauses = [
+        (f"clauses.{place}.figure", _path_in(clause, place), clause.figure)
+        for place, clause in enumerate(statement.clauses)
+        if VERBS_NAMED[clause.verb].figure != "none"
+    ]
+    return [TypedFigure(entry, path, path.named, text) for entry, path, text in (*terms, *clauses)]
+
+
+def _path_in(clause: TypedClause, place: int) -> FigurePath:
+    steps: list[str] = [clause.verb]
+    if clause.verb == "rate" or (clause.in_percent and clause.verb in ("step", "fee")):
+        steps.append("percent")
+    elif clause.verb == "step":
+        steps.append("amount")
+    return FigurePath(("clauses", str(place), *steps))
