@@ -15,7 +15,7 @@ from ninja import Schema
 from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
-from zephyrant.loans import MARKS, BudgetSpentError, Marks, MarksName, figure_path, headline
+from zephyrant.loans import BudgetSpentError, Marks, MarksName, figure_path, headline
 from zephyrant.loans.statement import (
     NUMBERS,
     Statement,

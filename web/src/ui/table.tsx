@@ -7,7 +7,11 @@ export function Table({ className = "", ...rest }: ComponentProps<"table">) {
   const [box, scrolls] = useScrolls<HTMLDivElement>();
   const region = { role: "region", "aria-label": rest["aria-label"] ?? "Table", tabIndex: 0 };
   return (
-    <div ref={box} className="overflow-x-auto" {...(scrolls ? region : {})}>
+    <div
+      ref={box}
+      className="relative overflow-x-auto overflow-y-hidden"
+      {...(scrolls ? region : {})}
+    >
       <table className={`w-full ${className}`.trim()} {...rest} />
     </div>
   );

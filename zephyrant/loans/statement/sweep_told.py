@@ -80,9 +80,9 @@ def _asked(loan: Loan) -> Named:
 
 def _value(path: FigurePath, value: Decimal, loan: Loan, marks: Marks) -> str:
     """A value of a figure varied."""
-    decimals = loan.decimals if path.kind == "money" else 0
-    text = marks.number(value, PLACES, decimals)
-    return f"{text} %" if path.is_percent else text
+    if path.is_percent:
+        return f"{headline('percent', str(value), marks)} %"
+    return marks.number(value, PLACES, loan.decimals if path.kind == "money" else 0)
 
 
 def _result(kind: Kind, text: str | None, marks: Marks) -> str | None:

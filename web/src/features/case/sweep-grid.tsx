@@ -32,9 +32,9 @@ export function SweepGrid({ data, worked, onTake }: SweepProps) {
         <thead>
           <tr>
             <td />
-            {columns.map((shown) => (
+            {columns.map((shown, column) => (
               <th
-                key={shown}
+                key={column}
                 scope="col"
                 className="px-1.5 py-1 text-right font-semibold whitespace-nowrap"
               >
@@ -45,18 +45,18 @@ export function SweepGrid({ data, worked, onTake }: SweepProps) {
         </thead>
         <tbody>
           {rows.map((shown, row) => (
-            <tr key={shown}>
+            <tr key={row}>
               <th scope="row" className="pr-2 text-right font-semibold whitespace-nowrap">
                 {shown}
               </th>
-              {columns.map((other, column) => {
+              {columns.map((_, column) => {
                 const text = told.results[first]?.[row]?.[column];
                 const place = row * columns.length + column;
                 const stands = told.stands[0] === row && told.stands[1] === column;
                 const dark = Math.round(4 + 30 * part(swept.results[first]?.[row]?.[column]));
                 return (
                   <td
-                    key={other}
+                    key={column}
                     className={`p-0 text-right ${stands ? "outline-3 -outline-offset-2 outline-choice" : ""}`}
                     style={{
                       background: `color-mix(in srgb, var(--principal) ${dark}%, transparent)`,

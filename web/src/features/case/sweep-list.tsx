@@ -33,7 +33,7 @@ export function SweepList({ data, worked, onTake }: SweepProps) {
             const value = swept.values[0]?.[row] ?? "";
             return (
               <tr
-                key={shown}
+                key={row}
                 className={`border-b border-rule ${stands ? "bg-owed-fill font-semibold" : ""}`}
               >
                 <RowHead>
