@@ -41,6 +41,17 @@ class OnDates(BrowserTest):
         expect(page.locator("output")).to_contain_text("12.2")
         self.accessible()
 
+    def test_days_are_the_same_wherever_they_are_read(self) -> None:
+        page = self.at_the_desk(timezone_id="America/Los_Angeles")
+        self.open("Cider press", page)
+        page.get_by_role("button", name="Give it dates").click()
+        self.figure("Lent on", page).fill("1 Aug 2027")
+        self.figure("Lent on", page).press("Enter")
+        schedule = page.get_by_role("table", name="Schedule of payments")
+        expect(schedule.get_by_role("row").nth(2)).to_contain_text("1 Sep 2027")
+        expect(page.get_by_text("1 Aug 2032").first).to_be_visible()
+        self.assertNotIn("Sept", schedule.inner_text())
+
     def test_day_counts_and_a_payment_of_its_own(self) -> None:
         page = self.open("Cider press")
         page.get_by_role("button", name="Give it dates").click()

@@ -35,7 +35,10 @@ class Trail(Desk):
         listed = self.listed(case)
         self.assertEqual([each["number"] for each in listed], [3, 2, 1])
         self.assertEqual([each["stands"] for each in listed], [True, False, False])
-        self.assertEqual(listed[-1]["value"], "938.82")
+        self.assertEqual(
+            (listed[-1]["title"], listed[-1]["value"], listed[-1]["total_interest"]),
+            ("Payment", "938.82", "8,079.38"),
+        )
         self.assertIn("rate 6.35 % to 6.10 %", listed[1]["changes"][0])
         self.assertIn("at 5.90 %", listed[0]["given"])
         point = self.send("GET", f"cases/{case}/trail/1").json()

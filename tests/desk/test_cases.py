@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from zephyrant.desk.models import Case
 
-from .desk import Desk
+from .desk import Desk, content
 
 
 class Finding(Desk):
@@ -67,6 +67,50 @@ class Finding(Desk):
         self.assertEqual(self.client.get("/api/v1/cases?q=4711").json()["total"], 1)
         with self.assertNumQueries(5):
             self.client.get("/api/v1/cases?q=kiln")
+
+
+class Told(Desk):
+    def test_what_was_found_in_the_reader_s_marks(self) -> None:
+        self.send("PUT", "me", {"marks": "point-comma"})
+        asked: dict[str, dict[str, str]] = {
+            "payment": {},
+            "rate": {"percent": "?", "payment": "950"},
+            "count": {"count": "?", "payment": "950"},
+            "never": {"count": "?", "payment": "100"},
+            "checked": {"payment": "938,82"},
+            "half": {"percent": "lots"},
+        }
+        for name, changes in asked.items():
+            self.start(name=name, marks="point-comma", principal="48.250", **changes)
+        listed = self.send("GET", "cases").json()["items"]
+        told = {each["name"]: each["found"] for each in listed}
+        self.assertEqual(
+            told["payment"], {"asks": "asks for the payment", "value": "938,82", "says": "EUR"}
+        )
+        self.assertEqual(told["rate"]["asks"], "asks for the rate")
+        self.assertRegex(told["rate"]["value"], r"^6,\d{4,6} %$")
+        self.assertIn("compounded half-yearly", told["rate"]["says"])
+        self.assertEqual(told["count"]["value"], "60 payments")
+        self.assertIsNone(told["never"]["value"])
+        self.assertIn("never repays", told["never"]["says"])
+        self.assertEqual(told["checked"]["asks"], "every figure stated")
+        self.assertIsNone(told["half"])
+
+    def test_two_versions_held_against_each_other(self) -> None:
+        base, mine = content(), content(percent="6.10", note="Ask again.")
+        theirs = content(count="4y", tags=["press"])
+        found = self.send(
+            "POST", "ask/differences", {"mine": mine, "theirs": theirs, "base": base}
+        ).json()
+        self.assertEqual(
+            {each["name"]: (each["mine"], each["theirs"], each["is_mine"]) for each in found},
+            {
+                "percent": ("6.10 %", "6.35 %", True),
+                "count": ("60", "48", False),
+                "note": ("Ask again.", "nothing", True),
+                "tags": ("nothing", "press", False),
+            },
+        )
 
 
 class Binned(Desk):

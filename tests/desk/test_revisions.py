@@ -45,6 +45,19 @@ class Revisions(Desk):
             ],
         )
 
+    def test_what_was_given_and_found(self) -> None:
+        case = self.start()["id"]
+        self.save(case, 1, percent="6.35 or so")
+        self.save(case, 2, count="?", payment="100")
+        for number, given, found in (
+            (1, "We lend 48,250.00 EUR at 6.35 % a year", "Answer then: 938.82"),
+            (2, "rate “6.35 or so”; number of payments 60; payment ?", "It was not whole then."),
+            (3, "repaid by ? monthly payments of 100.00", "never repays"),
+        ):
+            opened = self.send("GET", f"cases/{case}/revisions/{number}").json()
+            self.assertIn(given, opened["given"])
+            self.assertIn(found, opened["found"])
+
     def test_a_series_of_keystrokes_is_one_step(self) -> None:
         case = self.start()["id"]
         for version, typed in enumerate(("6", "6.", "6.1", "6.10", "6.105"), 1):

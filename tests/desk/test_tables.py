@@ -36,6 +36,8 @@ ROWS = [
     "=SUM(1);48,250.00;6.35;60;938.82",
 ]
 TEXT = "\n".join(ROWS)
+#: Of each row the places of the cells in which its unknown stands.
+ASKED: list[list[int]] = [[4], [2], [3], []]
 
 
 def read(content: bytes | str, most_rows: int = 1_000) -> tuple[list[str], list[list[str]], Any]:
@@ -125,6 +127,10 @@ class Worked(Desk):
         file = SimpleUploadedFile("tape.csv", TEXT.encode())
         opened = self.client.post("/api/v1/tables", {"file": file}).json()
         self.assertEqual((opened["rows"], opened["state"]), (4, "matching"))
+        self.assertEqual(opened["says"], "its columns are to be confirmed")
+        look = {"columns": opened["columns"]}
+        looked = self.send("POST", f"tables/{opened['id']}/ask/reading", look).json()
+        self.assertEqual(looked["asked"], ASKED)
         self.assertEqual(
             opened["columns"],
             {"name": 0, "principal": 1, "percent": 2, "count": 3, "payment": 4},
@@ -141,6 +147,14 @@ class Worked(Desk):
         self.assertEqual([row["found"] for row in rows[:1]], ["938.82"])
         self.assertIn("never repays", rows[2]["problem"])
         self.assertEqual(rows[3]["fits"], "yes")
+        self.send("PUT", "me", {"marks": "point-comma"})
+        page = self.rows(table, told="true")
+        self.assertEqual([row["found"] for row in page["told"][:1]], ["938,82"])
+        self.assertEqual(page["told"][3]["found"], "fits")
+        table = self.send("GET", f"tables/{opened['id']}").json()
+        self.assertEqual(table["says"], "3 solved, 1 without an answer")
+        self.assertEqual(table["told"]["sums"]["rows"][0]["cells"][0], "3")
+        self.assertEqual(table["told"]["spread"][0]["title"], "Rate, %")
 
     def test_sorted_filtered_and_found(self) -> None:
         table = self.open()

@@ -7,9 +7,75 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
+from zephyrant.loans import MARKS, PLAIN
 from zephyrant.loans.tape.matching import Looked, counted_in, look, match, together, unanswered
-from zephyrant.loans.tape.rows import RESULTS
+from zephyrant.loans.tape.named import FIELDS_NAMED, TOLD_NAMED
+from zephyrant.loans.tape.rows import FIELDS, RESULTS, FieldName, asked_in
 from zephyrant.loans.tape.summary import SPREAD, outliers, summarise
+from zephyrant.loans.tape.telling import row_in_words
+
+
+class Told(TestCase):
+    def test_where_the_unknown_of_a_row_stands(self) -> None:
+        whole: dict[FieldName, str] = {
+            "name": "Kiln",
+            "principal": "100",
+            "percent": "6",
+            "count": "12",
+            "payment": "9",
+            "balance": "",
+        }
+        for changed, asked in (
+            ({}, set()),
+            ({"payment": ""}, {"payment"}),
+            ({"payment": "n/a"}, {"payment"}),
+            ({"payment": "?"}, {"payment"}),
+            ({"balance": "?"}, {"balance"}),
+            ({"payment": "", "percent": "?"}, {"percent"}),
+            ({"payment": "", "income": "30", "share": "30"}, set()),
+            ({"payment": "", "income": "30", "share": ""}, {"payment"}),
+            ({"payment": "", "count": ""}, {"payment", "count"}),
+        ):
+            cells: dict[FieldName, str] = {**whole, **changed}  # type: ignore[dict-item]
+            self.assertEqual(asked_in(cells), asked, changed)
+        without: dict[FieldName, str] = {**whole}
+        del without["payment"]
+        self.assertEqual(asked_in(without), set())
+
+    def test_a_row_as_it_is_read(self) -> None:
+        row: dict[str, str | int | None] = {
+            "row": 3,
+            "c0": "1234.5",
+            "unknown": "percent",
+            "found": "7.5658429724",
+            "percent": "7.5658429724",
+            "payment": "1431.90",
+            "fits": "",
+            "problem": "",
+            "outlier": "percent, count",
+            "effective": None,
+        }
+        self.assertEqual(
+            row_in_words(row, MARKS["point-comma"]),
+            {
+                "row": "3",
+                "c0": "1234.5",
+                "unknown": "rate",
+                "found": "7,565843",
+                "percent": "7,565843",
+                "payment": "1.431,90",
+                "fits": "",
+                "problem": "",
+                "outlier": "rate, payments",
+                "effective": "",
+            },
+        )
+        checked = row_in_words({**row, "unknown": "", "found": "", "fits": "no"}, PLAIN)
+        self.assertEqual((checked["unknown"], checked["found"]), ("none: checked", "does not fit"))
+
+    def test_every_column_has_a_name(self) -> None:
+        self.assertEqual(set(FIELDS), set(FIELDS_NAMED))
+        self.assertEqual({*RESULTS, "row", "outlier"}, set(TOLD_NAMED))
 
 
 class Matching(TestCase):

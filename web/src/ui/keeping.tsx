@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { moment } from "./moment";
+import { useDays } from "./moment";
 import type { Keeping as State } from "../hooks/keeper";
 
 /** Whether what stands here is kept, in words one can trust. */
@@ -11,6 +11,7 @@ export function Keeping<C, K>({
   /** What can be done where this is only for reading. */
   children?: ReactNode;
 }) {
+  const { moment } = useDays();
   if (keeping.state === "conflict")
     return (
       <p role="status" className="text-sm text-wrong">

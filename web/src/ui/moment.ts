@@ -1,15 +1,24 @@
-/** When something was: the time today, else the day as well. */
-export function moment(at: string | Date): string {
-  const date = new Date(at);
-  const time = date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-  if (date.toDateString() === new Date().toDateString()) return time;
-  return `${day(date)}, ${time}`;
-}
+import { useDesk } from "../hooks/use-desk";
 
-export function day(at: string | Date): string {
-  return new Date(at).toLocaleDateString("en-GB", {
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-  });
+const A_DAY = /^(\d{4})-(\d\d)-(\d\d)$/;
+
+/** Days and times as they are read: "1 Mar 2027", as everywhere else; today only the time. */
+export function useDays() {
+  const { months } = useDesk().words;
+  const said = (year: number, month: number, day: number) =>
+    `${day} ${(months[month - 1] ?? "").slice(0, 3)} ${year}`;
+  const day = (at: string | Date) => {
+    // A day of the calendar is the same wherever it is read; a moment falls on the reader's day.
+    const [, year, month, date] = (typeof at === "string" && A_DAY.exec(at)) || [];
+    if (year) return said(Number(year), Number(month), Number(date));
+    const here = new Date(at);
+    return said(here.getFullYear(), here.getMonth() + 1, here.getDate());
+  };
+  const moment = (at: string | Date) => {
+    const date = new Date(at);
+    const time = date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+    if (date.toDateString() === new Date().toDateString()) return time;
+    return `${day(date)}, ${time}`;
+  };
+  return { day, moment };
 }

@@ -15,7 +15,7 @@ from typing import Final, Literal
 
 from typing_extensions import TypedDict
 
-from ..calendars.days_in_words import read_day
+from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
 from ..ledger.levelling import owed_on
 from ..ledger.plain_numbers import IN_FRACTIONS
@@ -91,9 +91,8 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
         raise refused("at", "This loan has no dates: state its start, or ask for a payment.")
     end = end_of_loan(asked)
     if not calendar.start <= day <= end:
-        raise refused(
-            "at", f"{day} lies outside the loan, which runs from {calendar.start} to {end}."
-        )
+        runs = f"{write_day(calendar.start)} to {write_day(end)}"
+        raise refused("at", f"{write_day(day)} lies outside the loan, which runs from {runs}.")
     yield day
 
 
@@ -153,7 +152,7 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
         whole = int((as_decimal(interest) / minor).to_integral_value(rounding)) * minor
         each = unit.amount(1) * as_decimal(next_day)
     return {
-        "what": f"on {day}",
+        "what": f"on {write_day(day)}",
         "number": number,
         "date": day.isoformat(),
         "balance": unit.write(base + moved),

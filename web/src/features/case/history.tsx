@@ -3,7 +3,7 @@ import { useRestore, useRevision, useRevisions } from "../../api/beside";
 import type { CaseOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
-import { moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
 
@@ -36,6 +36,7 @@ function Detail({ caseId, number }: { caseId: string; number: number }) {
 /** What the case said before: when, by whom, what changed; any of it can be brought back. */
 export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props) {
   const { marks } = useDesk();
+  const { moment } = useDays();
   const [shown, setShown] = useState<number | null>(null);
   const list = useRevisions(caseId, marks.name, open, flush);
   const back = useRestore(caseId, flush, onBack);

@@ -4,7 +4,7 @@ import type { Answer, Owed, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
 import { useWidth } from "../../hooks/use-width";
-import { day } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { periodOf } from "../../ui/quoting";
 import { draw } from "./drawing";
@@ -36,6 +36,7 @@ interface Props {
 export function LoanLine(props: Props) {
   const { good, statement, ready, start, marked, onStretch, onPlace, onMove } = props;
   const { marks, words } = useDesk();
+  const { day } = useDays();
   const [box, width] = useWidth<HTMLDivElement>();
   const title = useId();
   const { answer, told } = good;
@@ -127,7 +128,7 @@ export function LoanLine(props: Props) {
             style={cursorX > width - 260 ? { right: width - cursorX + 8 } : { left: cursorX + 8 }}
           >
             {there ? (
-              <OnADay owed={there} onDay={onDay} />
+              <OnADay owed={there} />
             ) : (
               <>
                 {where}
@@ -155,6 +156,7 @@ function Key({ look, children }: { look: string; children: string }) {
 /** What is paid where the cursor stands. */
 function Paid({ row }: { row: Payment | undefined }) {
   const { marks } = useDesk();
+  const { day } = useDays();
   const money = (text: string) => <b>{inMarks(text, marks)}</b>;
   return (
     <span className="ml-auto min-h-5 text-ink" aria-hidden>
@@ -171,12 +173,12 @@ function Paid({ row }: { row: Payment | undefined }) {
   );
 }
 
-function OnADay({ owed, onDay }: { owed: Owed; onDay: string }) {
+function OnADay({ owed }: { owed: Owed }) {
   const { marks } = useDesk();
   const money = (text: string) => inMarks(text, marks);
   return (
     <>
-      on {day(owed.date ?? onDay)}
+      {owed.what}
       <br />
       <b>owes {money(owed.owed)}</b>
       <br />

@@ -5,7 +5,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
 import { OneOf } from "../../ui/choice";
 import { Field } from "../../ui/field";
-import { day } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { Cell, Heads, RowHead, Table } from "../../ui/table";
 import { Wrong } from "../../ui/wrong";
@@ -109,7 +109,7 @@ function Moments({
         {moments.map((each) => (
           <tr key={each.what} className="border-b border-rule">
             <RowHead className="font-normal">
-              {each.what.startsWith("on ") && each.date ? `on ${day(each.date)}` : each.what}
+              {each.what}
               {each.per_day && (
                 <span className="ml-2 text-sm text-soft">{money(each.per_day)} a day more</span>
               )}
@@ -125,6 +125,7 @@ function Moments({
 
 function Sum({ sum }: { sum: PeriodTotals }) {
   const { marks } = useDesk();
+  const { day } = useDays();
   const money = (text: string) => inMarks(text, marks);
   return (
     <p role="status" className="mt-1 text-[0.95rem]">

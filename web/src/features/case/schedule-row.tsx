@@ -2,7 +2,7 @@ import type { Row } from "@tanstack/react-table";
 import type { CSSProperties } from "react";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
-import { day } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { cellOf, type Line, type Year } from "./schedule-lines";
 
@@ -44,6 +44,7 @@ function YearCell({ row, year, calendar }: { row: Row<Line>; year: Year; calenda
 export function ScheduleRow(props: Props) {
   const { row, index, columns, calendar, marked, gone, carrying, className, style } = props;
   const { marks } = useDesk();
+  const { day } = useDays();
   const line = row.original;
   const common = { role: "row", "aria-rowindex": index + 2, style };
   if ("left" in line)

@@ -4,7 +4,7 @@ import type { Pin, Statement, TrailTold } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
 
@@ -75,6 +75,7 @@ export function Trail(props: Props) {
 }
 
 function PointTold({ point }: { point: TrailTold }) {
+  const { moment } = useDays();
   return (
     <>
       <p className="text-sm text-soft">

@@ -5,13 +5,14 @@ import { LISTS, undeleteQuoteList, useQuoteListBin } from "../../api/quotes";
 import { UNNAMED } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Listed, Listing } from "../../ui/listing";
-import { day, moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { Page, PageTitle } from "../../ui/page";
 import { Wrong } from "../../ui/wrong";
 
 /** What was deleted in the last thirty days. */
 export function BinPage() {
   const queries = useQueryClient();
+  const { day, moment } = useDays();
   const cases = useCaseBin();
   const lists = useQuoteListBin();
   const back = useMutation({

@@ -3,7 +3,7 @@ import type { CaseListed } from "../../api/types";
 import { UNNAMED, useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
-import { moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 
 interface Props {
   listed: CaseListed;
@@ -29,6 +29,7 @@ function Found({ found }: Pick<CaseListed, "found">) {
 /** A case in the list: what it asks for, what was found. */
 export function Row({ listed, onTag, onDelete }: Props) {
   const copy = useCopyCase();
+  const { moment } = useDays();
   const name = listed.name || UNNAMED;
   const actions = [
     { label: "Copy", run: () => copy.mutate(listed.id) },

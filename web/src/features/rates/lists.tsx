@@ -13,7 +13,7 @@ import type { FieldError, QuoteListOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { InTheBin, Listed, Listing } from "../../ui/listing";
-import { moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { counted } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { nameOf, Upload } from "../../ui/upload";
@@ -35,6 +35,7 @@ function useOpened() {
 /** Every list of quotes, and the ways to start one. */
 export function QuoteLists() {
   const { me, marks, words } = useDesk();
+  const { moment } = useDays();
   const onSuccess = useOpened();
   const [gone, setGone] = useState<{ id: string; name: string } | null>(null);
   const lists = useQuoteLists();

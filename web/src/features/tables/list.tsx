@@ -14,7 +14,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Area } from "../../ui/field";
 import { Listed, Listing } from "../../ui/listing";
-import { moment } from "../../ui/moment";
+import { useDays } from "../../ui/moment";
 import { counted, inMarks } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { Upload, useDrop } from "../../ui/upload";
@@ -33,6 +33,7 @@ function useOpened() {
 /** Every table of loans, and the ways to open one. */
 export function TablesPage() {
   const { words, marks } = useDesk();
+  const { moment } = useDays();
   const onSuccess = useOpened();
   const [text, setText] = useState("");
   const list = useTables();
