@@ -3,6 +3,7 @@
 The figures are those of other tests, which say where they come from; here it is how they are told.
 """
 
+from decimal import Decimal
 from fractions import Fraction
 from itertools import product
 from typing import Any, ClassVar, get_args
@@ -25,6 +26,7 @@ from zephyrant.loans import (
     frequencies,
     solve,
 )
+from zephyrant.loans.answer.columns import columns_told
 from zephyrant.loans.document.aim import Aim
 from zephyrant.loans.document.clauses import VERBS, Clause
 from zephyrant.loans.document.parts import Rounding
@@ -162,6 +164,48 @@ class Answers(TestCase):
         ):
             (placed,) = told(typed(**dated, clauses=[clause])).clauses
             self.assertEqual((placed.text, (placed.first, placed.last)), (text, places))
+
+
+class Columns(TestCase):
+    def held(self, terms: dict[str, Any]) -> None:
+        """Every amount of a column is that of its row."""
+        asked = check(terms)
+        answer = solve(asked)
+        columns = columns_told(answer, asked.decimals)
+        if columns is None:
+            self.assertEqual(answer.schedule, [])
+            return
+        rows: list[Any] = answer.schedule
+        self.assertEqual(columns.number, [row["number"] for row in rows])
+        self.assertEqual(columns.date or [None] * len(rows), [row["date"] for row in rows])
+        for name, amounts in columns.money.items():
+            texts: list[str] = (
+                [row[name] for row in rows] if name != "carrying" else [*answer.carrying]
+            )
+            for amount, text in zip(amounts, texts, strict=True):
+                whole = Decimal(amount)
+                if isinstance(amount, int):
+                    whole = whole.scaleb(-asked.decimals)
+                self.assertEqual(whole, Decimal(text))
+
+    @given(irregular())
+    def test_amounts_are_those_of_the_rows(self, terms: dict[str, Any]) -> None:
+        self.held(terms)
+
+    def test_what_is_finer_or_larger_than_units_stays_a_text(self) -> None:
+        fee = [{"at": 0, "fee": "10", "taken": "apart"}]
+        for changes, kind in (
+            ({}, int),
+            ({"clauses": fee}, int),
+            ({"currency": "JPY", "principal": "48250"}, int),
+            ({"currency": "KWD"}, int),
+            ({"principal": "99999999999999"}, str),
+            ({"rounding": {"payment": "none", "interest": "none"}}, str),
+        ):
+            columns = columns_told(solve(loan(**changes)), loan(**changes).decimals)
+            assert columns
+            self.assertIsInstance(columns.money["closing"][0], kind, changes)
+            self.held(document(**changes))
 
 
 class WhereItIsTyped(TestCase):

@@ -40,6 +40,7 @@ export type ResultWord = Schemas["ResultWord"];
 export type Reading = Schemas["Reading"];
 export type Reconciliation = Schemas["Reconciliation"];
 export type RowTold = Schemas["RowTold"];
+export type ScheduleColumns = Schemas["ScheduleColumns"];
 export type Shared = Schemas["Shared"];
 export type SideBySide = Schemas["SideBySide"];
 export type SpreadTold = Schemas["SpreadTold"];

@@ -115,5 +115,7 @@ def _by_dates(asked: ScheduledLoan, text: str) -> tuple[int, int] | None:
     falls_due = [(row.number, due(row, asked.loan.calendar)) for row in asked.schedule.rows]
     inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
-        raise refused("stretch", f"No payment falls between {write_day(begin)} and {write_day(end)}.")
+        raise refused(
+            "stretch", f"No payment falls between {write_day(begin)} and {write_day(end)}."
+        )
     return inside[0], inside[-1]

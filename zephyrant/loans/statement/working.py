@@ -6,6 +6,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from ..answer.answer import Answer
+from ..answer.columns import ScheduleColumns, columns_told
 from ..answer.solving import solve
 from ..budget import BudgetSpentError
 from ..document.clauses import LEVELS
@@ -38,7 +39,8 @@ class Figure(BaseModel):
 
 class Worked(BaseModel):
     """A statement worked: how each entry was read, its figures, the document, its answer, also told
-    in the marks of the statement, or what is wrong at its entries."""
+    in the marks of the statement, or what is wrong at its entries. The schedule, with the carrying
+    amounts, stands beside the answer as columns, not in it."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -48,6 +50,7 @@ class Worked(BaseModel):
     answer: Answer | None
     figures: tuple[Figure, ...] = ()
     told: Told | None = None
+    schedule: ScheduleColumns | None = None
 
 
 def figures(statement: Statement) -> tuple[Figure, ...]:
@@ -117,9 +120,10 @@ def work(statement: Statement, year_starts: int | None = None) -> Worked:
         readings=read,
         errors=(),
         document=write(loan),
-        answer=answer,
+        answer=answer.model_copy(update={"schedule": [], "carrying": ()}),
         figures=figures(statement),
         told=tell(statement, loan, answer),
+        schedule=columns_told(answer, loan.decimals),
     )
 
 

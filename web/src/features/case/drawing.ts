@@ -1,4 +1,5 @@
-import type { Answer } from "../../api/types";
+import type { ScheduleColumns } from "../../api/types";
+import { pixelsOf } from "./columns";
 
 export const HEIGHT = 196;
 export const TOP = 20;
@@ -6,6 +7,9 @@ const OWED_BOTTOM = 116;
 export const PAID_TOP = 124;
 export const PAID_BOTTOM = 180;
 export const SIDE = 10;
+/** Pixels below which each bar stands for several payments. */
+const CLOSE = 3;
+const TICK_ROOM = 90;
 
 export interface Bar {
   x: number;
@@ -30,55 +34,52 @@ export interface Drawing {
   ticks: Tick[];
 }
 
-type Row = Answer["schedule"][number];
+function mean(amounts: readonly number[], first: number, last: number): number {
+  let total = 0;
+  for (let place = first; place < last; place += 1) total += amounts[place] ?? 0;
+  return total / (last - first);
+}
 
-const sum = (rows: readonly Row[], pick: (row: Row) => number) =>
-  rows.reduce((total, row) => total + pick(row), 0);
-
-function bars(rows: readonly Row[], span: number, x: Drawing["x"], advance: boolean) {
-  const paid = Math.max(...rows.map((row) => Number(row.payment)), 1e-9);
+function bars(columns: ScheduleColumns, span: number, x: Drawing["x"], advance: boolean) {
+  const [payments, principals, interests] = (["payment", "principal", "interest"] as const).map(
+    (name) => pixelsOf(columns, name),
+  ) as [number[], number[], number[]];
+  const most = payments.reduce((one, other) => Math.max(one, other), 1e-9);
   const tall = PAID_BOTTOM - PAID_TOP;
-  const count = rows.length;
-  // Where payments are closer than three pixels, each bar stands for several.
-  const together = Math.max(1, Math.ceil((3 * count) / span));
+  const count = payments.length;
+  const together = Math.max(1, Math.ceil((CLOSE * count) / span));
   const drawn: Bar[] = [];
   for (let first = 0; first < count; first += together) {
-    const some = rows.slice(first, first + together);
-    const mean = (pick: (row: Row) => number) => sum(some, pick) / some.length;
-    const slot = (span / count) * some.length;
-    const width = Math.max(1, Math.min(16, slot * 0.62));
-    const middle = advance ? x(first) + width / 2 : x(first + some.length) - width / 2;
-    const interest = Math.min(
-      mean((row) => Number(row.payment)),
-      mean((row) => Number(row.interest)),
-    );
+    const last = Math.min(first + together, count);
+    const width = Math.max(1, Math.min(16, (span / count) * (last - first) * 0.62));
+    const middle = advance ? x(first) + width / 2 : x(last) - width / 2;
+    const interest = Math.min(mean(payments, first, last), mean(interests, first, last));
     drawn.push({
       x: middle - width / 2,
       width,
-      principal:
-        (Math.max(
-          0,
-          mean((row) => Number(row.principal)),
-        ) /
-          paid) *
-        tall,
-      interest: (Math.max(0, interest) / paid) * tall,
+      principal: (Math.max(0, mean(principals, first, last)) / most) * tall,
+      interest: (Math.max(0, interest) / most) * tall,
     });
   }
   return { drawn, together };
 }
 
 /** Years on the line: of the calendar where there are dates, else of the loan. */
-function ticks(rows: readonly Row[], x: Drawing["x"], aYear: number, noun: string, room: number) {
+function ticks(
+  { number, date }: ScheduleColumns,
+  x: Drawing["x"],
+  aYear: number,
+  noun: string,
+  room: number,
+) {
   const all: Tick[] = [];
-  rows.forEach((row, index) => {
-    const year = row.date?.slice(0, 4);
-    const before = rows[index - 1]?.date?.slice(0, 4);
-    if (year && year !== before) all.push({ x: x(index), label: year });
+  number.forEach((_, index) => {
+    const year = date?.[index]?.slice(0, 4);
+    if (year && year !== date?.[index - 1]?.slice(0, 4)) all.push({ x: x(index), label: year });
     else if (!year && index % aYear === 0)
       all.push({
         x: x(index),
-        label: aYear > 1 || rows.length > 1 ? `year ${index / aYear + 1}` : noun,
+        label: aYear > 1 || number.length > 1 ? `year ${index / aYear + 1}` : noun,
       });
   });
   const step = Math.max(1, Math.ceil(all.length / room));
@@ -91,32 +92,29 @@ function ticks(rows: readonly Row[], x: Drawing["x"], aYear: number, noun: strin
 
 /** What the line shows, in pixels only: every figure that is read comes from the server. */
 export function draw(
-  rows: readonly Row[],
+  columns: ScheduleColumns,
   width: number,
   advance: boolean,
   aYear: number,
   noun: string,
 ): Drawing {
-  const count = rows.length;
+  const [openings, payments, closings] = (["opening", "payment", "closing"] as const).map((name) =>
+    pixelsOf(columns, name),
+  ) as [number[], number[], number[]];
+  const count = closings.length;
   const span = Math.max(width - 2 * SIDE, 1);
   const x = (period: number) => SIDE + (period / count) * span;
-  const lent = Number(rows[0]?.opening ?? 0);
-  const owed = rows.map((row) => Number(row.closing));
-  const [least, most] = [Math.min(0, lent, ...owed), Math.max(lent, ...owed, 1e-9)];
+  const lent = openings[0] ?? 0;
+  const least = closings.reduce((one, other) => Math.min(one, other), Math.min(0, lent));
+  const most = closings.reduce((one, other) => Math.max(one, other), Math.max(lent, 1e-9));
   const y = (amount: number) =>
     OWED_BOTTOM - ((amount - least) / (most - least)) * (OWED_BOTTOM - TOP);
-  const points: [number, number][] = [[x(0), y(lent)]];
-  rows.forEach((row, index) => {
-    if (advance) points.push([x(index), y(Number(row.opening) - Number(row.payment))]);
-    points.push([x(index + 1), y(Number(row.closing))]);
+  const curve: [number, number][] = [[x(0), y(lent)]];
+  closings.forEach((closing, index) => {
+    if (advance) curve.push([x(index), y((openings[index] ?? 0) - (payments[index] ?? 0))]);
+    curve.push([x(index + 1), y(closing)]);
   });
-  const { drawn, together } = bars(rows, span, x, advance);
-  return {
-    x,
-    y,
-    curve: points,
-    bars: drawn,
-    together,
-    ticks: ticks(rows, x, aYear, noun, Math.max(2, Math.floor(width / 90))),
-  };
+  const { drawn, together } = bars(columns, span, x, advance);
+  const room = Math.max(2, Math.floor(width / TICK_ROOM));
+  return { x, y, curve, bars: drawn, together, ticks: ticks(columns, x, aYear, noun, room) };
 }

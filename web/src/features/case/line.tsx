@@ -1,23 +1,23 @@
 import { useId, useMemo } from "react";
 import { useBalanceAt } from "../../api/asking";
-import type { Answer, Owed, Statement } from "../../api/types";
+import type { Owed, ScheduleColumns, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
 import { useWidth } from "../../hooks/use-width";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { periodOf } from "../../ui/quoting";
+import { textAt } from "./columns";
 import { draw } from "./drawing";
 import { LinePicture } from "./line-picture";
 import { Pins } from "./pins";
 import { between, useCursor } from "./use-cursor";
-import type { Good } from "./use-worked";
+import type { LaidOut } from "./use-worked";
 
-type Payment = Answer["schedule"][number];
 const PAUSE = 90;
 
 interface Props {
-  good: Good;
+  good: LaidOut;
   statement: Statement;
   /** Whether the answer is that of the statement. */
   ready: boolean;
@@ -39,14 +39,13 @@ export function LoanLine(props: Props) {
   const { day } = useDays();
   const [box, width] = useWidth<HTMLDivElement>();
   const title = useId();
-  const { answer, told } = good;
-  const rows = answer.schedule;
-  const count = rows.length;
+  const { told, schedule } = good;
+  const count = schedule.number.length;
   const advance = statement.timing === "in-advance";
   const { a_year: aYear, noun } = periodOf(statement.every, words);
   const drawn = useMemo(
-    () => draw(rows, width, advance, aYear, noun),
-    [rows, width, advance, aYear, noun],
+    () => draw(schedule, width, advance, aYear, noun),
+    [schedule, width, advance, aYear, noun],
   );
   const cursor = useCursor({
     box,
@@ -58,12 +57,13 @@ export function LoanLine(props: Props) {
     onPlace,
   });
   const { chosen, whole } = cursor;
-  const row = whole ? rows[whole - 1] : undefined;
+  const row = whole ? whole - 1 : undefined;
+  const text = (name: string, place: number) => textAt(schedule, name, place);
   const money = (text: string) => inMarks(text, marks);
 
   // Between two payments of a loan with dates the cursor stands on a day, which the server tells.
   const dateOf = (payment: number) =>
-    payment === 0 && !advance ? start : (rows[advance ? payment : payment - 1]?.date ?? null);
+    payment === 0 && !advance ? start : text("date", advance ? payment : payment - 1) || null;
   const low = chosen === null ? 0 : Math.floor(chosen);
   const [begins, ends] = [dateOf(low), dateOf(low + 1)];
   const isBetween = chosen !== null && whole !== null && Math.abs(chosen - whole) >= 0.08;
@@ -71,10 +71,10 @@ export function LoanLine(props: Props) {
   const owed = useBalanceAt(statement, useSettled(onDay, PAUSE), "nearest", ready);
   const there = onDay ? owed.data?.[0] : undefined;
 
-  const owes = row ? row.closing : (rows[0]?.opening ?? "0");
-  const where = row ? `after payment ${row.number}` : "at the start";
+  const owes = row === undefined ? text("opening", 0) : text("closing", row);
+  const where = row === undefined ? "at the start" : `after payment ${text("number", row)}`;
   const spoken = chosen === null ? "no payment chosen" : `${where}: owes ${money(owes)}`;
-  const end = rows[count - 1]?.closing ?? "0";
+  const end = text("closing", count - 1);
   const cursorX = chosen === null ? 0 : drawn.x(chosen);
 
   return (
@@ -87,7 +87,7 @@ export function LoanLine(props: Props) {
         <Key look="size-2.5 rounded-sm bg-principal">principal paid</Key>
         <Key look="size-2.5 rounded-sm bg-interest">interest paid</Key>
         {drawn.together > 1 && <span>each bar the mean of {drawn.together} payments</span>}
-        <Paid row={there ? undefined : row} />
+        <Paid schedule={schedule} row={there ? undefined : row} />
       </div>
       <Pins
         statement={statement}
@@ -115,7 +115,7 @@ export function LoanLine(props: Props) {
           drawn={drawn}
           width={width}
           count={count}
-          label={`What is owed, from ${money(rows[0]?.opening ?? "0")} to ${money(end)} in ${count} payments`}
+          label={`What is owed, from ${money(text("opening", 0))} to ${money(end)} in ${count} payments`}
           left={told.left}
           end={Number(end)}
           marked={marked}
@@ -132,7 +132,7 @@ export function LoanLine(props: Props) {
             ) : (
               <>
                 {where}
-                {row?.date && ` · ${day(row.date)}`}
+                {row !== undefined && schedule.date && ` · ${day(text("date", row))}`}
                 <br />
                 <b>owes {money(owes)}</b>
               </>
@@ -154,17 +154,19 @@ function Key({ look, children }: { look: string; children: string }) {
 }
 
 /** What is paid where the cursor stands. */
-function Paid({ row }: { row: Payment | undefined }) {
+function Paid({ schedule, row }: { schedule: ScheduleColumns; row: number | undefined }) {
   const { marks } = useDesk();
   const { day } = useDays();
-  const money = (text: string) => <b>{inMarks(text, marks)}</b>;
+  const money = (name: string, place: number) => (
+    <b>{inMarks(textAt(schedule, name, place), marks)}</b>
+  );
   return (
     <span className="ml-auto min-h-5 text-ink" aria-hidden>
-      {row ? (
+      {row !== undefined ? (
         <>
-          payment {row.number}
-          {row.date && `, ${day(row.date)}`}: {money(row.payment)} = principal{" "}
-          {money(row.principal)} + interest {money(row.interest)}
+          payment {schedule.number[row]}
+          {schedule.date && `, ${day(textAt(schedule, "date", row))}`}: {money("payment", row)} =
+          principal {money("principal", row)} + interest {money("interest", row)}
         </>
       ) : (
         <span className="text-soft">drag, or Shift and the arrows, for a stretch</span>

@@ -28,6 +28,7 @@ import { useAsides } from "./use-asides";
 import { useCaseOnPage } from "./use-case";
 import { useCaseKeys } from "./use-case-keys";
 import { useSheet } from "./use-sheet";
+import { isLaidOut } from "./use-worked";
 import { useYears } from "./use-years";
 
 const PAUSE = 90;
@@ -105,7 +106,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
           <Note content={content} onChange={onPage.changeBeside} />
         </div>
       </div>
-      {good && good.answer.schedule.length > 0 && (
+      {isLaidOut(good) && (
         <div aria-busy={!ready}>
           <LoanLine
             good={good}

@@ -1,20 +1,24 @@
 import { useState } from "react";
-import type { Answer, LeftOver, MarksWord, Words } from "../../api/types";
+import type { Answer, LeftOver, MarksWord, ScheduleColumns, Words } from "../../api/types";
 import { inMarks } from "../../ui/numbers";
+import { textAt } from "./columns";
 
 export type Year = Answer["by_year"][number];
-export type Payment = Answer["schedule"][number];
-/** A year with its payments, a payment, or what is left at the end. */
-export type Line = { year: Year; payments: Payment[] } | { payment: Payment } | { left: LeftOver };
+/** A year with the places of its payments, a payment by its place, or what is left at the end. */
+export type Line = { year: Year; places: number[] } | { place: number } | { left: LeftOver };
 
 const KEPT = "zephyrant-columns";
 
 /** The lines of a schedule, folded by year. */
-export function linesOf(answer: Answer, left: LeftOver | null): Line[] {
-  const lines: Line[] = answer.by_year.map((year) => ({
+export function linesOf(
+  years: readonly Year[],
+  { number }: ScheduleColumns,
+  left: LeftOver | null,
+): Line[] {
+  const lines: Line[] = years.map((year) => ({
     year,
-    payments: answer.schedule.filter(
-      (payment) => year.first <= payment.number && payment.number <= year.last,
+    places: number.flatMap((each, place) =>
+      year.first <= each && each <= year.last ? [place] : [],
     ),
   }));
   return left ? [...lines, { left }] : lines;
@@ -42,27 +46,26 @@ export function useColumns(columns: readonly string[]) {
 export function cellOf(
   line: Exclude<Line, { left: LeftOver }>,
   column: string,
-  carrying: readonly string[],
+  columns: ScheduleColumns,
 ): string {
-  if ("payment" in line && column === "carrying") return carrying[line.payment.number - 1] ?? "";
-  const told: Record<string, unknown> = "year" in line ? { ...line.year } : { ...line.payment };
+  if ("place" in line) return textAt(columns, column, line.place);
+  const told: Record<string, unknown> = { ...line.year };
   const text = told[column];
   return typeof text === "string" ? text : "";
 }
 
 /** The visible columns as tab-separated text, every payment a line. */
 export function asText(
-  answer: Answer,
-  columns: readonly string[],
+  columns: ScheduleColumns,
+  shown: readonly string[],
   words: Words,
   marks: MarksWord,
 ): string {
   const ungrouped = { ...marks, group: "" };
-  const all = ["number", ...columns];
-  const rows = answer.schedule.map((payment) =>
+  const all = ["number", ...shown];
+  const rows = columns.number.map((_, place) =>
     all.map((column) => {
-      const text = cellOf({ payment }, column, answer.carrying);
-      if (column === "number") return String(payment.number);
+      const text = textAt(columns, column, place);
       return column === "date" ? text : inMarks(text, ungrouped);
     }),
   );

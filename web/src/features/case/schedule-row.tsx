@@ -1,5 +1,6 @@
 import type { Row } from "@tanstack/react-table";
 import type { CSSProperties } from "react";
+import type { ScheduleColumns } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { useDays } from "../../ui/moment";
@@ -15,7 +16,7 @@ interface Props {
   marked: readonly [number, number] | null;
   /** The payment that was gone to. */
   gone: number | null;
-  carrying: readonly string[];
+  schedule: ScheduleColumns;
   className: string;
   style: CSSProperties;
 }
@@ -42,7 +43,7 @@ function YearCell({ row, year, calendar }: { row: Row<Line>; year: Year; calenda
 
 /** A line of the schedule: a year, a payment, or what is left at the end. */
 export function ScheduleRow(props: Props) {
-  const { row, index, columns, calendar, marked, gone, carrying, className, style } = props;
+  const { row, index, columns, calendar, marked, gone, schedule, className, style } = props;
   const { marks } = useDesk();
   const { day } = useDays();
   const line = row.original;
@@ -58,7 +59,7 @@ export function ScheduleRow(props: Props) {
         </div>
       </div>
     );
-  const number = "payment" in line ? line.payment.number : 0;
+  const number = "place" in line ? (schedule.number[line.place] ?? 0) : 0;
   const inside = marked !== null && marked[0] <= number && number <= marked[1];
   const tone = "year" in line ? "bg-paper font-semibold" : inside ? "bg-choice/10" : "";
   const here = number && number === gone ? "outline-2 -outline-offset-2 outline-focus" : "";
@@ -72,7 +73,7 @@ export function ScheduleRow(props: Props) {
         )}
       </div>
       {columns.map((id) => {
-        const text = cellOf(line, id, carrying);
+        const text = cellOf(line, id, schedule);
         return (
           <div role="cell" key={id} className="truncate text-right">
             {id === "date" ? text && day(text) : inMarks(text, marks)}

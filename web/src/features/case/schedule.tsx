@@ -13,7 +13,7 @@ import { Button } from "../../ui/button";
 import { asText, linesOf, useColumns, type Line } from "./schedule-lines";
 import { ScheduleRow } from "./schedule-row";
 import { ColumnsMenu, GroupedBy, Jump } from "./schedule-tools";
-import type { Good } from "./use-worked";
+import type { LaidOut } from "./use-worked";
 import type { Years } from "./use-years";
 
 const ROW_HEIGHT = 30;
@@ -21,24 +21,26 @@ const GRID = "grid min-w-[46rem] items-center px-4 sm:min-w-0";
 const COLUMNS: ColumnDef<Line>[] = [{ id: "number" }];
 
 interface Props {
-  good: Good;
+  good: LaidOut;
   statement: Statement;
   marked: readonly [number, number] | null;
   years: Years;
 }
 
 /** The lines that can be seen: years, and the payments of those that are unfolded. */
-function useFolded(good: Good) {
-  const { answer, told } = good;
-  const data = useMemo(() => linesOf(answer, told.left), [answer, told.left]);
+function useFolded(good: LaidOut) {
+  const { answer, told, schedule } = good;
+  const data = useMemo(
+    () => linesOf(answer.by_year, schedule, told.left),
+    [answer, schedule, told.left],
+  );
   const [expanded, setExpanded] = useState<ExpandedState>({ 0: true });
   const table = useReactTable({
     data,
     columns: COLUMNS,
     state: { expanded },
     onExpandedChange: setExpanded,
-    getSubRows: (line) =>
-      "year" in line ? line.payments.map((payment) => ({ payment })) : undefined,
+    getSubRows: (line) => ("year" in line ? line.places.map((place) => ({ place })) : undefined),
     getCoreRowModel: getCoreRowModel(),
     getExpandedRowModel: getExpandedRowModel(),
     autoResetExpanded: false,
@@ -51,7 +53,7 @@ function useFolded(good: Good) {
 /** Every payment to the cent, folded by year; only what is in sight is drawn. */
 export function Schedule({ good, statement, marked, years }: Props) {
   const { marks, words } = useDesk();
-  const { answer, told } = good;
+  const { answer, told, schedule } = good;
   const dated = told.columns.includes("date");
   const columns = useColumns(told.columns);
   const { table, unfold } = useFolded(good);
@@ -80,13 +82,13 @@ export function Schedule({ good, statement, marked, years }: Props) {
       const index = table
         .getRowModel()
         .rows.findIndex(
-          (row) => "payment" in row.original && row.original.payment.number === number,
+          (row) => "place" in row.original && schedule.number[row.original.place] === number,
         );
       if (index >= 0) virtual.scrollToIndex(index, { align: "center" });
     }, 30);
   };
   const copy = async () => {
-    await navigator.clipboard.writeText(asText(answer, columns.shown, words, marks));
+    await navigator.clipboard.writeText(asText(schedule, columns.shown, words, marks));
     setCopied(true);
     setTimeout(() => setCopied(false), 2_000);
   };
@@ -151,7 +153,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
                   calendar={dated && years[0] !== null}
                   marked={marked}
                   gone={gone}
-                  carrying={answer.carrying}
+                  schedule={schedule}
                   className={`${GRID} absolute inset-x-0 border-b border-rule`}
                   style={{ ...grid, height: ROW_HEIGHT, top: item.start - offset }}
                 />

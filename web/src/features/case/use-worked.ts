@@ -1,12 +1,16 @@
 import { useState } from "react";
 import { useWork } from "../../api/asking";
-import type { Answer, Statement, Told, Worked } from "../../api/types";
+import type { Answer, ScheduleColumns, Statement, Told, Worked } from "../../api/types";
 import { useSettled } from "../../hooks/use-settled";
 
 const PAUSE = 90;
 
 /** A statement worked that has an answer. */
 export type Good = Worked & { answer: Answer; told: Told };
+/** One that has a schedule. */
+export type LaidOut = Good & { schedule: ScheduleColumns };
+
+export const isLaidOut = (good: Good | undefined): good is LaidOut => Boolean(good?.schedule);
 
 const isGood = (worked: Worked | undefined): worked is Good =>
   Boolean(worked?.answer && worked.told);

@@ -1,0 +1,25 @@
+import type { ScheduleColumns } from "../../api/types";
+
+/** So many units as a plain decimal: 93882 of two decimals is "938.82". */
+function plain(units: number, decimals: number): string {
+  const digits = String(Math.abs(units)).padStart(decimals + 1, "0");
+  const text = decimals ? `${digits.slice(0, -decimals)}.${digits.slice(-decimals)}` : digits;
+  return units < 0 ? `-${text}` : text;
+}
+
+/** What stands in a column at a place from 0, as a plain decimal or a day; nothing where the
+ *  schedule has no such column. */
+export function textAt(columns: ScheduleColumns, name: string, place: number): string {
+  if (name === "date") return columns.date?.[place] ?? "";
+  if (name === "number") return String(columns.number[place] ?? "");
+  const amount = columns.money[name]?.[place];
+  return typeof amount === "number" ? plain(amount, columns.decimals) : (amount ?? "");
+}
+
+/** The amounts of a column, only for pixels. */
+export function pixelsOf(columns: ScheduleColumns, name: string): number[] {
+  const each = 10 ** columns.decimals;
+  return (columns.money[name] ?? []).map((amount) =>
+    typeof amount === "number" ? amount / each : Number(amount),
+  );
+}
