@@ -183,7 +183,7 @@ class Columns(TestCase):
                 [row[name] for row in rows] if name != "carrying" else [*answer.carrying]
             )
             for amount, text in zip(amounts, texts, strict=True):
-                whole = Decimal(amount)
+                whole = Decimal(str(amount))
                 if isinstance(amount, int):
                     whole = whole.scaleb(-asked.decimals)
                 self.assertEqual(whole, Decimal(text))
