@@ -287,6 +287,8 @@ class Aims(TestCase):
         asked = loan(aim={"figure": "total_interest", "is": "9000", "by": "principal"})
         self.assertEqual(loans.check(loans.write(asked)), asked)
         typed = restate(asked, "point-comma")
-        self.assertEqual((typed.aim_is, loan_of(typed)), ("9.000,00", asked))
-        wrong = work(typed.model_copy(update={"aim_is": "nine"}))
-        self.assertEqual([error.field for error in wrong.errors], ["aim_is"])
+        assert typed.aim
+        self.assertEqual((typed.aim.is_, loan_of(typed)), ("9.000,00", asked))
+        aimed = typed.aim.model_copy(update={"is_": "nine"})
+        wrong = work(typed.model_copy(update={"aim": aimed}))
+        self.assertEqual([error.field for error in wrong.errors], ["aim.is"])

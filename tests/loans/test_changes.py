@@ -53,14 +53,14 @@ class Changes(TestCase):
     def test_clauses_dates_and_aims_in_words(self) -> None:
         cases: list[tuple[dict[str, Any], list[str]]] = [
             (
-                {"clauses": [{"verb": "repay", "at": "12", "figure": "5,000", "levels": True}]},
+                {"clauses": [{"verb": "repay", "at": "12", "figure": "5,000", "then": "re-level"}]},
                 ["clauses none to at 12 repay 5,000, set anew"],
             ),
             (
                 {
                     "clauses": [
-                        {"verb": "pay", "is_stretch": True, "begin": "7", "to": "9"},
-                        {"verb": "rate", "is_stretch": True, "begin": "13", "figure": "7"},
+                        {"verb": "pay", "is_stretch": True, "from": "7", "to": "9"},
+                        {"verb": "rate", "is_stretch": True, "from": "13", "figure": "7"},
                         {"verb": "fee", "at": "0", "figure": "2", "in_percent": True},
                     ]
                 },
@@ -84,7 +84,7 @@ class Changes(TestCase):
             ({"start": "soon"}, ["lent on without a date to soon"]),
             ({"odd_days": "compound"}, ["odd days bear simple interest to compound interest"]),
             (
-                {"aim_figure": "total_interest", "aim_is": "9,000", "aim_by": "principal"},
+                {"aim": {"figure": "total_interest", "is": "9,000", "by": "principal"}},
                 ["aim none to total_interest 9,000 by principal"],
             ),
             (

@@ -220,7 +220,7 @@ class WhereItIsTyped(TestCase):
 
     def test_every_entry_that_can_be_wrong_is_named(self) -> None:
         clauses = [
-            {"verb": "rate", "is_stretch": True, "quoted": "simple", "begin": "x", "to": "y"},
+            {"verb": "rate", "is_stretch": True, "quoted": "simple", "from": "x", "to": "y"},
             {"verb": "step", "is_stretch": True, "every": "z"},
             {"verb": "repay", "at": "q"},
         ]
@@ -231,8 +231,7 @@ class WhereItIsTyped(TestCase):
                     "is_purchase": True,
                     "start": "someday",
                     "first_payment": "later",
-                    "aim_figure": "count",
-                    "aim_by": "principal",
+                    "aim": {"figure": "count", "by": "principal"},
                     "clauses": clauses,
                 }
             )

@@ -183,7 +183,7 @@ def _prepared(user: User, content: Content) -> _Prepared:
     worked = _worked(user, content.statement)
     return _Prepared(
         content,
-        content.statement.model_dump(mode="json", exclude_unset=True),
+        content.statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
         worked,
         _searched(content, worked),
         trail.digest_of(worked),

@@ -52,9 +52,7 @@ CASES: Final[list[dict[str, Any]]] = [
         "percent": "6.20",
         "count": "120",
         "payment": "?",
-        "aim_figure": "payment",
-        "aim_is": "900.00",
-        "aim_by": "purchase.down.percent",
+        "aim": {"figure": "payment", "is": "900.00", "by": "purchase.down.percent"},
     },
     {
         "name": "Stone crusher, Skerrow Quarry",
@@ -92,12 +90,12 @@ CASES: Final[list[dict[str, Any]]] = [
         "clauses": [
             {"verb": "advance", "at": "4", "figure": "35,000.00"},
             {"verb": "advance", "at": "8", "figure": "25,000.00"},
-            {"verb": "pay", "is_stretch": True, "begin": "1", "to": "12", "pay": "interest"},
-            {"verb": "pay", "is_stretch": True, "begin": "13", "months": [12, 1, 2]},
+            {"verb": "pay", "is_stretch": True, "from": "1", "to": "12", "pay": "interest"},
+            {"verb": "pay", "is_stretch": True, "from": "13", "months": [12, 1, 2]},
             {
                 "verb": "rate",
                 "is_stretch": True,
-                "begin": "25",
+                "from": "25",
                 "figure": "6.40",
                 "compounding": "month",
             },
@@ -131,7 +129,7 @@ CASES: Final[list[dict[str, Any]]] = [
             {
                 "verb": "fee",
                 "is_stretch": True,
-                "begin": "1",
+                "from": "1",
                 "to": "48",
                 "figure": "9.50",
                 "taken": "apart",

@@ -87,7 +87,7 @@ def add(
         digest=digest,
         by=by,
         found_at=now,
-        statement=statement.model_dump(mode="json", exclude_unset=True),
+        statement=statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
         document=worked.document,
         answer=kept(worked.answer),
     )

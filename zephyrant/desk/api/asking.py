@@ -37,7 +37,7 @@ from zephyrant.loans.statement import (
 
 from .base import REFUSALS, SignedIn, answered, worked_apart
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class AskBalanceAt(Schema):

@@ -17,7 +17,7 @@ from zephyrant.loans.statement import Statement
 
 from .base import PAGE, REFUSALS, SignedIn, Start, file_of, noted
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class TrailList(Schema):

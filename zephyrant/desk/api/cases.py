@@ -31,7 +31,7 @@ from .base import (
     said,
 )
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class CaseListed(Schema):

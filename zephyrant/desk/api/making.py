@@ -8,7 +8,7 @@ from zephyrant.desk import heavy
 
 from .base import REFUSALS, SignedIn
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class Growing(Schema):

@@ -9,7 +9,7 @@ from zephyrant.desk.presets import Preset
 
 from .base import REFUSALS, SignedIn
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class PresetsKept(Schema):

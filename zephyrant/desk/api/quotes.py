@@ -17,7 +17,7 @@ from zephyrant.loans.statement import QuoteList
 
 from .base import PAGE, REFUSALS, Refusal, SignedIn, Start, file_of, noted, refuse, said
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class QuoteListListed(Schema):

@@ -19,7 +19,7 @@ from zephyrant.loans.statement import (
 
 from .base import REFUSALS, SignedIn, answered
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class AskRequoting(Schema):

@@ -15,7 +15,7 @@ from zephyrant.loans.statement import Statement
 from .base import PAGE, REFUSALS, SignedIn, Start
 from .cases import CaseOpened, Conflict, opened
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class RevisionListed(Schema):

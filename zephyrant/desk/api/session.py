@@ -19,7 +19,7 @@ from zephyrant.loans import FieldError, MarksName
 
 from .base import REFUSALS, SignedIn, noted, refuse, said
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class Door(Schema):

@@ -13,7 +13,7 @@ from zephyrant.loans import FieldError
 
 from .base import PAGE, REFUSALS, SignedIn, Start, noted, refuse
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class Colleague(Schema):

@@ -11,7 +11,7 @@ from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, SignedIn, answered
 
-router = Router()
+router = Router(by_alias=True)
 YearStarts = Annotated[int | None, Query(ge=1, le=12)]
 
 

@@ -33,7 +33,7 @@ from zephyrant.loans.tape import (
 from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
 
-router = Router()
+router = Router(by_alias=True)
 
 
 class TableListed(Schema):

@@ -74,8 +74,8 @@ STEP: Final = {
     "amount": Choice("an amount in {currency}", "{currency}"),
 }
 THEN: Final = {
-    "keeps": Choice("the payment stays, the end moves", "the payment stays as it is"),
-    "levels": Choice("the payment is set anew, the end stays", "the payment is set anew"),
+    "": Choice("the payment stays, the end moves", "the payment stays as it is"),
+    "re-level": Choice("the payment is set anew, the end stays", "the payment is set anew"),
 }
 
 

@@ -110,7 +110,7 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
             said = f"{fee} of what is lent" if share else money(clause.fee)  # type: ignore[arg-type]
             taken = TAKEN[clause.taken or "from-proceeds"].label
             text = f"{where} a fee of {said} is {taken}"
-    return text + (f", and {THEN['levels'].in_sentence}" if clause.then else "")
+    return text + (f", and {THEN[clause.then].in_sentence}" if clause.then else "")
 
 
 def _where(clause: Clause) -> str:

@@ -53,9 +53,8 @@ def _clauses(statement: Statement) -> str:
 
 
 def _aim(statement: Statement) -> str:
-    if not statement.aim_figure:
-        return "none"
-    return f"{statement.aim_figure} {statement.aim_is} by {statement.aim_by}"
+    aim = statement.aim
+    return "none" if aim is None else f"{aim.figure} {aim.is_} by {aim.by}"
 
 
 def _clause(clause: TypedClause) -> str:
@@ -64,7 +63,7 @@ def _clause(clause: TypedClause) -> str:
         where = f"at {clause.at}"
     figure = clause.pay if clause.verb == "pay" else clause.figure
     percent = " %" if clause.in_percent or clause.verb == "rate" else ""
-    level = ", set anew" if clause.levels else ""
+    level = ", set anew" if clause.then else ""
     return f"{where} {clause.verb} {figure}{percent}{level}"
 
 
@@ -116,7 +115,6 @@ _FIELDS: Final = {
     "price": ("price", "is_purchase"),
     "down": ("down", "down_in_percent", "is_purchase"),
     "quote": ("quoted", "compounding", "over", "year_days"),
-    "aim": ("aim_figure", "aim_is", "aim_by"),
 }
 
 

@@ -55,7 +55,7 @@ ENTRIES: Final[dict[str, Entry]] = {
         "What is still owed when the last period is over: 0 where the payments repay it all, more "
         "where a balloon is left; 30 % is that share of the amount lent.",
     ),
-    "aim_is": Entry("Aim", "What the result is to be. Such as 9,000; of a yearly cost a percent."),
+    "aim.is": Entry("Aim", "What the result is to be. Such as 9,000; of a yearly cost a percent."),
     "over": Entry(
         "Charged for",
         "The time the quoted interest is charged for at once. Such as 90 days, 6 months or 1 year.",
@@ -76,7 +76,7 @@ ENTRIES: Final[dict[str, Entry]] = {
         "The number of the payment it stands at, 0 for the start; a loan with dates takes a day. "
         "Such as 12 or 15 Mar 2028.",
     ),
-    "clauses.begin": Entry(
+    "clauses.from": Entry(
         "From", "The first payment it holds for, or a day. Such as 13 or 1 Jan 2029."
     ),
     "clauses.to": Entry(
@@ -102,9 +102,7 @@ _TYPED_AT: Final = (
     (r"rate\.(percent|over)", r"\1"),
     (r"rate", "percent"),
     (r"purchase\.price", "price"),
-    (r"aim\.(figure|is|by)", r"aim_\1"),
     (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
-    (r"(clauses\.\d+)\.from", r"\1.begin"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
     (
         r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",

@@ -13,7 +13,7 @@ from ..numbers.decimals import plain, precise, to_step
 from ..quotes.styles import CONVENTIONS, Style
 from ..wording.marks import MARKS, Marks
 from .parsing import PLACES, Reading
-from .statement import Statement, TypedClause
+from .statement import Statement, TypedAim, TypedClause
 from .typed_amounts import read_amount, read_balance, read_payment, read_percent
 from .typed_times import read_count, read_date, read_place, read_time, time_of
 
@@ -37,8 +37,8 @@ def readings(statement: Statement) -> dict[str, Reading]:
     )
     start = read_date(statement.start)
     clauses = {}
-    if statement.aim_figure:
-        clauses["aim_is"] = _aim_reading(statement, marks)
+    if statement.aim:
+        clauses["aim.is"] = _aim_reading(statement, statement.aim, marks)
     for number, clause in enumerate(statement.clauses):
         for name, reading in _clause_readings(clause, statement).items():
             clauses[f"clauses.{number}.{name}"] = reading
@@ -56,9 +56,9 @@ def readings(statement: Statement) -> dict[str, Reading]:
     }
 
 
-def _aim_reading(statement: Statement, marks: Marks) -> Reading:
+def _aim_reading(statement: Statement, aim: TypedAim, marks: Marks) -> Reading:
     """What a result is to be: money, a percentage or a number of payments."""
-    figure, typed = statement.aim_figure, statement.aim_is
+    figure, typed = aim.figure, aim.is_
     if figure == "count":
         reading = read_count(typed, marks, statement.every)
     elif figure == "end_date":
@@ -104,10 +104,10 @@ def _lent(statement: Statement, bought: dict[str, Reading], marks: Marks) -> Rea
 def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Reading]:
     """How what is typed in a clause is read; what its verb does not need is not."""
     marks = MARKS[statement.marks]
-    places = ("begin", "to") if clause.is_stretch else ("at",)
+    places = {"from": clause.begin, "to": clause.to} if clause.is_stretch else {"at": clause.at}
     read = {
-        name: read_place(getattr(clause, name), marks, may_be_open=clause.is_stretch)
-        for name in places
+        name: read_place(typed, marks, may_be_open=clause.is_stretch)
+        for name, typed in places.items()
     }
     if clause.verb == "rate" or (clause.verb in ("step", "fee") and clause.in_percent):
         read["figure"] = read_percent(clause.figure, marks)

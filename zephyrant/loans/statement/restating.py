@@ -13,7 +13,7 @@ from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import PLACES
 from .reading import BOUGHT, NUMBERS, readings
-from .statement import Statement, TypedClause
+from .statement import Statement, TypedAim, TypedClause
 from .typed_amounts import read_payment
 from .typed_times import time_text
 
@@ -63,14 +63,10 @@ def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:
     if aim is None:
         return {}
     if isinstance(aim.is_, date):
-        return {"aim_figure": aim.figure, "aim_is": write_day(aim.is_), "aim_by": aim.by}
+        return {"aim": TypedAim(figure=aim.figure, is_=write_day(aim.is_), by=aim.by)}
     places = {"count": 0, "effective": 2, "us_apr": 2, "eu_aprc": 2}
     least = places.get(aim.figure, loan.decimals)
-    return {
-        "aim_figure": aim.figure,
-        "aim_is": marks.number(aim.is_, PLACES, least),
-        "aim_by": aim.by,
-    }
+    return {"aim": TypedAim(figure=aim.figure, is_=marks.number(aim.is_, PLACES, least), by=aim.by)}
 
 
 def _typed_purchase(loan: Loan, marks: Marks) -> dict[str, Any]:
@@ -137,7 +133,7 @@ def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
         pay=clause.pay or "nothing",
         every=str(clause.every) if clause.every else "",
         taken=clause.taken or "from-proceeds",
-        levels=clause.then is not None,
+        then=clause.then,
         **quote,
     )
 
@@ -154,8 +150,6 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         if name == "payment" and read[name].note and not read[name].other:
             carried = read_payment(typed, was, statement.currency, statement.every, marks)
             return carried.text or typed
-        if name == "aim_is" and statement.aim_figure == "end_date":
-            return typed
         if value in (None, UNKNOWN) or typed.rstrip().endswith("%"):
             return (
                 typed.replace(was.decimal, marks.decimal) if typed.rstrip()[-1:] == "%" else typed
@@ -163,7 +157,7 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         return marks.number(Decimal(value or "0"), PLACES, least)
 
     was = MARKS[statement.marks]
-    least = {"percent": 2, "count": 0, "down": 0, "aim_is": 0}
+    least = {"percent": 2, "count": 0, "down": 0}
     entries: dict[str, Any] = {
         name: anew(
             name,
@@ -173,13 +167,15 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         for name in (
             *NUMBERS,
             *(BOUGHT if statement.is_purchase else ()),
-            *(("aim_is",) if statement.aim_figure else ()),
         )
         if not (name == "principal" and statement.is_purchase)
     }
     if "over" in read and read["over"].value:
         number, _, period = read["over"].value.partition(" ")
         entries["over"] = time_text(Decimal(number), period, marks)
+    if statement.aim and statement.aim.figure != "end_date":
+        is_ = anew("aim.is", statement.aim.is_, 0)
+        entries["aim"] = statement.aim.model_copy(update={"is_": is_})
     entries["clauses"] = tuple(
         clause
         if clause.verb == "pay"

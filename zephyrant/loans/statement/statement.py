@@ -3,9 +3,9 @@
 A statement is a loan document whose figures stand as typed, in the marks of whoever types.
 """
 
-from typing import Final
+from typing import Any, Final, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..calendars.dates import DayCount
 from ..document.clauses import Pay, Taken, VerbName
@@ -19,17 +19,23 @@ from ..wording.marks import MarksName
 TYPED: Final = Field(default="", max_length=200)
 
 
+def _renamed(given: dict[str, Any], older: dict[str, str]) -> dict[str, Any]:
+    """What was kept under other names."""
+    return {older.get(name, name): value for name, value in given.items()}
+
+
 class TypedClause(BaseModel):
-    """A clause as typed: where (`at`, or `begin` and `to`), what is done, and how much.
+    """A clause as typed, in the words of a document: where (`at`, or `from` and `to`), what is
+    done, and how much.
 
     `figure` is the verb's amount or percent. Places are numbers of payments or days.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
 
     verb: VerbName = "payment"
     at: str = TYPED
-    begin: str = TYPED
+    begin: str = Field(default="", max_length=200, alias="from")
     to: str = TYPED
     is_stretch: bool = False
     months: tuple[int, ...] = Field(default=(), max_length=12)
@@ -42,14 +48,35 @@ class TypedClause(BaseModel):
     pay: Pay = "nothing"
     every: str = TYPED
     taken: Taken = "from-proceeds"
-    levels: bool = False
+    then: Literal["re-level"] | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, given: Any) -> Any:  # noqa: ANN401
+        """Clauses were kept with `begin` for `from`, and `levels` for what follows."""
+        if not isinstance(given, dict):
+            return given
+        given = _renamed(given, {"begin": "from"})
+        if "levels" in given:
+            given["then"] = "re-level" if given.pop("levels") else None
+        return given
+
+
+class TypedAim(BaseModel):
+    """An aim as typed: its result and the figure that moves, as a document names them; what it is
+    to be is typed."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+
+    figure: str = Field(max_length=20)
+    is_: str = Field(default="", max_length=200, alias="is")
+    by: str = Field(max_length=100)
 
 
 class Statement(BaseModel):
     """A loan as typed: figures are text in `marks`, choices are the document's own.
 
-    Of a purchase `price` and `down` are typed, and the principal follows from them. An aim names
-    its result and the figure that moves as a document does; what it is to be is typed.
+    Of a purchase `price` and `down` are typed, and the principal follows from them.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -78,6 +105,15 @@ class Statement(BaseModel):
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
     clauses: tuple[TypedClause, ...] = Field(default=(), max_length=MOST_CLAUSES)
-    aim_figure: str = Field(default="", max_length=20)
-    aim_is: str = TYPED
-    aim_by: str = Field(default="", max_length=100)
+    aim: TypedAim | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, given: Any) -> Any:  # noqa: ANN401
+        """Statements were kept with `aim_figure`, `aim_is` and `aim_by`."""
+        names = ("figure", "is", "by")
+        if not isinstance(given, dict) or not any(f"aim_{name}" in given for name in names):
+            return given
+        given = dict(given)
+        aim = {name: given.pop(f"aim_{name}", "") for name in names}
+        return {"aim": aim if aim["figure"] else None, **given}

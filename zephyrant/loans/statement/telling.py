@@ -176,7 +176,7 @@ def _aim(statement: Statement, loan: Loan, aim: AimResult, marks: Marks) -> AimT
         entry=typed_at(aim["by"]),
         title=path.named.title,
         figure=named.alone,
-        target=_target(named, statement.aim_is),
+        target=_target(named, statement.aim.is_ if statement.aim else ""),
         value=shown(aim["value"]) if aim["value"] is not None else None,
         unit=_UNITS.get(kind, loan.currency),
         exact=before_rounding(aim["exact"], marks) if aim["exact"] else None,

@@ -58,7 +58,7 @@ def figures(statement: Statement) -> tuple[Figure, ...]:
     told = []
     for entry, path, named, text in figures_of(statement):
         is_asked = text.strip() == UNKNOWN
-        may_move = not is_asked and str(path) != statement.aim_figure
+        may_move = not is_asked and (statement.aim is None or str(path) != statement.aim.figure)
         told.append(
             Figure(
                 entry=entry,
@@ -155,8 +155,8 @@ def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[
         if name.startswith(field)
     }
     document = {**_clause_place(clause, entries), **_clause_verb(clause, entries)}
-    if clause.levels and clause.verb in LEVELS:
-        document["then"] = "re-level"
+    if clause.then and clause.verb in LEVELS:
+        document["then"] = clause.then
     return document
 
 
@@ -164,9 +164,9 @@ def _clause_place(clause: TypedClause, entries: dict[str, str | None]) -> dict[s
     if not clause.is_stretch:
         return {"at": entries["at"] or "1"}
     place: dict[str, Any] = {}
-    for name, key in (("begin", "from"), ("to", "to")):
+    for name in ("from", "to"):
         if entries[name]:
-            place[key] = entries[name]
+            place[name] = entries[name]
     if clause.months:
         place["months"] = list(clause.months)
     return place
@@ -214,12 +214,8 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     }
     if "start" in dated:
         dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
-    if statement.aim_figure:
-        dated["aim"] = {
-            "figure": statement.aim_figure,
-            "is": value["aim_is"],
-            "by": statement.aim_by,
-        }
+    if statement.aim:
+        dated["aim"] = {**statement.aim.model_dump(by_alias=True), "is": value["aim.is"]}
     if statement.clauses:
         dated["clauses"] = [
             _clause(clause, number, read) for number, clause in enumerate(statement.clauses)

@@ -22,23 +22,24 @@ interface Props {
 export function AimLine({ statement, figures, figure, onChange, place }: Props) {
   const { results } = useDesk().words;
   const movable = figures.filter((each) => each.may_move);
-  if (!statement.aim_figure)
+  const { aim } = statement;
+  if (!aim)
     return (
       <p className="mt-1 text-[0.95rem] text-soft">
         <Button
           look="dotted"
           onClick={() => {
             const by = movable[0]?.path ?? "principal";
-            onChange({ aim_figure: "total_interest", aim_is: "", aim_by: by });
-            focusSoon("[data-figure=aim_is]");
+            onChange({ aim: { figure: "total_interest", is: "", by } });
+            focusSoon("[data-figure='aim.is']");
           }}
         >
           Aim at a result
         </Button>
       </p>
     );
-  const [aimedAt = "", at = ""] = statement.aim_figure.split("@");
-  const moves = movable.find((each) => each.path === statement.aim_by);
+  const [aimedAt = "", at = ""] = aim.figure.split("@");
+  const moves = movable.find((each) => each.path === aim.by);
   const result = results.find((each) => each.name === aimedAt);
   const placed = { balance: place || "12", interest: "1-12" };
   const options = results
@@ -51,20 +52,23 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
       Aim: the{" "}
       <Choice
         name="Result aimed at"
-        value={statement.aim_figure}
+        value={aim.figure}
         shown={result ? filled(result.title, { place: at }) : aimedAt}
         options={options}
-        onChoose={(aim_figure) => onChange({ aim_figure })}
+        onChoose={(chosen) => onChange({ aim: { ...aim, figure: chosen } })}
       />{" "}
-      <Places at={at} onChange={(typed) => onChange({ aim_figure: `${aimedAt}@${typed}` })} />
-      is to be {figure("aim_is")}
+      <Places
+        at={at}
+        onChange={(typed) => onChange({ aim: { ...aim, figure: `${aimedAt}@${typed}` } })}
+      />
+      is to be {figure("aim.is")}
       {result?.is_percent && " %"}, and the{" "}
       <Choice
         name="Figure that moves"
-        value={statement.aim_by}
+        value={aim.by}
         shown={moves?.title ?? "figure …"}
         options={movable.map(({ path, title }) => ({ value: path, label: title }))}
-        onChoose={(aim_by) => onChange({ aim_by })}
+        onChoose={(by) => onChange({ aim: { ...aim, by } })}
       />{" "}
       moves for it
       {moves && textOf(statement, moves.entry).trim() !== "" && (
@@ -76,7 +80,7 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
         className="font-sans text-[0.95rem]"
         // Leaving the figure sets it anew and moves what stands after it: the click comes first.
         onMouseDown={(event) => event.preventDefault()}
-        onClick={() => onChange({ aim_figure: "", aim_is: "", aim_by: "" })}
+        onClick={() => onChange({ aim: null })}
       >
         Drop the aim
       </Button>

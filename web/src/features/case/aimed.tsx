@@ -46,7 +46,7 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
           Take {take.text} into the loan
         </Button>
       )}
-      <AimCurve statement={statement} aim={aim} target={answer.aim.target} />
+      <AimCurve statement={statement} aim={aim} told={answer.aim} />
     </div>
   );
 }
@@ -55,16 +55,16 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
 function AimCurve({
   statement,
   aim,
-  target,
+  told,
 }: {
   statement: Statement;
   aim: AimTold;
-  target: string;
+  told: NonNullable<Answer["aim"]>;
 }) {
   const found = useSweep({
     statement,
-    varied: [{ path: statement.aim_by, typed: "" }],
-    results: [statement.aim_figure],
+    varied: [{ path: told.by, typed: "" }],
+    results: [told.figure],
   });
   if (!found.data) return null;
   return (
@@ -72,7 +72,7 @@ function AimCurve({
       <figcaption className="px-1 text-sm text-soft">
         {capital(aim.figure)} against the {aim.title}
       </figcaption>
-      <Trend data={found.data} aim={{ value: target, told: aim.target }} />
+      <Trend data={found.data} aim={{ value: told.target, told: aim.target }} />
     </figure>
   );
 }

@@ -29,10 +29,10 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
   const choose = (value: string) =>
     onChange(
       value === "once"
-        ? { is_stretch: false, months: [], at: clause.at || clause.begin }
+        ? { is_stretch: false, months: [], at: clause.at || clause.from }
         : {
             is_stretch: true,
-            begin: value === "months" ? "" : clause.begin || clause.at,
+            from: value === "months" ? "" : clause.from || clause.at,
             months: value === "months" ? WINTER : [],
           },
     );
@@ -52,12 +52,12 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
       {kind === "once" && figure(name("at"))}
       {kind === "stretch" && (
         <>
-          {figure(name("begin"))} to {figure(name("to"))}
+          {figure(name("from"))} to {figure(name("to"))}
         </>
       )}
       {kind === "months" && (
         <>
-          {clause.begin !== "" && <>from payment {figure(name("begin"))} </>}
+          {clause.from !== "" && <>from payment {figure(name("from"))} </>}
           <Months clause={clause} of={of} onChange={onChange} />
         </>
       )}

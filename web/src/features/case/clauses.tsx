@@ -27,7 +27,7 @@ function blank(verb: VerbWord, place: string, isSeason: boolean): Clause {
   return {
     verb: verb.name as Clause["verb"],
     at: isStretch ? "" : place,
-    begin: isStretch && !isSeason ? place : "",
+    from: isStretch && !isSeason ? place : "",
     to: "",
     is_stretch: isStretch,
     months: isSeason ? WINTER : [],
@@ -39,7 +39,7 @@ function blank(verb: VerbWord, place: string, isSeason: boolean): Clause {
     pay: "nothing",
     every: "",
     taken: "from-proceeds",
-    levels: false,
+    then: null,
   };
 }
 
@@ -55,7 +55,7 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
     if (!verb) return;
     const clause = blank(verb, place, isSeason);
     onChange({ clauses: [...clauses, clause] });
-    const first = isSeason ? "figure" : clause.is_stretch ? "begin" : "at";
+    const first = isSeason ? "figure" : clause.is_stretch ? "from" : "at";
     const field = place && verb.figure !== "none" ? "figure" : first;
     focusSoon(`[data-figure="clauses.${clauses.length}.${field}"]`);
   };
@@ -132,9 +132,9 @@ function OneClause({
             ,{" "}
             <OneOf
               name={`Then, clause ${number + 1}`}
-              value={clause.levels ? "levels" : "keeps"}
+              value={clause.then ?? ""}
               options={words.choices.then}
-              onChoose={(value) => onChange({ levels: value === "levels" })}
+              onChoose={(value) => onChange({ then: value || null })}
             />
           </>
         )}

@@ -17,23 +17,27 @@ export function titleOf(name: EntryName, words: Words): string {
   return clause ? `${title}, clause ${Number(clause[1]) + 1}` : title;
 }
 
-/** What is typed at an entry. */
+type Held = Record<string, unknown>;
+
+/** What is typed at an entry: its name says where it stands in the statement. */
 export function textOf(statement: Statement, name: EntryName): string {
-  const clause = IN_A_CLAUSE.exec(name);
-  const holder: object | undefined = clause ? statement.clauses[Number(clause[1])] : statement;
-  const entries = (holder ?? {}) as Record<string, unknown>;
-  const text = entries[clause?.[2] ?? name];
-  return typeof text === "string" ? text : "";
+  let held: unknown = statement;
+  for (const step of name.split(".")) held = (held as Held | null | undefined)?.[step];
+  return typeof held === "string" ? held : "";
+}
+
+function put(held: unknown, [step = "", ...others]: string[], text: string): unknown {
+  if (Array.isArray(held))
+    return (held as unknown[]).map((each, place) =>
+      place === Number(step) ? put(each, others, text) : each,
+    );
+  const own = (held ?? {}) as Held;
+  return { ...own, [step]: others.length ? put(own[step], others, text) : text };
 }
 
 /** The statement with something else typed at an entry. */
 export function withText(statement: Statement, name: EntryName, text: string): Statement {
-  const clause = IN_A_CLAUSE.exec(name);
-  if (!clause) return { ...statement, [name]: text };
-  const clauses = statement.clauses.map((each, place) =>
-    place === Number(clause[1]) ? { ...each, [clause[2] ?? ""]: text } : each,
-  );
-  return { ...statement, clauses };
+  return put(statement, name.split("."), text) as Statement;
 }
 
 /** The entry marked with the ?, if there is one. */

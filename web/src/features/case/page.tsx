@@ -99,9 +99,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
             busy={!current}
             onAsk={onPage.askFor}
             onWorking={() => setSheet("working")}
-            onTake={(name, text) =>
-              change({ ...withText(statement, name, text), aim_figure: "", aim_is: "", aim_by: "" })
-            }
+            onTake={(name, text) => change({ ...withText(statement, name, text), aim: null })}
           />
           <Note content={content} onChange={onPage.changeBeside} />
         </div>

@@ -70,7 +70,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
         statement={statement}
         figure={figure}
         dated={dated}
-        lent={current && !statement.aim_by.startsWith("purchase") ? lent : ""}
+        lent={current && !statement.aim?.by.startsWith("purchase") ? lent : ""}
         onChange={change}
         onAsk={setAsk}
       />
