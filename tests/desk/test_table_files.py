@@ -17,9 +17,10 @@ from zephyrant.desk import table_files
 from zephyrant.desk.table_command import solve_table
 from zephyrant.loans import NotALoan
 from zephyrant.loans.calendars.days_in_words import read_day
-from zephyrant.loans.tape.matching import look, match, unanswered, unmatched
+from zephyrant.loans.tape.columns import Defaults
+from zephyrant.loans.tape.looking import look, unanswered
+from zephyrant.loans.tape.matching import match, unmatched
 from zephyrant.loans.tape.not_loans import apart
-from zephyrant.loans.tape.rows import Defaults
 from zephyrant.loans.tape.solving import solve_tape
 from zephyrant.loans.tape.summary import outliers, summarise
 

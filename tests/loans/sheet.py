@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, ROUND_UP, Decimal
 from typing import Any
 
-from zephyrant.loans.files.workbook import FIRST_ROW, FormulaSheet
+from zephyrant.loans.files.formula_sheet import FIRST_ROW, FormulaSheet
 
 from .documents import document
 

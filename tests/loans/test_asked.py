@@ -14,11 +14,13 @@ from zephyrant.loans import Loan
 from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
 from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.sentence import terms_in_words
-from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of
+from zephyrant.loans.files.formula_sheet import FIRST_ROW
+from zephyrant.loans.files.workbook import workbook_of
 from zephyrant.loans.ledger.rows import Schedule
 from zephyrant.loans.questions.balance_at import owed
 from zephyrant.loans.questions.period_totals import PeriodTotals, period_totals_of
-from zephyrant.loans.questions.reconciliation import Matched, reconcile
+from zephyrant.loans.questions.reconciliation import reconcile
+from zephyrant.loans.questions.their_table import Matched
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.typed_amounts import read_amount
 from zephyrant.loans.statement.values import read_values

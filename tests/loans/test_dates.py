@@ -21,7 +21,7 @@ from zephyrant.loans.calendars.dates import (
     pace,
     year_fraction,
 )
-from zephyrant.loans.cost.yearly_cost import years_between
+from zephyrant.loans.cost.unit_times import years_between
 
 from . import reference
 from .documents import PERIODS, document, solve

@@ -10,7 +10,7 @@ from zephyrant.loans.calendars.days_in_words import read_days
 from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.questions.balance_at import owed
 from zephyrant.loans.questions.period_totals import period_totals_of
-from zephyrant.loans.questions.reconciliation import decimal_mark, number_in
+from zephyrant.loans.questions.their_table import decimal_mark, number_in
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.typed_amounts import (
     read_amount,

@@ -11,7 +11,8 @@ from zephyrant import loans
 from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.paths import with_figure
 from zephyrant.loans.numbers.decimals import plain
-from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, sensitivity_of, small_changes
+from zephyrant.loans.questions.sensitivity import MOST_POINTS, Axis, sensitivity_of
+from zephyrant.loans.questions.small_changes import small_changes
 from zephyrant.loans.statement.statement import Statement
 from zephyrant.loans.statement.values import read_values, suggested_values
 from zephyrant.loans.statement.variations import Varied, variant, vary

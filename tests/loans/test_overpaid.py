@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zephyrant.loans import Answer
-from zephyrant.loans.files.workbook import FIRST_ROW, workbook_of
+from zephyrant.loans.files.formula_sheet import FIRST_ROW
+from zephyrant.loans.files.workbook import workbook_of
 from zephyrant.loans.questions.reconciliation import reconcile
 from zephyrant.loans.wording.marks import MARKS
 

@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 
 from zephyrant import loans
 from zephyrant.loans.document.figure_path import RATE
-from zephyrant.loans.ledger.discounting import discounted, logarithms, worth_at
+from zephyrant.loans.ledger.discounting import discounted, logarithms
+from zephyrant.loans.ledger.discounting_sloped import worth_at
 from zephyrant.loans.ledger.exact import AFFINE, EXACT, Carrying, unrounded_end
 from zephyrant.loans.ledger.level_arrays import Level
 from zephyrant.loans.ledger.period import Reckoned, Reckoning, happens, happens_until

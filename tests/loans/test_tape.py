@@ -16,7 +16,8 @@ from scipy.optimize import brentq
 from zephyrant import loans
 from zephyrant.loans.ledger.level_arrays import Level
 from zephyrant.loans.roots import many_rates
-from zephyrant.loans.tape.rows import ASKABLE, RESULTS, Defaults, FieldName, row_document
+from zephyrant.loans.tape.columns import ASKABLE, RESULTS, Defaults, FieldName
+from zephyrant.loans.tape.rows import row_document
 from zephyrant.loans.tape.solving import _Tape, solve_tape
 
 Row = dict[FieldName, str]

@@ -8,9 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, PLAIN
-from zephyrant.loans.tape.matching import Looked, counted_in, look, match, together, unanswered
+from zephyrant.loans.tape.columns import FIELDS, RESULTS, FieldName
+from zephyrant.loans.tape.looking import Looked, look, together, unanswered
+from zephyrant.loans.tape.matching import counted_in, match
 from zephyrant.loans.tape.named import FIELDS_NAMED, TOLD_NAMED
-from zephyrant.loans.tape.rows import FIELDS, RESULTS, FieldName, asked_in
+from zephyrant.loans.tape.rows import asked_in
 from zephyrant.loans.tape.summary import SPREAD, outliers, summarise
 from zephyrant.loans.tape.telling import row_in_words
 

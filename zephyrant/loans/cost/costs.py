@@ -18,16 +18,8 @@ from ..ledger.rows import Schedule, due
 from ..line.line import Line
 from ..line.moves import Between, Fee
 from ..numbers.decimals import percent_text, plain, precise, to_step
-from .yearly_cost import (
-    Flows,
-    Moved,
-    Run,
-    YearlyCost,
-    general_cost,
-    times_of,
-    us_force,
-    yearly_cost,
-)
+from .unit_times import times_of
+from .yearly_cost import Flows, Moved, Run, YearlyCost, general_cost, us_force, yearly_cost
 
 #: Nearer than this to a tie a float is looked at exactly; and where there are so many units.
 _TIE: Final = 1e-4

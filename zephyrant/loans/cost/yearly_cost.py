@@ -11,35 +11,24 @@ Worked in floats: a present value of flows of one sign, to 1e-12 of a rate and t
 
 from collections.abc import Sequence
 from datetime import date
-from decimal import Decimal
-from functools import cached_property, lru_cache
-from itertools import chain
 from math import exp, expm1, fsum, log, log1p
 from typing import Final, NamedTuple
 
-import numpy as np
 from typing_extensions import TypedDict
 
-from ..calendars.dates import Calendar, OddTime, Pace, months_later, odd_time, steps_back
+from ..calendars.dates import Calendar, odd_time
 from ..numbers.decimals import percent_text
-from ..roots.crossings import (
-    LEAST_GROWTH,
-    MOST_GROWTH,
-    Curve,
-    Floats,
-    Values,
-    crossings_in_floats,
-)
-from ..roots.narrowing import newton_between
+from ..roots.narrowing import newton_between, to_a_float
+from .single_payment import single_rate, single_term
+from .unit_flows import UnitFlow, UnitFlows, only_rate
+from .unit_times import times_of
 
 #: Forces further from 0 than this are not looked for.
 _FARTHEST: Final = 700.0
-_ENOUGH: Final = 1e-15
 #: Payments among which one advance and one payment, in net flows, can hide.
 _FEW: Final = 4
 #: Below this the mean time of a run is its middle.
 _TINY: Final = 1e-6
-_MONTH: Final = Pace(months=1)
 
 
 class YearlyCost(TypedDict):
@@ -63,58 +52,6 @@ class Moved(NamedTuple):
 
     place: int | date
     amount: float
-
-
-class UnitFlow(NamedTuple):
-    """Money after so many whole units and, before them, a fraction of one at simple interest."""
-
-    whole: float
-    fraction: float
-    amount: float
-
-
-class UnitFlows(Curve):
-    """Flows by units of time, ready to be discounted at rates i of one unit.
-
-    Each is worth its amount / ((1 + fraction i) (1 + i)^whole): the logarithm of that is convex in
-    i, and so is that of a sum of such.
-    """
-
-    def __init__(self, flows: Sequence[UnitFlow]) -> None:
-        self.flows = tuple(flows)
-        # Number by number: far faster than flow by flow.
-        numbers = np.fromiter(chain.from_iterable(flows), float, 3 * len(flows))
-        whole_fraction_amount = numbers.reshape(-1, 3).T
-        amounts = whole_fraction_amount[2]
-        self._sides = [whole_fraction_amount[:, side] for side in (amounts > 0, amounts < 0)]
-        self.has_both = all(side.size for side in self._sides)
-
-    def values(self, at: Floats) -> Values:
-        """Logarithms of what is received and of what is paid, and their slopes."""
-        lent, paid = (_log_worth(side, at) for side in self._sides)
-        return Values(*lent, *paid)
-
-    def gap(self, at: Decimal) -> tuple[Decimal, Decimal]:
-        """What is received less what is paid, discounted, and its slope by the rate."""
-        total = slope = Decimal(0)
-        for whole, fraction, amount in self.flows:
-            units, part = Decimal(whole), Decimal(fraction)
-            present_value = Decimal(amount) / ((1 + part * at) * (1 + at) ** units)
-            total += present_value
-            slope -= present_value * (units / (1 + at) + part / (1 + part * at))
-        return total, slope
-
-
-def _log_worth(side: Floats, at: Floats) -> tuple[Floats, Floats]:
-    whole, fraction, amount = side
-    simple = 1 + np.multiply.outer(at, fraction)
-    exponents = -np.multiply.outer(np.log1p(at), whole)
-    # The largest term is taken out, so that nothing overflows.
-    most = exponents.max(axis=1)
-    present_value = np.abs(amount) * np.exp(exponents - most[:, None]) / simple
-    total = present_value.sum(axis=1)
-    pull = whole / (1 + at)[:, None] + fraction / simple
-    return np.log(total) + most, -(present_value * pull).sum(axis=1) / total
 
 
 class Flows(NamedTuple):
@@ -157,7 +94,7 @@ def _single(flows: Flows) -> float | None:
     ((last, amount),) = later
     ends = int(last) + (calendar is not None)
     return single_rate(
-        amount / lent, _single_term(0, ends, times_of(calendar, flows.a_year, in_advance=False))
+        amount / lent, single_term(0, ends, times_of(calendar, flows.a_year, in_advance=False))
     )
 
 
@@ -201,19 +138,6 @@ def _even(calendar: Calendar) -> bool:
     return calendar.is_regular and (step.days > 1 or (step.months > 0 and calendar.start.day <= 28))
 
 
-def years_between(start: date, day: date, step: Pace) -> float:
-    """Years as Annex I counts them: whole weeks or months back from `day`, then days."""
-    if step.days > 1:
-        weeks, days = divmod((day - start).days, 7)
-        return weeks / 52 + days / 365
-    months = 0 if step.days else steps_back(start, day, _MONTH)
-    rest = months_later(day, -months)
-    days = (rest - start).days
-    if not days:
-        return months / 12
-    return months / 12 + days / (rest - months_later(rest, -12)).days
-
-
 def _force(lent: float, runs: Sequence[Run], fraction: float, guess: float) -> float | None:
     """ln(1 + i) at which the payments are worth what is lent; i is of one unit of time.
 
@@ -243,7 +167,7 @@ def _force(lent: float, runs: Sequence[Run], fraction: float, guess: float) -> f
         _FARTHEST,
         guess,
         rises=False,
-        enough=lambda to: _ENOUGH * max(1.0, abs(to)),
+        enough=to_a_float,
     )
 
 
@@ -293,143 +217,10 @@ def general_cost(
     us_apr = None if us is None else a_year * us
     if us is not None and len(net) == 2:
         (begins, lent), (ends, paid) = sorted(net, key=lambda each: -each[1])
-        us_apr = single_rate(-paid / lent, _single_term(begins, ends, times))
+        us_apr = single_rate(-paid / lent, single_term(begins, ends, times))
     cost: YearlyCost = {"us_apr": _told(us_apr), "eu_aprc": _told(eu)}
     return cost, None if eu is None else log1p(eu) / a_year
 
 
 #: Sums of floats below this are nothing.
 _NO_MONEY: Final = 1e-9
-
-
-def only_rate(flows: UnitFlows, a_year: float) -> float | None:
-    """The rate of one unit at which flows balance, where it is the only one."""
-    if not flows.has_both:
-        return None
-    low = LEAST_GROWTH ** (1 / a_year) - 1
-    rates = crossings_in_floats(flows, low, MOST_GROWTH ** (1 / a_year) - 1)
-    return rates[0] if len(rates) == 1 else None
-
-
-class Term(NamedTuple):
-    """The time between the one advance and the one payment: so many unit-periods of which `a_year`
-    make a year, `fraction` of one bearing simple interest."""
-
-    a_year: float
-    whole: int
-    fraction: float
-
-
-def single_rate(ratio: float, term: Term) -> float:
-    """The actuarial rate a year of one advance and one payment that is `ratio` of it."""
-    if not term.fraction:
-        return term.a_year * expm1(log(ratio) / term.whole)
-
-    def height(rate: float) -> tuple[float, float]:
-        growth = log1p(term.fraction * rate) + term.whole * log1p(rate)
-        slope = term.fraction / (1 + term.fraction * rate) + term.whole / (1 + rate)
-        return growth - log(ratio), slope
-
-    rate = newton_between(
-        height,
-        -1.0 + 1e-15,
-        max(1.0, ratio) / term.fraction,
-        0.0,
-        rises=True,
-        enough=lambda to: _ENOUGH * max(1.0, abs(to)),
-    )
-    return term.a_year * rate
-
-
-def _single_term(begins: int | date, ends: int | date, times: "Times") -> Term:
-    """The unit-period of one advance and one payment is the term, at most a year (12 CFR 1026
-    Appendix J (b)(4) and (5)): of whole months 12 / months a year, else 365 / days."""
-    if times.calendar is None:
-        between, a_year = abs(times.units(ends)[0] - times.units(begins)[0]), times.a_year
-        if between < a_year:
-            return Term(a_year / between, 1, 0.0)
-        years, over = divmod(between, a_year)
-        return Term(1.0, int(years), over / a_year)
-    first, last = sorted(times.day(place) for place in (begins, ends))
-    months = steps_back(first, last, _MONTH)
-    whole = months // 12
-    rest = months_later(last, -12 * whole)
-    is_whole = months_later(last, -months) == first or months_later(first, months) == last
-    fraction = months % 12 / 12 if is_whole else (rest - first).days / 365
-    return Term(1.0, whole, fraction) if whole else Term(1 / fraction, 1, 0.0)
-
-
-class Times:
-    """How far from the start payments (0: the start) and days lie; each is counted once."""
-
-    def __init__(self, calendar: Calendar | None, a_year: int, *, in_advance: bool) -> None:
-        self.calendar, self.a_year, self._in_advance = calendar, a_year, in_advance
-        self._days: dict[int, date] = {}
-        self._years: dict[int | date, float] = {}
-        self._units: dict[int | date, tuple[float, float]] = {}
-
-    def day(self, place: int | date) -> date:
-        """The day of a place, of a loan with dates."""
-        if isinstance(place, date):
-            return place
-        if self.calendar is None:
-            raise ValueError("a number without dates")
-        known = self._days.get(place)
-        if known is None:
-            known = self.calendar.payment(place) if place else self.calendar.start
-            self._days[place] = known
-        return known
-
-    def moment(self, place: int | date) -> float | date:
-        """When a place is, to be compared with others."""
-        return self.day(place) if self.calendar else self.units(place)[0]
-
-    def units(self, place: int | date) -> tuple[float, float]:
-        """Whole unit-periods from the start, and the fraction of one before them.
-
-        Payments lie whole unit-periods after the first, whatever the days of their months.
-        """
-        known = self._units.get(place)
-        if known is None:
-            known = self._units[place] = self._counted_units(place)
-        return known
-
-    def _counted_units(self, place: int | date) -> tuple[float, float]:
-        calendar = self.calendar
-        if place == 0:
-            return 0.0, 0.0
-        if isinstance(place, int):
-            if calendar is None:
-                return float(place) - (1 if self._in_advance else 0), 0.0
-            odd = self._odd
-            return float(odd.whole + place - 1), float(odd.fraction)
-        if calendar is None:
-            raise ValueError("a day without dates")
-        odd = odd_time(calendar.start, place, calendar.step)
-        return float(odd.whole), float(odd.fraction)
-
-    @cached_property
-    def _odd(self) -> OddTime:
-        if self.calendar is None:
-            raise ValueError("an odd time without dates")
-        return odd_time(self.calendar.start, self.calendar.first, self.calendar.step)
-
-    def years(self, place: int | date) -> float:
-        """Years from the start, by 2014/17/EU Annex I."""
-        known = self._years.get(place)
-        if known is None:
-            known = self._years[place] = self._counted_years(place)
-        return known
-
-    def _counted_years(self, place: int | date) -> float:
-        if place == 0:
-            return 0.0
-        if self.calendar is None:
-            return self.units(place)[0] / self.a_year
-        return years_between(self.calendar.start, self.day(place), self.calendar.step)
-
-
-@lru_cache(maxsize=8)
-def times_of(calendar: Calendar | None, a_year: int, in_advance: bool) -> Times:
-    """Those of a loan, kept for its next question."""
-    return Times(calendar, a_year, in_advance=in_advance)

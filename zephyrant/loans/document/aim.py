@@ -14,7 +14,8 @@ from pydantic import (
     model_validator,
 )
 
-from .fields import DAY_SCHEMA, decimal_of, in_quotes, number_schema, read_date, wrong, wrong_at
+from .field_schemas import number_schema
+from .fields import DAY_SCHEMA, decimal_of, in_quotes, read_date, wrong, wrong_at
 from .figure_path import FigurePath, figure_path
 from .parts import Part
 

@@ -6,7 +6,7 @@ A value that cannot be read raises with a sentence for whoever wrote it.
 import re
 from datetime import date
 from decimal import Decimal
-from typing import Annotated, Any, Final, Literal, get_args
+from typing import Annotated, Final, Literal, get_args
 
 from pydantic import BeforeValidator, PlainSerializer, WithJsonSchema
 from pydantic_core import PydanticCustomError
@@ -14,6 +14,7 @@ from pydantic_core import PydanticCustomError
 from ..calendars import frequencies
 from ..numbers.currencies import currencies
 from ..numbers.decimals import decimal_places
+from .field_schemas import NOT_BELOW_ZERO, least_schema, number_schema, whole_schema
 from .limits import (
     FIRST_YEAR,
     LAST_YEAR,
@@ -30,9 +31,6 @@ Unknown = Literal["?"]
 FigureName = Literal["principal", "rate", "count", "payment", "balance"]
 FIGURES: Final[tuple[FigureName, ...]] = get_args(FigureName)
 _DECIMAL = re.compile(r"[+-]?(\d+(\.\d*)?|\.\d+)", re.ASCII)
-_DECIMAL_SCHEMA = {"type": "string", "pattern": r"^[+-]?(\d+(\.\d*)?|\.\d+)$"}
-#: Zero or more: only nothing has a sign.
-_NOT_BELOW_ZERO = {"type": "string", "pattern": r"^(\+?(\d+(\.\d*)?|\.\d+)|-(0+(\.0*)?|\.0+))$"}
 
 
 def wrong(message: str) -> PydanticCustomError:
@@ -217,22 +215,6 @@ def _written(value: object) -> object:
     return f"{value:f}" if isinstance(value, Decimal) else value
 
 
-def number_schema(*extra: dict[str, Any]) -> dict[str, Any]:
-    """The JSON Schema of a number, as text or not; `extra`: what may stand there besides."""
-    return {"anyOf": [*extra, _DECIMAL_SCHEMA, {"type": "number"}]}
-
-
-def least_schema(*extra: dict[str, Any]) -> dict[str, Any]:
-    """The JSON Schema of a number of zero or more, as text or not."""
-    return {"anyOf": [*extra, _NOT_BELOW_ZERO, {"type": "number", "minimum": 0}]}
-
-
-def _whole_schema(least: int, most: int) -> dict[str, Any]:
-    """That of a whole number, as text or not."""
-    text = {"type": "string", "pattern": r"^\+?\d+(\.0+)?$"}
-    return {"anyOf": [{"type": "integer", "minimum": least, "maximum": most}, text]}
-
-
 _ASKED = {"const": UNKNOWN, "type": "string"}
 _WRITTEN = PlainSerializer(_written, return_type=str | int)
 Amount = Annotated[
@@ -243,7 +225,7 @@ Amount = Annotated[
         {
             "anyOf": [
                 _ASKED,
-                _NOT_BELOW_ZERO,
+                NOT_BELOW_ZERO,
                 {"type": "number", "minimum": 0, "exclusiveMaximum": int(MOST_MONEY)},
             ]
         }
@@ -261,7 +243,7 @@ FeePercent = Annotated[
 Count = Annotated[
     int | Unknown,
     BeforeValidator(_count),
-    WithJsonSchema({"anyOf": [_ASKED, *_whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
+    WithJsonSchema({"anyOf": [_ASKED, *whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
 ]
 Every = Annotated[
     frequencies.Frequency,
@@ -270,7 +252,7 @@ Every = Annotated[
         {
             "anyOf": [
                 {"enum": list(frequencies.PERIODS), "type": "string"},
-                *_whole_schema(1, MOST_PAYMENTS_A_YEAR)["anyOf"],
+                *whole_schema(1, MOST_PAYMENTS_A_YEAR)["anyOf"],
             ]
         }
     ),
@@ -282,7 +264,7 @@ CompoundingField = Annotated[
         {
             "anyOf": [
                 {"enum": [*frequencies.PERIODS, "continuous"], "type": "string"},
-                *_whole_schema(1, MOST_COMPOUNDINGS)["anyOf"],
+                *whole_schema(1, MOST_COMPOUNDINGS)["anyOf"],
             ]
         }
     ),
@@ -293,17 +275,17 @@ CurrencyCode = Annotated[
 Periods = Annotated[Decimal, BeforeValidator(_periods), _WRITTEN, WithJsonSchema(least_schema())]
 DAY_SCHEMA = {"type": "string", "pattern": r"^\d{4}-\d{2}-\d{2}$", "format": "date"}
 Day = Annotated[date, BeforeValidator(read_date), WithJsonSchema(DAY_SCHEMA)]
-_PLACE_SCHEMA = {"anyOf": [*_whole_schema(0, MOST_PAYMENTS)["anyOf"], DAY_SCHEMA]}
+_PLACE_SCHEMA = {"anyOf": [*whole_schema(0, MOST_PAYMENTS)["anyOf"], DAY_SCHEMA]}
 Place = Annotated[int | date, BeforeValidator(_place), WithJsonSchema(_PLACE_SCHEMA)]
 Month = Annotated[
     int,
     BeforeValidator(_month),
-    WithJsonSchema(_whole_schema(1, 12)),
+    WithJsonSchema(whole_schema(1, 12)),
 ]
 StepEvery = Annotated[
     int,
     BeforeValidator(_step_every),
-    WithJsonSchema(_whole_schema(1, MOST_PAYMENTS)),
+    WithJsonSchema(whole_schema(1, MOST_PAYMENTS)),
 ]
 #: A growth: above zero or below it.
 Change = Annotated[

@@ -6,152 +6,28 @@ front end's types are generated from the models here.
 
 from datetime import date
 from decimal import Decimal
-from functools import lru_cache
-from typing import Any, Literal, Self
+from typing import Any, Self
 
-from pydantic import ConfigDict, Field, model_validator
+from pydantic import model_validator
 from pydantic_core import PydanticCustomError
 
 from ..calendars import frequencies
-from ..calendars.dates import Calendar, DayCount, later, pace
-from ..numbers.annuity import Timing
-from ..numbers.currencies import currencies
-from ..quotes.styles import Style
-from .aim import Aim
-from .clauses import Clause, Share
+from ..calendars.dates import pace
+from .clauses import Clause
 from .fields import (
-    FIGURES,
     UNKNOWN,
-    Amount,
-    Count,
-    CurrencyCode,
-    Day,
-    Every,
-    OddDays,
     Unknown,
     in_quotes,
     wrong_at,
 )
-from .figure_path import FigurePath, figure_path
-from .limits import MOST_CLAUSES, MOST_PAYMENTS
-from .parts import Part, Rounding
-from .purchase import FINEST_SHARE, Purchase
-from .quote import Quote, outside
+from .limits import MOST_PAYMENTS
+from .loan_fields import LoanFields
+from .purchase import FINEST_SHARE
+from .quote import outside
 
 
-def _what_may_be_left_out(schema: dict[str, Any]) -> None:
-    """The principal where a purchase says what is lent, the payment where clauses are the loan."""
-    left_out = ("principal", "payment")
-    schema["required"] = [name for name in schema["required"] if name not in left_out]
-    no_payments = {"properties": {"count": {"enum": [0, "0"]}}}
-    schema["allOf"] = [
-        {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
-        {"anyOf": [{"required": ["payment"]}, no_payments]},
-    ]
-
-
-@lru_cache(maxsize=256)
-def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> Calendar | None:
-    """Made once for a document, so that what it has counted is kept."""
-    step, in_advance = pace(every), timing == "in-advance"
-    if step is None:
-        return None
-    if first is None:
-        first = start if in_advance else later(start, step, 1)
-    return Calendar(start, first, step, in_advance)
-
-
-class Loan(Part):
+class Loan(LoanFields):
     """A loan, one figure of which may be unknown (`"?"`); with none the figures are checked."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_what_may_be_left_out)
-
-    zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
-    name: str = Field(default="", max_length=200)
-    currency: CurrencyCode
-    principal: Amount = Field(description='The amount lent, or "?".')
-    rate: Quote
-    count: Count = Field(description='The number of regular payments, or "?".')
-    every: Every = "month"
-    payment: Amount = Field(
-        description='Each regular payment, or "?"; may be left out where `count` is 0.',
-    )
-    balance: Amount = Field(
-        default=Decimal(0),
-        description='What is still owed at the end of the last period (0, or a balloon), or "?".',
-    )
-    timing: Timing = "in-arrears"
-    rounding: Rounding = Rounding()
-    start: Day | None = Field(default=None, description="When the money is lent.")
-    first_payment: Day | None = Field(
-        default=None,
-        description="When the first payment is due; left out, one period after the start, "
-        "in advance at the start.",
-    )
-    day_count: DayCount = "equal"
-    odd_days: OddDays = "simple"
-    clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
-    purchase: Purchase | None = None
-    aim: Aim | None = None
-
-    @property
-    def unknown(self) -> str | None:
-        """The figure that is asked for: its name, of a clause its path; none where all are
-        stated."""
-        return next(iter(self._asked()), None)
-
-    @property
-    def asked(self) -> FigurePath | None:
-        """Where the figure stands that is asked for."""
-        return figure_path(self.unknown) if self.unknown else None
-
-    def _asked(self) -> tuple[str, ...]:
-        purchase = self.purchase
-        bought = (f"purchase.{purchase.asked}",) if purchase and purchase.asked else ()
-        figures = (
-            name
-            for name in FIGURES
-            if not (name == "principal" and bought)
-            and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
-        )
-        clauses = (
-            f"clauses.{number}.{clause.asked}"
-            for number, clause in enumerate(self.clauses)
-            if clause.asked
-        )
-        return (*bought, *figures, *clauses)
-
-    @property
-    def calendar(self) -> Calendar | None:
-        """When payments fall due; none where no dates are stated."""
-        if self.start is None:
-            return None
-        return _calendar(self.start, self.first_payment, self.every, self.timing)
-
-    @property
-    def decimals(self) -> int:
-        """Decimals of the currency's minor unit."""
-        return currencies()[self.currency].decimals
-
-    @property
-    def minor_unit(self) -> Decimal:
-        """The smallest amount of the currency that can be paid."""
-        return Decimal(1).scaleb(-self.decimals)
-
-    @property
-    def step(self) -> Decimal:
-        """What payments are rounded to a multiple of."""
-        return self.rounding.to or self.minor_unit
-
-    @property
-    def payments_a_year(self) -> int:
-        """How many payments make a year."""
-        return frequencies.a_year(self.every)
-
-    @property
-    def compounding(self) -> frequencies.Compounding:
-        """The compounding of a nominal quote, the payments' own where none is stated."""
-        return self.every if self.rate.compounding is None else self.rate.compounding
 
     @model_validator(mode="after")
     def _lends_what_the_purchase_leaves(self) -> Self:
@@ -253,27 +129,6 @@ class Loan(Part):
             raise wrong_at("aim.by", "The figure that moves cannot be the one that is aimed at.")
         return self
 
-    def paths(self) -> tuple[str, ...]:
-        """Where figures stand in the document."""
-        lent = ["principal"]
-        if self.purchase is not None:
-            kind = "percent" if self.purchase.down.percent is not None else "amount"
-            lent = ["purchase.price", f"purchase.down.{kind}"]
-        own = ("rate.percent", "count", "payment", "balance")
-        clauses = []
-        for number, clause in enumerate(self.clauses):
-            verb, figure = clause.verb, getattr(clause, clause.verb)
-            if verb == "rate":
-                clauses.append(f"clauses.{number}.rate.percent")
-            elif isinstance(figure, Decimal) or figure == UNKNOWN:
-                clauses.append(f"clauses.{number}.{verb}")
-            elif isinstance(figure, Share):
-                clauses.append(f"clauses.{number}.{verb}.percent")
-            elif verb == "step":
-                kind = "percent" if figure.percent is not None else "amount"
-                clauses.append(f"clauses.{number}.step.{kind}")
-        return (*lent, *own, *clauses)
-
     @model_validator(mode="after")
     def _clauses_have_their_places(self) -> Self:
         seen = set()
@@ -341,24 +196,6 @@ class Loan(Part):
         if count and place > calendar.end(count):
             return f"{place} lies after the end, {calendar.end(count)}."
         return None
-
-    @property
-    def style(self) -> Style:
-        """How the rate is quoted, and for which payments."""
-        return self.style_of(self.rate)
-
-    def style_of(self, rate: Quote) -> Style:
-        """How a rate of this loan is quoted."""
-        of_a_loan = rate.convention.is_of_a_loan
-        return Style(
-            quoted=rate.quoted,
-            compounding=self.every if rate.compounding is None else rate.compounding,
-            every=self.every,
-            over=rate.over.time if rate.over else None,
-            year_days=rate.year_days or 365,
-            payments=self.count if of_a_loan and self.count != UNKNOWN else None,
-            in_advance=of_a_loan and self.timing == "in-advance",
-        )
 
     @model_validator(mode="after")
     def _flat_speaks_of_level_payments(self) -> Self:

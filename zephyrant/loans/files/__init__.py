@@ -1,8 +1,9 @@
 """Workbooks, lists of quotes and flows, as bytes and texts: nothing here opens a file."""
 
 from .flows import read_flows
+from .formula_sheet import FIRST_ROW, NAMES, FormulaRow, FormulaSheet, FormulaTerm
 from .quotes import read_file, write_csv, write_json
-from .workbook import FIRST_ROW, NAMES, FormulaRow, FormulaSheet, FormulaTerm, workbook_of
+from .workbook import workbook_of
 
 __all__ = [
     "FIRST_ROW",

@@ -14,7 +14,7 @@ from ..document.limits import MOST_CLAUSES
 from ..document.loan import Loan
 from ..document.reading import check
 from ..errors import FieldError, NotALoan
-from ..questions.reconciliation import decimal_mark, number_in, read_table
+from ..questions.their_table import decimal_mark, number_in, read_table
 
 _DAYS: Final = ("date", "day", "when", "due")
 _AMOUNTS: Final = ("amount", "flow", "cash flow", "value")

@@ -1,18 +1,14 @@
 """A schedule as live arithmetic: formulas of a sheet that a reviewer can re-check and change.
 
-Interest multiplies first, divides last and is rounded once its noise is gone, so that binary
-arithmetic gives the ledger's cents. Where it would not, or where no formula tells a figure, the
+Where binary arithmetic would not give the ledger's cents, or where no formula tells a figure, the
 cell holds ours as a number, its row says so, and what does not follow is said at the input.
 """
 
 from collections.abc import Iterator
 from dataclasses import replace
-from decimal import ROUND_HALF_UP, Decimal
-from fractions import Fraction
-from typing import Final, NamedTuple
+from decimal import Decimal
 
 from ..budget import look
-from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
 from ..document.figure_path import PAYMENT as THE_PAYMENT
 from ..document.loan import Loan
@@ -23,83 +19,21 @@ from ..line.growth import NO_TIME, Span
 from ..line.line import Line, with_asked
 from ..line.stretch import Stretch
 from ..numbers.affine import Affine
-from ..numbers.decimals import precise
 from ..numbers.ratios import as_decimal
 from ..unknowns.worked import work_out
-
-#: Where the terms stand on their sheet, and what the cells are called.
-PRINCIPAL, PERCENT, PER_PERIOD = "Terms!$B$3", "Terms!$B$4", "Terms!$B$5"
-PAYMENT, BALANCE = "Terms!$B$6", "Terms!$B$7"
-NAMES: Final = {
-    "Principal": PRINCIPAL,
-    "Percent": PERCENT,
-    "Percent_of_one_period": PER_PERIOD,
-    "Regular_payment": PAYMENT,
-    "Balance_at_the_end": BALANCE,
-}
-#: The first row of the schedule's sheet that holds a payment.
-FIRST_ROW: Final = 2
-#: Decimals at which the noise of binary arithmetic is gone and no cent has been decided.
-_QUIET: Final = 8
-#: Digits that a spreadsheet program holds of a number.
-_DIGITS: Final = 15
-
-
-class FormulaRow(NamedTuple):
-    """The cells of a payment: formulas as text, our values beside them.
-
-    `measured`: days or parts of a year, where interest needs them. `percent`: of the period, where
-    it is not that of the terms. `added` and `repaid`: what was lent or taken as a fee meanwhile,
-    and what was paid on top. `marked`: why a cell holds a number in place of a formula. `without`
-    and `each`: the balance rolled unrounded without the figure that is asked for, and with 1 of it.
-    """
-
-    row: Row
-    opening: str
-    interest: str
-    principal: str
-    payment: str
-    closing: str
-    measured: Decimal | None
-    percent: Decimal | None
-    added: str
-    repaid: str
-    marked: str | None
-    without: str
-    each: str
-
-
-class FormulaTerm(NamedTuple):
-    """A figure of the terms: its value or, where others tell it, its formula; `note` says what
-    follows it and what does not. `is_input`: it is there to be changed."""
-
-    value: Decimal
-    formula: str | None
-    note: str
-    is_input: bool
-
-
-class FormulaTerms(NamedTuple):
-    """The terms the formulas refer to."""
-
-    principal: FormulaTerm
-    percent: FormulaTerm
-    per_period: FormulaTerm
-    payment: FormulaTerm
-    balance: FormulaTerm
-
-
-class FormulaSheet(NamedTuple):
-    """A whole schedule as formulas; `busy`: money moves besides the payments; `finds`: a formula
-    finds the figure that is asked for; `says`: what does not follow."""
-
-    terms: FormulaTerms
-    rows: tuple[FormulaRow, ...]
-    schedule: Schedule
-    measured_in: str | None
-    busy: bool
-    finds: bool
-    says: tuple[str, ...]
+from .formula_interest import InterestFormulas
+from .formula_sheet import (
+    BALANCE,
+    FIRST_ROW,
+    PAYMENT,
+    PERCENT,
+    PRINCIPAL,
+    QUIET,
+    FormulaRow,
+    FormulaSheet,
+    FormulaTerm,
+    FormulaTerms,
+)
 
 
 def workbook_of(loan: Loan) -> FormulaSheet | None:
@@ -131,15 +65,12 @@ class _Writer:
     def __init__(self, loan: Loan, line: Line, schedule: Schedule, ending: Ending) -> None:
         self.loan, self.line, self.schedule, self.ending = loan, line, schedule, ending
         self.terms = line.terms
-        self.advance = loan.timing == "in-advance" and loan.count != 0
-        self.decimals = loan.decimals
-        self.rounds = loan.rounding.interest == "nearest" and schedule.unit.places == loan.decimals
+        self.interest = InterestFormulas(loan, line.terms, schedule)
+        self.advance, self.decimals = self.interest.advance, loan.decimals
+        self.rounds = self.interest.rounds
         self.busy = any(row.advance or row.repay or row.fee for row in schedule.rows)
         self.last_row = FIRST_ROW + len(schedule.rows) - 1
-        self.measured_in = {
-            "equal": None,
-            "actual/actual": "part of a year",
-        }.get(loan.day_count, "days")
+        self.measured_in = self.interest.measured_in
         self.shares = self._shares()
         self.finds = self._can_find()
 
@@ -218,8 +149,8 @@ class _Writer:
         step = self.loan.step if is_payment else self.loan.minor_unit
         way = "ROUNDUP" if rounding.payment == "up" and is_payment else "ROUND"
         if step == self.loan.minor_unit:
-            return f"{way}(ROUND({text},{_QUIET}),{self.decimals})"
-        return f"{way}(ROUND({text}/{step:f},{_QUIET}),0)*{step:f}"
+            return f"{way}(ROUND({text},{QUIET}),{self.decimals})"
+        return f"{way}(ROUND({text}/{step:f},{QUIET}),0)*{step:f}"
 
     def says(self, rows: tuple[FormulaRow, ...]) -> tuple[str, ...]:
         """What of the sheet does not follow."""
@@ -255,28 +186,30 @@ class _Writer:
 
     def _row(self, row: Row, number: int, stretch: Stretch, span: Span) -> FormulaRow:
         look()
+        stated = self.interest.stated
         opening = f"=G{number - 1}"
         if number == FIRST_ROW:
             more = row.opening - self.schedule.unit.count(self.terms.principal)
-            opening = f"={PRINCIPAL}" + (f"+{self._stated(more)}" if more else "")
+            opening = f"={PRINCIPAL}" + (f"+{stated(more)}" if more else "")
         is_last = number == self.last_row
         own = 100 * as_decimal(stretch.after if self.advance else stretch.before)
-        is_own = (stretch.before, stretch.after) != self._by_terms(row, stretch, span)
+        is_own = (stretch.before, stretch.after) != self.interest.by_terms(row, stretch, span)
         fraction = span.simple / self.loan.payments_a_year
-        factor = self._factor(row, number, stretch, fraction, is_own=is_own)
+        measured = as_decimal(fraction * self.interest.divisor())
+        factor = self.interest.factor(row, number, stretch, fraction, is_own=is_own)
         beyond = self._beyond(row, stretch)
         moved = f"+J{number}-K{number}" if self.busy else ""
         base = f"(C{number}{moved}-F{number})" if self.advance else f"C{number}"
         interest = (
-            self._stated(row.interest) if factor is None else self._rounded(f"{base}*{factor}")
+            stated(row.interest) if factor is None else self.interest.rounded(f"{base}*{factor}")
         )
         payment = self._payment(row, number, moved, beyond, caps=factor is not None)
         marked = None if factor is not None else "stated: money moves, or the rate turns, inside it"
         settles = is_last or (
             self.ending.settles_by == "interest-before" and number == self.last_row - 1
         )
-        if factor is not None and not settles and not self._agrees(row, stretch):
-            interest, marked = self._stated(row.interest), "stated: binary arithmetic may differ"
+        if factor is not None and not settles and not self.interest.agrees(row, stretch):
+            interest, marked = stated(row.interest), "stated: binary arithmetic may differ"
         if is_last:
             payment, interest = self._settled(row, number, moved, factor, (payment, interest))
         elif settles:
@@ -288,11 +221,11 @@ class _Writer:
             interest,
             f"=F{number}+K{number}-D{number}" if self.busy else f"=F{number}-D{number}",
             payment,
-            self._rounded(f"C{number}+D{number}{moved}-F{number}"),
-            as_decimal(fraction * self._divisor()) if self.measured_in and not is_own else None,
+            self.interest.rounded(f"C{number}+D{number}{moved}-F{number}"),
+            measured if self.measured_in and not is_own else None,
             own if is_own and factor is not None else None,
-            self._stated(row.advance + row.fee),
-            self._stated(row.repay),
+            stated(row.advance + row.fee),
+            stated(row.repay),
             marked,
             *self._helpers(number, moved, factor or "0", beyond, stretch),
         )
@@ -314,7 +247,7 @@ class _Writer:
         without, each = f"L{number - 1}", f"M{number - 1}"
         if number == FIRST_ROW:
             more = self.schedule.rows[0].opening - self.schedule.unit.count(self.terms.principal)
-            without = f"C{number}" if asks_payment else self._stated(more)
+            without = f"C{number}" if asks_payment else self.interest.stated(more)
             each = "0" if asks_payment else "1"
         paid, one = f"-{stretch.payment:f}", "0"
         if beyond is not None:
@@ -330,7 +263,7 @@ class _Writer:
     ) -> str:
         """The regular payment, no more than is owed; another one as it is stated."""
         if beyond is None:
-            return self._stated(row.payment)
+            return self.interest.stated(row.payment)
         regular = f"{PAYMENT}+{beyond:f}" if beyond else PAYMENT
         if not caps or not self.ending.cuts or row.number < self.line.lent_until:
             return f"={regular}"
@@ -345,77 +278,17 @@ class _Writer:
         by = self.ending.settles_by
         if self.schedule.early:
             # Overpaid as shown: the payment stands beside what is repaid too much.
-            return (self._stated(row.payment) if row.closing else payment), interest
+            return (self.interest.stated(row.payment) if row.closing else payment), interest
         if by == "payment" and self.loan.count != 0:
             if not self.advance:
                 return f"=C{number}+D{number}{moved}-{BALANCE}", interest
             if factor is None:
-                return self._stated(row.payment), self._stated(row.interest)
+                return self.interest.stated(row.payment), self.interest.stated(row.interest)
             kept = f"({BALANCE}/(1+{factor}))"
-            kept = self._rounded(kept)[1:] if self.rounds else kept
+            kept = self.interest.rounded(kept)[1:] if self.rounds else kept
             return f"=C{number}{moved}-{kept}", f"={BALANCE}-{kept}"
         if by in ("interest", "interest-before"):
             return payment, f"={BALANCE}-(C{number}{moved}-F{number})"
         if by == "balance":
             return payment, interest
-        return self._stated(row.payment), self._stated(row.interest)
-
-    # Interest
-
-    def _divisor(self) -> int:
-        return {"actual/365": 365, "actual/360": 360, "30/360": 360, "30E/360": 360}.get(
-            self.loan.day_count, 1
-        )
-
-    def _by_terms(self, row: Row, stretch: Stretch, span: Span) -> tuple[Fraction, Fraction]:
-        """Interest on 1 before and after the payment where nothing but the terms decides it."""
-        if not self.terms.provisions:
-            return stretch.before, stretch.after
-        whole = span.interest(self.terms.rate)
-        if self.advance:
-            return (stretch.before if row.number == 1 else Fraction(0)), whole
-        return whole, Fraction(0)
-
-    def _factor(
-        self, row: Row, number: int, stretch: Stretch, fraction: Fraction, *, is_own: bool
-    ) -> str | None:
-        """Interest on 1 in a row, as a formula; None where none tells it."""
-        if stretch.inner or stretch.interest_only or self.schedule.by_day:
-            return None
-        if stretch.before and stretch.after:
-            return None
-        if self.advance and row.number == 1 and stretch.before:
-            return None
-        if is_own or self.loan.count == 0:
-            return f"I{number}/100"
-        calendar, often = self.loan.calendar, self.loan.payments_a_year
-        if self.measured_in:
-            return f"{PER_PERIOD}*{often}*H{number}/{100 * self._divisor()}"
-        if calendar and row.number == 1 and not calendar.is_regular and not self.advance:
-            odd = odd_time(calendar.start, calendar.first, calendar.step)
-            i = f"{PER_PERIOD}/100"
-            if self.loan.odd_days == "compound":
-                return f"((1+{i})^({odd.whole}+{odd.fraction})-1)"
-            return f"((1+{odd.fraction}*{i})*(1+{i})^{odd.whole}-1)"
-        return f"{PER_PERIOD}/100"
-
-    def _agrees(self, row: Row, stretch: Stretch) -> bool:
-        """Whether the formula, rounded once its noise is gone, comes to the ledger's cents."""
-        if not self.rounds:
-            return True
-        rate = stretch.after if self.advance else stretch.before
-        unit = self.schedule.unit
-        moved = row.advance + row.fee - row.repay - row.payment if self.advance else 0
-        with precise():
-            worked = unit.amount(row.opening + moved) * as_decimal(rate)
-            quiet = worked.quantize(Decimal(1).scaleb(-_QUIET), ROUND_HALF_UP)
-            told = quiet.quantize(Decimal(1).scaleb(-self.decimals), ROUND_HALF_UP)
-        # A sheet keeps fifteen digits: the cents, and one more to round them by, are among them.
-        return told == unit.amount(row.interest) and worked.adjusted() + self.decimals < _DIGITS - 2
-
-    def _stated(self, units: int) -> str:
-        return self.schedule.unit.write(units)
-
-    def _rounded(self, text: str) -> str:
-        """To the cent, ties away from zero: the noise of binary arithmetic goes first."""
-        return f"=ROUND(ROUND({text},{_QUIET}),{self.decimals})" if self.rounds else f"={text}"
+        return self.interest.stated(row.payment), self.interest.stated(row.interest)

@@ -4,9 +4,10 @@ from .balance_at import PAYOFF_ROUNDINGS, Owed, PayoffRounding, owed
 from .payoff import CHARGES, PayoffAmount
 from .period_totals import PeriodTotals, period_totals_of
 from .rate_curve import RateCurve, curve_of_rate
-from .reconciliation import Matched, Reconciliation
+from .reconciliation import Reconciliation
 from .sensitivity import ANSWER, ANSWER_TITLE, MOST_POINTS
 from .side_by_side import MOST_BESIDE, Cell, SideBySide, SideBySideRow
+from .their_table import Matched
 
 __all__ = [
     "ANSWER",

@@ -14,6 +14,11 @@ N = TypeVar("N", int, float, Decimal)
 MOST_STEPS = 200
 
 
+def to_a_float(to: float) -> float:
+    """How near a root in floats is to be: to what they tell apart at it, of small ones at one."""
+    return 1e-15 * max(1.0, abs(to))
+
+
 def halvings(
     low: N, high: N, is_low: Callable[[N], bool], middle: Callable[[N, N], N]
 ) -> Iterator[tuple[N, N]]:

@@ -7,7 +7,8 @@ from typing import Final
 from ..answer.aim import aimed
 from ..document.fields import UNKNOWN
 from ..errors import FieldError, NotALoan
-from ..questions.reconciliation import Matched, Reconciliation, reconcile
+from ..questions.reconciliation import Reconciliation, reconcile
+from ..questions.their_table import Matched
 from ..wording.marks import MARKS
 from .statement import Statement
 from .typed_amounts import read_amount

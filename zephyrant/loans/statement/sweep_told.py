@@ -10,7 +10,8 @@ from ..document.figure_path import FigurePath, figure_path
 from ..document.loan import Loan
 from ..document.named import Kind, Named, result_named
 from ..document.telling import headline
-from ..questions.sensitivity import ANSWER, ANSWER_TITLE, Axis, Sensitivity, SmallChange
+from ..questions.sensitivity import ANSWER, ANSWER_TITLE, Axis, Sensitivity
+from ..questions.small_changes import SmallChange
 from ..wording.marks import Marks
 from ..wording.tables import TableTold, row_told
 from .parsing import PLACES

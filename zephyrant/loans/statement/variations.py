@@ -15,11 +15,10 @@ from ..questions.sensitivity import (
     MOST_POINTS,
     Axis,
     Sensitivity,
-    SmallChange,
     not_yet,
     sensitivity_of,
-    small_changes,
 )
+from ..questions.small_changes import SmallChange, small_changes
 from ..wording.marks import MARKS
 from .restating import restate
 from .statement import Statement

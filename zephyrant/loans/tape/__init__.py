@@ -1,9 +1,11 @@
 """Many loans at once: a table matched to figures, solved row by row or as arrays, summed up."""
 
-from .matching import Looked, Question, counted_in, look, match, together, unanswered, unmatched
+from .columns import FIELDS, RESULTS, Defaults, FieldName
+from .looking import Looked, Question, look, together, unanswered
+from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, apart
-from .rows import FIELDS, RESULTS, Defaults, FieldName, asked_in, row_document
+from .rows import asked_in, row_document
 from .solving import solve_tape
 from .summary import Summary, outliers, summarise
 from .telling import SummaryTold, row_in_words, summary_in_words

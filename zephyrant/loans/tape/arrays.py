@@ -1,14 +1,11 @@
 """Rows of a table of loans side by side, as arrays: those that are regular and sure to the cent."""
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.level_arrays import (
     Flags,
@@ -25,23 +22,16 @@ from ..numbers.decimals import PERCENT_PLACES
 from ..quotes.arrays import can_be_arrays, periodic_rates, quoted_percents, ratios
 from ..roots.crossings import Floats
 from ..roots.many_rates import rates, true_rates
-from ..wording.marks import MARKS, Marks
-from .rows import ASKABLE, COST_PLACES, Defaults, FieldName
+from .array_cells import LONGEST, Cells, Texts
+from .columns import ASKABLE, COST_PLACES, Defaults, FieldName
 
-#: Cells of a column.
-Texts = NDArray[np.object_]
 #: What is told of every row of a table, by result.
 Results = dict[str, Texts]
 
-#: Terms longer than this go the exact way.
-_LONGEST: Final = 5_000
-_MOST_UNITS: Final = 1e13
-_LARGEST_PERCENT: Final = 1_000.0
 _SCALE: Final = 10.0**PERCENT_PLACES
 _COST_SCALE: Final = 10.0**COST_PLACES
 #: What floats may leave unsure of a balance at the end before they are not asked, in minor units.
 _MOST_NOISE: Final = 0.1
-_PLAIN: Final = re.compile(r"[\d.\n-]*", re.ASCII)
 _NEAR_GAP: Final = 1e-3
 #: What floats leave unsure of a rate that is stated, relatively.
 _UNSURE: Final = 4e-15
@@ -79,14 +69,14 @@ class Group:
     def __init__(
         self, columns: Mapping[FieldName, Texts], defaults: Defaults, loan: Loan, rows: Wholes
     ) -> None:
-        self.columns, self.defaults, self.loan, self.rows = columns, defaults, loan, rows
+        self.cells = Cells(columns, defaults, loan, len(rows))
+        self.loan, self.rows = loan, rows
         self.often = loan.payments_a_year
-        self.figures = {name: self._figures(name) for name in ASKABLE}
 
     def solve(self, told: Results) -> Wholes:
         """Tells what is sure into `significant`; the places in the table of the rows that were."""
-        unknown, readable = self._unknowns()
-        after = self._after()
+        unknown, readable = self.cells.unknowns()
+        after = self.cells.after()
         readable &= after >= 0
         sure = [np.array([], dtype=np.int64)]
         for place in range(-1, len(ASKABLE)):
@@ -95,73 +85,6 @@ class Group:
                 name = ASKABLE[place] if place >= 0 else None
                 sure.append(self._solve(name, here, after[here], told))
         return np.concatenate(sure)
-
-    # Reading
-
-    def _unknowns(self) -> tuple[Wholes, Flags]:
-        """Which of the five is the unknown of each row (-1: none), and whether all else is read.
-
-        An empty cell is the unknown of its row where no other is marked; an empty balance is
-        nothing.
-        """
-        size = len(self.rows)
-        asked = np.zeros((len(ASKABLE), size), dtype=bool)
-        blank = np.ones_like(asked)
-        for place, name in enumerate(ASKABLE):
-            texts = self.columns.get(name)
-            if texts is not None:
-                asked[place], blank[place] = texts == UNKNOWN, texts == ""
-        unmarked = ~asked.any(axis=0)
-        asked[:-1] |= blank[:-1] & unmarked
-        nothing = blank[-1] & ~asked[-1]
-        self.figures["balance"] = np.where(nothing, 0.0, self.figures["balance"])
-        readable = asked.sum(axis=0) <= 1
-        for place, name in enumerate(ASKABLE):
-            readable &= asked[place] | ~np.isnan(self.figures[name])
-        unknown = np.where(asked.any(axis=0), asked.argmax(axis=0), -1)
-        return unknown, readable
-
-    def _figures(self, name: FieldName) -> Floats:
-        """A column as numbers, money in minor units; NaN where a cell is not plainly one."""
-        texts = self.columns.get(name)
-        if texts is None:
-            return np.full(len(self.rows), np.nan)
-        values = read_plainly(texts, MARKS[self.defaults.marks], percent=name == "percent")
-        with np.errstate(invalid="ignore"):
-            if name == "percent":
-                return self._percents(values, texts)
-            if name == "count":
-                return self._counts(values)
-            units = np.round(values * 10.0**self.loan.decimals)
-            fits = np.abs(units / 10.0**self.loan.decimals - values) <= 1e-12 * np.abs(values)
-            return np.where(fits & (units >= 0) & (units < _MOST_UNITS), units, np.nan)
-
-    def _percents(self, values: Floats, texts: Texts) -> Floats:
-        if self.defaults.percent_as != "percent":
-            part = np.array(["%" not in text for text in texts.tolist()])
-            if self.defaults.percent_as == "part-below-one":
-                part &= (np.abs(values) < 1) & (values != 0)
-            # Percents have a dozen decimals at most: rounding there undoes what floats add.
-            values = np.where(part, np.round(values * 100, 12), values)
-        return np.where((values >= 0) & (values < _LARGEST_PERCENT), values, np.nan)
-
-    def _counts(self, values: Floats) -> Floats:
-        if self.defaults.count_in != "payments":
-            values = values * self.often / (12 if self.defaults.count_in == "months" else 1)
-        whole = (values >= 1) & (values <= _LONGEST) & (values % 1 == 0)
-        return np.where(whole, values, np.nan)
-
-    def _after(self) -> Wholes:
-        """The payment after which what is owed is told; -1 where that cannot be read."""
-        otherwise = self.defaults.after
-        texts = self.columns.get("after")
-        if texts is None:
-            return np.full(len(self.rows), otherwise, dtype=np.int64)
-        told = [
-            otherwise if not text else int(text) if text.isdecimal() and len(text) < 6 else -1
-            for text in texts.tolist()
-        ]
-        return np.array(told, dtype=np.int64)
 
     # Solving
 
@@ -199,7 +122,7 @@ class Group:
         """The figures of some rows as they are stated, nothing where they are asked for."""
 
         def figure(name: FieldName) -> Floats:
-            stated: Floats = np.nan_to_num(self.figures[name][here])
+            stated: Floats = np.nan_to_num(self.cells.figures[name][here])
             return stated
 
         percent = figure("percent")
@@ -344,36 +267,12 @@ def _decimals(values: Floats, places: int) -> list[str]:
     return [form % value for value in (values + 0.0).tolist()]
 
 
-def read_plainly(texts: Texts, marks: Marks, *, percent: bool = False) -> Floats:
-    """Cells as numbers, NaN for each that is not plainly one in these marks."""
-    values = np.full(len(texts), np.nan)
-    some = np.flatnonzero((texts != "") & (texts != UNKNOWN))
-    cells: list[str] = texts[some].tolist()
-    if marks.decimal == "." and _PLAIN.fullmatch("\n".join(cells)):
-        # Digits, points and signs alone: what floats make of them is what stands there.
-        try:
-            values[some] = np.array(cells, dtype=float)
-        except ValueError:
-            pass
-        else:
-            return values
-    group, decimal = re.escape(marks.group), re.escape(marks.decimal)
-    grouped = rf"|\d{{1,3}}({group}\d{{3}})+" if marks.group else ""
-    tail = r"\s*%?" if percent else ""
-    match = re.compile(rf"-?(\d{{1,15}}{grouped})({decimal}\d{{1,12}})?{tail}", re.ASCII).fullmatch
-    for place, text in zip(some.tolist(), cells, strict=True):
-        if match(text):
-            ungrouped = text.replace(marks.group, "") if marks.group else text
-            values[place] = float(ungrouped.rstrip("% ").replace(marks.decimal, "."))
-    return values
-
-
 def _ended(level: Level) -> Floats:
     """The number of payments until the balance is reached, as rolling them to the cent shows."""
     unrounded = counts(level)
     found = np.full(len(unrounded), np.nan)
     for extra in (0, 1, -1):
-        some = np.flatnonzero(np.isnan(found) & (unrounded < _LONGEST))
+        some = np.flatnonzero(np.isnan(found) & (unrounded < LONGEST))
         if len(some):
             trial = np.maximum(np.ceil(unrounded[some] - 1e-9) + extra, 1)
             trying = replace(level.at(some), count=trial.astype(np.int64))

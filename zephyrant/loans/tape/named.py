@@ -5,7 +5,7 @@ from typing import Final, NamedTuple
 
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Kind, Named
 from ..document.parts import Rounding
-from .rows import FieldName
+from .columns import FieldName
 
 #: What a column of a file can be.
 FIELDS_NAMED: Final[dict[FieldName, str]] = {

@@ -1,125 +1,24 @@
-"""A row of a table of loans: as a document, and told by the core that solves cases."""
+"""A row of a table of loans as a document."""
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from contextlib import suppress
 from datetime import date
 from decimal import Decimal
-from typing import Any, Final, Literal, get_args
+from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field
-
-from ..answer.consistency import consistency
-from ..answer.results import as_paid
-from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import read_days
-from ..cost.costs import yearly_costs
-from ..document.fields import UNKNOWN, CompoundingField, CurrencyCode, Every
+from ..document.fields import UNKNOWN
 from ..document.limits import MOST_COMPOUNDINGS
-from ..document.loan import Loan
-from ..document.parts import Rounding
 from ..errors import FieldError, NotALoan
-from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
-from ..numbers.decimals import percent_text, plain
-from ..questions.balance_at import owed
-from ..quotes.conversion import footings
-from ..quotes.styles import Quoted
+from ..numbers.decimals import plain
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
 from ..statement.typed_times import read_count
-from ..unknowns.solution import footing_rate
-from ..unknowns.worked import value_as_paid, work_out
-from ..wording.marks import MARKS, PLAIN, Marks, MarksName
+from ..wording.marks import MARKS, Marks
+from .columns import ASKABLE, MONEY, Defaults, FieldName
 from .not_loans import stated
-
-#: What a column of a table can hold.
-FieldName = Literal[
-    "name",
-    "currency",
-    "principal",
-    "percent",
-    "quoted",
-    "compounding",
-    "count",
-    "every",
-    "payment",
-    "balance",
-    "timing",
-    "start",
-    "first_payment",
-    "after",
-    "income",
-    "share",
-]
-FIELDS: Final[tuple[FieldName, ...]] = get_args(FieldName)
-#: The five that can be the unknown of a row.
-ASKABLE: Final[tuple[FieldName, ...]] = ("principal", "percent", "count", "payment", "balance")
-MONEY: Final[tuple[FieldName, ...]] = ("principal", "payment", "balance")
-
-#: Results of a row, in the order they are told.
-RESULTS: Final = (
-    "unknown",
-    "found",
-    "principal",
-    "percent",
-    "count",
-    "payment",
-    "balance",
-    "periodic",
-    "nominal",
-    "effective",
-    "total_paid",
-    "total_interest",
-    "final_payment",
-    "owed",
-    "us_apr",
-    "eu_aprc",
-    "gap",
-    "fits",
-    "problem",
-)
-#: Decimals a yearly cost is told with in a table.
-COST_PLACES: Final = 6
-
-
-class Defaults(BaseModel):
-    """What holds for every row whose columns do not say otherwise, and how cells are read.
-
-    `percent_as`: whether 0.0635 is 0.0635 %, 6.35 % (`part`), or 6.35 % only where it is below 1.
-    `count_in`: what a bare number of a term counts. `apart`: what becomes of rows that read as
-    totals or notes. `after`: the payment after which what is owed
-    is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
-    """
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    currency: CurrencyCode = "EUR"
-    quoted: Quoted = "nominal"
-    compounding: CompoundingField | None = None
-    every: Every = "month"
-    timing: Timing = "in-arrears"
-    rounding: Rounding = Rounding()
-    marks: MarksName = "comma-point"
-    percent_as: Literal["percent", "part", "part-below-one"] = "percent"
-    dates: Literal["day-first", "month-first"] = "day-first"
-    count_in: Literal["payments", "months", "years"] = "payments"
-    apart: Literal["leave-out", "solve"] = "leave-out"
-    after: int = Field(default=0, ge=0, le=36_500)
-    owed_on: date | None = None
-
-
-Columns = Mapping[FieldName, Sequence[str]]
-Told = dict[str, list[str]]
-FIELD_NAMES: Final = {
-    "principal": "Amount: ",
-    "rate.percent": "Rate: ",
-    "count": "Number of payments: ",
-    "payment": "Payment: ",
-    "balance": "Balance: ",
-    "start": "Lent on: ",
-    "first_payment": "First payment: ",
-}
 
 
 def is_day(text: str, defaults: Defaults) -> bool:
@@ -133,9 +32,6 @@ def _day(text: str, defaults: Defaults) -> date | None:
     if len(days) > 1 and defaults.dates == "month-first":
         return days[1]
     return days[0] if days else None
-
-
-# A row as a document
 
 
 def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[dict[str, Any], int]:
@@ -289,103 +185,3 @@ def _read_term(typed: str, marks: Marks, defaults: Defaults, every: Any) -> Read
 def refused(field: str, message: str) -> NotALoan:
     """What is wrong at one field."""
     return NotALoan([FieldError(field=field, message=message)])
-
-
-# A row the exact way
-
-
-def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
-    """A loan told as a row of a table, by the core that solves cases."""
-    worked = work_out(loan)
-    found, schedule = worked.found, worked.schedule
-    told = {"unknown": _unknown(loan), **_stated(loan)}
-    if found.reason:
-        return {**told, "problem": found.reason.say(PLAIN)}
-    if worked.line is None:
-        return {**told, "problem": "Several rates fit: open it as a case."}
-    if found.solutions:
-        solution = found.meant
-        told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
-        told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
-    rate = footing_rate(loan, found)
-    told |= {**_rates(loan, rate), **_fits(loan)}
-    if schedule is None:
-        return {
-            **told,
-            "problem": worked.unlaid.say(PLAIN) if worked.unlaid else "It has no schedule.",
-        }
-    if 0 < after <= len(schedule.rows):
-        told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
-    elif not after and owed_on is not None:
-        told["owed"] = _owed_on(loan, owed_on)
-    if rate is not None:
-        for name, cost in yearly_costs(worked.line, schedule, rate).items():
-            told[name] = "" if cost is None else cost_text(float(str(cost)))
-    return {**told, **_totals(loan)}
-
-
-def _rates(loan: Loan, rate: Decimal | None) -> dict[str, str]:
-    if rate is None:
-        return {}
-    footing = footings(rate, loan.payments_a_year)
-    names = ("periodic", "nominal", "effective")
-    return {name: percent_text(getattr(footing, name)) for name in names}
-
-
-def _fits(loan: Loan) -> dict[str, str]:
-    if loan.unknown is not None:
-        return {}
-    held = consistency(loan, PLAIN)
-    gap = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
-    return {"gap": gap, "fits": "yes" if held["fits"] else "no"}
-
-
-def _totals(loan: Loan) -> dict[str, str]:
-    totals = {}
-    for name in ("total_paid", "total_interest", "final_payment"):
-        value = as_paid(loan, name)
-        totals[name] = "" if value is None else plain(value, loan.decimals)
-    return totals
-
-
-def _owed_on(loan: Loan, day: date) -> str:
-    """What is owed on a day, "" where the loan has no dates or does not run then."""
-    if loan.calendar is None:
-        return ""
-    try:
-        (found,) = owed(with_the_answer(loan), day.isoformat(), PLAIN)
-    except NotALoan:
-        return ""
-    return str(found["owed"])
-
-
-def cost_text(percent: float) -> str:
-    """A yearly cost as a table tells it."""
-    # Nothing is not below zero.
-    return f"{round(percent, COST_PLACES) + 0.0:.{COST_PLACES}f}"
-
-
-def _unknown(loan: Loan) -> str:
-    return "percent" if loan.unknown == "rate" else loan.unknown or ""
-
-
-def _stated(loan: Loan) -> dict[str, str]:
-    """Those of the five that are stated."""
-    figures: dict[str, object] = {
-        "principal": loan.principal,
-        "percent": loan.rate.percent,
-        "count": loan.count,
-        "payment": loan.payment,
-        "balance": loan.balance,
-    }
-    return {
-        name: _figure_text(name, value, loan) for name, value in figures.items() if value != UNKNOWN
-    }
-
-
-def _figure_text(name: str, value: object, loan: Loan) -> str:
-    if name == "count":
-        return str(value)
-    if name == "percent":
-        return percent_text(Decimal(str(value)))
-    return plain(Decimal(str(value)), loan.decimals)

@@ -11,19 +11,12 @@ import numpy as np
 from ..document.reading import check
 from ..errors import NotALoan
 from ..ledger.level_arrays import Flags
-from .arrays import Group, Results, Texts, is_plain
+from .array_cells import Texts
+from .arrays import Group, Results, is_plain
+from .columns import FIELD_NAMES, RESULTS, Columns, Defaults, FieldName, Told
+from .exact_row import exact_row
 from .not_loans import APART_SAYS, Apart
-from .rows import (
-    FIELD_NAMES,
-    RESULTS,
-    Columns,
-    Defaults,
-    FieldName,
-    Told,
-    exact_row,
-    is_day,
-    row_document,
-)
+from .rows import is_day, row_document
 
 _log = logging.getLogger(__name__)
 #: A loan to read the choices of a row by.

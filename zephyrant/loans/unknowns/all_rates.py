@@ -13,7 +13,8 @@ from typing import Final, NamedTuple
 import numpy as np
 
 from ..document.figure_path import FigurePath
-from ..ledger.discounting import left_at, logarithms
+from ..ledger.discounting import logarithms
+from ..ledger.discounting_sloped import left_at
 from ..ledger.period import Reckoned, happens
 from ..ledger.plain_numbers import IN_FLOATS
 from ..line.growth import InRate

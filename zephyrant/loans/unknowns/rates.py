@@ -5,7 +5,7 @@ from fractions import Fraction
 
 from ..document.figure_path import RATE, FigurePath
 from ..document.loan import Loan
-from ..ledger.discounting import worth_at
+from ..ledger.discounting_sloped import worth_at
 from ..ledger.exact import unrounded_end
 from ..line.growth import NO_TIME
 from ..line.line import in_rate, lay_out

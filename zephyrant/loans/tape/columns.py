@@ -1,0 +1,102 @@
+"""What the columns of a table of loans hold: those of the file that are read, and the results; what
+holds for every row where no column says otherwise."""
+
+from collections.abc import Mapping, Sequence
+from datetime import date
+from typing import Final, Literal, get_args
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..document.fields import CompoundingField, CurrencyCode, Every
+from ..document.parts import Rounding
+from ..numbers.annuity import Timing
+from ..quotes.styles import Quoted
+from ..wording.marks import MarksName
+
+#: What a column of a table can hold.
+FieldName = Literal[
+    "name",
+    "currency",
+    "principal",
+    "percent",
+    "quoted",
+    "compounding",
+    "count",
+    "every",
+    "payment",
+    "balance",
+    "timing",
+    "start",
+    "first_payment",
+    "after",
+    "income",
+    "share",
+]
+FIELDS: Final[tuple[FieldName, ...]] = get_args(FieldName)
+#: The five that can be the unknown of a row.
+ASKABLE: Final[tuple[FieldName, ...]] = ("principal", "percent", "count", "payment", "balance")
+MONEY: Final[tuple[FieldName, ...]] = ("principal", "payment", "balance")
+
+#: Results of a row, in the order they are told.
+RESULTS: Final = (
+    "unknown",
+    "found",
+    "principal",
+    "percent",
+    "count",
+    "payment",
+    "balance",
+    "periodic",
+    "nominal",
+    "effective",
+    "total_paid",
+    "total_interest",
+    "final_payment",
+    "owed",
+    "us_apr",
+    "eu_aprc",
+    "gap",
+    "fits",
+    "problem",
+)
+#: Decimals a yearly cost is told with in a table.
+COST_PLACES: Final = 6
+
+
+class Defaults(BaseModel):
+    """What holds for every row whose columns do not say otherwise, and how cells are read.
+
+    `percent_as`: whether 0.0635 is 0.0635 %, 6.35 % (`part`), or 6.35 % only where it is below 1.
+    `count_in`: what a bare number of a term counts. `apart`: what becomes of rows that read as
+    totals or notes. `after`: the payment after which what is owed
+    is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    currency: CurrencyCode = "EUR"
+    quoted: Quoted = "nominal"
+    compounding: CompoundingField | None = None
+    every: Every = "month"
+    timing: Timing = "in-arrears"
+    rounding: Rounding = Rounding()
+    marks: MarksName = "comma-point"
+    percent_as: Literal["percent", "part", "part-below-one"] = "percent"
+    dates: Literal["day-first", "month-first"] = "day-first"
+    count_in: Literal["payments", "months", "years"] = "payments"
+    apart: Literal["leave-out", "solve"] = "leave-out"
+    after: int = Field(default=0, ge=0, le=36_500)
+    owed_on: date | None = None
+
+
+Columns = Mapping[FieldName, Sequence[str]]
+Told = dict[str, list[str]]
+FIELD_NAMES: Final = {
+    "principal": "Amount: ",
+    "rate.percent": "Rate: ",
+    "count": "Number of payments: ",
+    "payment": "Payment: ",
+    "balance": "Balance: ",
+    "start": "Lent on: ",
+    "first_payment": "First payment: ",
+}

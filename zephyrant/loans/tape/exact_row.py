@@ -1,0 +1,116 @@
+"""A loan told as a row of a table, by the core that solves cases."""
+
+from datetime import date
+from decimal import Decimal
+
+from ..answer.consistency import consistency
+from ..answer.results import as_paid
+from ..answer.solving import with_the_answer
+from ..cost.costs import yearly_costs
+from ..document.fields import UNKNOWN
+from ..document.loan import Loan
+from ..errors import NotALoan
+from ..numbers.decimals import percent_text, plain
+from ..questions.balance_at import owed
+from ..quotes.conversion import footings
+from ..unknowns.solution import footing_rate
+from ..unknowns.worked import value_as_paid, work_out
+from ..wording.marks import PLAIN
+from .columns import COST_PLACES
+
+
+def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
+    """A loan told as a row of a table, by the core that solves cases."""
+    worked = work_out(loan)
+    found, schedule = worked.found, worked.schedule
+    told = {"unknown": _unknown(loan), **_stated(loan)}
+    if found.reason:
+        return {**told, "problem": found.reason.say(PLAIN)}
+    if worked.line is None:
+        return {**told, "problem": "Several rates fit: open it as a case."}
+    if found.solutions:
+        solution = found.meant
+        told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
+        told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
+    rate = footing_rate(loan, found)
+    told |= {**_rates(loan, rate), **_fits(loan)}
+    if schedule is None:
+        return {
+            **told,
+            "problem": worked.unlaid.say(PLAIN) if worked.unlaid else "It has no schedule.",
+        }
+    if 0 < after <= len(schedule.rows):
+        told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
+    elif not after and owed_on is not None:
+        told["owed"] = _owed_on(loan, owed_on)
+    if rate is not None:
+        for name, cost in yearly_costs(worked.line, schedule, rate).items():
+            told[name] = "" if cost is None else cost_text(float(str(cost)))
+    return {**told, **_totals(loan)}
+
+
+def _rates(loan: Loan, rate: Decimal | None) -> dict[str, str]:
+    if rate is None:
+        return {}
+    footing = footings(rate, loan.payments_a_year)
+    names = ("periodic", "nominal", "effective")
+    return {name: percent_text(getattr(footing, name)) for name in names}
+
+
+def _fits(loan: Loan) -> dict[str, str]:
+    if loan.unknown is not None:
+        return {}
+    held = consistency(loan, PLAIN)
+    gap = plain(round(Decimal(held["gap"]), loan.decimals), loan.decimals)
+    return {"gap": gap, "fits": "yes" if held["fits"] else "no"}
+
+
+def _totals(loan: Loan) -> dict[str, str]:
+    totals = {}
+    for name in ("total_paid", "total_interest", "final_payment"):
+        value = as_paid(loan, name)
+        totals[name] = "" if value is None else plain(value, loan.decimals)
+    return totals
+
+
+def _owed_on(loan: Loan, day: date) -> str:
+    """What is owed on a day, "" where the loan has no dates or does not run then."""
+    if loan.calendar is None:
+        return ""
+    try:
+        (found,) = owed(with_the_answer(loan), day.isoformat(), PLAIN)
+    except NotALoan:
+        return ""
+    return str(found["owed"])
+
+
+def cost_text(percent: float) -> str:
+    """A yearly cost as a table tells it."""
+    # Nothing is not below zero.
+    return f"{round(percent, COST_PLACES) + 0.0:.{COST_PLACES}f}"
+
+
+def _unknown(loan: Loan) -> str:
+    return "percent" if loan.unknown == "rate" else loan.unknown or ""
+
+
+def _stated(loan: Loan) -> dict[str, str]:
+    """Those of the five that are stated."""
+    figures: dict[str, object] = {
+        "principal": loan.principal,
+        "percent": loan.rate.percent,
+        "count": loan.count,
+        "payment": loan.payment,
+        "balance": loan.balance,
+    }
+    return {
+        name: _figure_text(name, value, loan) for name, value in figures.items() if value != UNKNOWN
+    }
+
+
+def _figure_text(name: str, value: object, loan: Loan) -> str:
+    if name == "count":
+        return str(value)
+    if name == "percent":
+        return percent_text(Decimal(str(value)))
+    return plain(Decimal(str(value)), loan.decimals)
