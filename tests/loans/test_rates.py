@@ -245,6 +245,17 @@ class TheMissingFigure(TestCase):
         self.assertEqual(found.value, "12")
         self.assertIn("compounded monthly is 6.1678 %", found.note)
 
+    def test_it_is_said_what_was_found(self) -> None:
+        asked = {"percent": "6", "times": "12", "effective": "6.1678"}
+        for unknown, says in (
+            ("effective", "The rate is … % effective a year"),
+            ("percent", "The rate is … % a year, nominal, compounded monthly"),
+            ("times", "It is compounded … times a year"),
+        ):
+            with self.subTest(unknown=unknown):
+                found = ask(**{**asked, unknown: "?"})
+                self.assertEqual(f"{found.about} … {found.unit}", says)
+
     def test_half_yearly_practice(self) -> None:
         # Canada Interest Act, s. 6 practice: 12 % compounded half-yearly is 0.975 879 4 % a month.
         footings = ask(percent="12", times="2").footings

@@ -43,7 +43,7 @@ _MOST_ROWS: Final = 100_000_000
 
 
 def _wrong(message: str) -> NotALoan:
-    return NotALoan([FieldError(field="", message=message)])
+    return NotALoan.at("", message)
 
 
 def _pairs(given: list[str]) -> dict[str, str]:

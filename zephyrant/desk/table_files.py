@@ -19,7 +19,7 @@ import polars as pl
 import xlsxwriter
 from python_calamine import CalamineError, load_workbook
 
-from zephyrant.loans import FieldError, NotALoan, as_text, grown, look
+from zephyrant.loans import NotALoan, as_text, grown, look
 
 from .table_limits import MOST_COLUMNS, MOST_ROWS
 
@@ -40,7 +40,7 @@ class Table(NamedTuple):
 
 def refused(message: str) -> NotALoan:
     """A file that is not taken, and why."""
-    return NotALoan([FieldError(field="file", message=message)])
+    return NotALoan.at("file", message)
 
 
 def read(file: IO[bytes], name: str, most_rows: int = MOST_ROWS) -> Table:

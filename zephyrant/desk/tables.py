@@ -62,10 +62,6 @@ _ASKED: Final = (
 )
 
 
-def _refused(field: str, message: str) -> NotALoan:
-    return NotALoan([FieldError(field=field, message=message)])
-
-
 def listed(user: User) -> QuerySet[LoanTable]:
     """The user's tables without what is in them, the newest first."""
     return LoanTable.objects.filter(owner=user).defer("source", "result")
@@ -91,7 +87,7 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
     Raises `NotALoan` where it cannot be read, or too many are kept.
     """
     if LoanTable.objects.filter(owner=user).count() >= MOST_TABLES:
-        raise _refused("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
+        raise NotALoan.at("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
     read = _read_apart(user, file, name)
     remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
     matched = remembered.columns if remembered else match(read.names)
@@ -119,7 +115,7 @@ def _read_apart(user: User, file: IO[bytes], name: str) -> table_files.Packed:
                 user.pk, heavy.never, heavy.FILE, table_files.read_packed, kept.name, name
             )
         except BudgetSpentError:
-            raise _refused(
+            raise NotALoan.at(
                 "file",
                 "Opened, this file takes more memory or time than a table may: give it in parts, "
                 "or delete what is empty around the table.",
@@ -175,9 +171,9 @@ def asked_in_sample(table: LoanTable, columns: dict[FieldName, int]) -> list[lis
 def _check_columns(table: LoanTable, columns: dict[FieldName, int]) -> None:
     for name, place in columns.items():
         if not 0 <= place < len(table.names):
-            raise _refused(f"columns.{name}", "There is no such column in the file.")
+            raise NotALoan.at(f"columns.{name}", "There is no such column in the file.")
     if len(set(columns.values())) < len(columns):
-        raise _refused("columns", "One column cannot be two figures.")
+        raise NotALoan.at("columns", "One column cannot be two figures.")
 
 
 def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
@@ -186,7 +182,7 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     _check_columns(table, matching.columns)
     missing = unmatched(matching.columns)
     if missing:
-        raise _refused("columns", missing)
+        raise NotALoan.at("columns", missing)
     stated = matching.defaults.model_dump(mode="json", exclude_unset=True)
     # Its cells are looked at before anybody has to wait for the write lock.
     left = unanswered(looked(table, matching.columns), stated)
@@ -197,7 +193,7 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     with transaction.atomic():
         waiting = LoanTable.objects.filter(owner=user, state__in=("waiting", "running"))
         if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
-            raise _refused("", f"{MOST_WAITING} tables are being worked already: wait for one.")
+            raise NotALoan.at("", f"{MOST_WAITING} tables are being worked already: wait for one.")
         TableMatch.objects.update_or_create(
             owner=user,
             digest=_digest(table.names),
@@ -312,14 +308,14 @@ _NOT_YET: Final = "This table has not been worked yet."
 def _result(table_id: uuid.UUID, ended_at: str) -> pl.DataFrame:
     content = LoanTable.objects.values_list("result", flat=True).get(pk=table_id)
     if content is None:
-        raise _refused("", _NOT_YET)
+        raise NotALoan.at("", _NOT_YET)
     return _frame(content)
 
 
 def result_of(table: LoanTable) -> pl.DataFrame:
     """The rows of a table with their results; raises `NotALoan` where there are none yet."""
     if table.state != "done":
-        raise _refused("", _NOT_YET)
+        raise NotALoan.at("", _NOT_YET)
     return _result(table.pk, str(table.ended_at))
 
 
@@ -355,7 +351,7 @@ def _filtered(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
 
 def _as_number(frame: pl.DataFrame, name: str) -> pl.Expr:
     if name not in frame.columns:
-        raise _refused("figure", f"There is no column “{name[:40]}”.")
+        raise NotALoan.at("figure", f"There is no column “{name[:40]}”.")
     return pl.col(name).cast(pl.Float64, strict=False)
 
 
@@ -363,7 +359,7 @@ def _sorted(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
     if looking.sort == "row" and not looking.descending:
         return frame
     if looking.sort not in frame.columns:
-        raise _refused("sort", f"There is no column “{looking.sort[:40]}”.")
+        raise NotALoan.at("sort", f"There is no column “{looking.sort[:40]}”.")
     number = pl.col(looking.sort).cast(pl.Float64, strict=False)
     text = pl.col(looking.sort).cast(pl.String)
     return frame.sort(
@@ -414,7 +410,7 @@ def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]]]:
 def workbook(table: LoanTable, made: Made) -> bytes:
     """The result as a workbook."""
     if table.state != "done":
-        raise _refused("", _NOT_YET)
+        raise NotALoan.at("", _NOT_YET)
     named, content = _in_files(table), LoanTable.objects.values_list("result", flat=True)
     numbers = [each.name == "row" or not each.is_words for each in columns_of(table)]
     result = bytes(content.get(pk=table.pk) or b"")
@@ -422,7 +418,7 @@ def workbook(table: LoanTable, made: Made) -> bytes:
         packed: bytes = made(table_files.workbook_of, result, named, numbers)
     except BudgetSpentError:
         message = "This table is too large for a workbook here: take it out as CSV or JSON Lines."
-        raise _refused("", message) from None
+        raise NotALoan.at("", message) from None
     return packed
 
 
@@ -430,7 +426,7 @@ def open_row(user: User, table: LoanTable, row: int) -> Case:
     """A row as a case of its own."""
     frame = _frame(get_object_or_404(LoanTable, owner=user, pk=table.pk).source)
     if not 1 <= row <= len(frame):
-        raise _refused("", f"There is no row {row}.")
+        raise NotALoan.at("", f"There is no row {row}.")
     cells = frame.row(row - 1)
     columns: dict[FieldName, int] = table.columns
     defaults = Defaults.model_validate(table.defaults)

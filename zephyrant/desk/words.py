@@ -32,7 +32,14 @@ from zephyrant.loans.questions import (
     MOST_BESIDE,
     PAYOFF_ROUNDINGS,
 )
-from zephyrant.loans.statement import ENTRIES, LINE_ENTRIES, MOST_QUOTES, QUOTE_ENTRIES, Entry
+from zephyrant.loans.statement import (
+    ENTRIES,
+    INCOME_EACH,
+    LINE_ENTRIES,
+    MOST_QUOTES,
+    QUOTE_ENTRIES,
+    Entry,
+)
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 
 from . import limits, table_limits
@@ -149,6 +156,7 @@ class ChoiceWords(Schema):
     pay: list[Option]
     down_payment: list[Option]
     then: list[Option]
+    income_each: list[Option]
     charges: list[Option]
     payoff_rounding: list[Option]
 
@@ -278,6 +286,7 @@ def _choices() -> ChoiceWords:
         pay=_options(choices.PAY),
         down_payment=_options(choices.DOWN_PAYMENT),
         then=_options(choices.THEN),
+        income_each=_plain({f"a {per}": f"a {per}" for per in INCOME_EACH}),
         charges=_plain(CHARGES),
         payoff_rounding=_plain(PAYOFF_ROUNDINGS),
     )

@@ -1,6 +1,7 @@
 """What is wrong with a document: one typed family, each with a field and a sentence."""
 
 from collections.abc import Iterable
+from typing import Self
 from uuid import uuid4
 
 from pydantic import BaseModel, ConfigDict
@@ -52,6 +53,11 @@ class NotALoan(LoansError):  # noqa: N818  (reads as the trade says it)
     def __init__(self, errors: Iterable[FieldError]) -> None:
         self.errors = tuple(errors)
         super().__init__("; ".join(f"{error.field}: {error.message}" for error in self.errors))
+
+    @classmethod
+    def at(cls, field: str, message: str) -> Self:
+        """What is wrong at one field (empty for the whole)."""
+        return cls([FieldError(field=field, message=message)])
 
     def __reduce__(self) -> tuple[type["NotALoan"], tuple[tuple[FieldError, ...]]]:
         """Travels between processes with its reasons."""

@@ -106,11 +106,11 @@ export function quoteOptions(
     label: filled(label, { often: period.often, noun: period.noun }),
     heading: under,
   }));
-  if (typeof own === "number" && quote.quoted === "nominal") {
-    const after = listed.findLastIndex((each) => each.value.startsWith("nominal:"));
+  if (typeof own === "number" && styleOf(quote, words).is_compounded) {
+    const after = listed.findLastIndex((each) => each.value.startsWith(`${quote.quoted}:`));
     const { compounded } = periodOf(own, words);
     const heading = listed[after]?.heading ?? "";
-    listed.splice(after + 1, 0, { value: `nominal:${own}`, label: compounded, heading });
+    listed.splice(after + 1, 0, { value: `${quote.quoted}:${own}`, label: compounded, heading });
   }
   const days = quote.year_days === 360 ? "365" : "360";
   return [

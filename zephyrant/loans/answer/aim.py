@@ -13,7 +13,7 @@ from ..document.named import result_named
 from ..document.paths import with_figure
 from ..document.reading import write
 from ..document.telling import in_sentence
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..numbers.decimals import PERCENT_PLACES, plain, precise, to_step
 from ..roots.narrowing import Point
 from ..wording.marks import PLAIN, Marks, Money, Number, Percent, Sentence
@@ -82,7 +82,7 @@ def aimed(loan: Loan) -> Loan:
         return loan
     told = _reached_once(loan)
     if told["value"] is None:
-        raise NotALoan([FieldError(field="aim.is", message=told["says"])])
+        raise NotALoan.at("aim.is", told["says"])
     return with_figure(loan, loan.aim.path, told["value"])
 
 

@@ -11,7 +11,7 @@ from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..line.compiling import stated_terms
 from ..line.line import lay_out
 from ..numbers.decimals import percent_text, plain, significant
@@ -240,7 +240,7 @@ def with_the_answer(loan: Loan) -> Loan:
     found, line = worked.found, worked.line
     if found.reason or line is None or not found.solutions:
         said = found.reason.say() if found.reason else "The loan has no answer."
-        raise NotALoan([FieldError(field="", message=said)])
+        raise NotALoan.at("", said)
     value = value_as_paid(loan, found.meant, line.terms, worked.schedule)
     return with_figure(loan, loan.asked, value)
 

@@ -55,7 +55,7 @@ def check(content: object) -> Loan:
     """A loan from what JSON held; raises `NotALoan` with the path of each wrong field."""
     if not isinstance(content, dict):
         message = "This is not a loan document: an object in braces is expected."
-        raise NotALoan([FieldError(field="", message=message)])
+        raise NotALoan.at("", message)
     try:
         return Loan.model_validate(content)
     except ValidationError as error:
@@ -82,7 +82,7 @@ def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
     """
     if len(text) > MOST_TEXT:
         message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
-        raise NotALoan([FieldError(field="", message=message)])
+        raise NotALoan.at("", message)
     try:
         parsed = json.loads(
             text,
@@ -102,7 +102,7 @@ def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
         reason = str(error)
     else:
         return parsed
-    raise NotALoan([FieldError(field="", message=f"This is not JSON: {reason}.")])
+    raise NotALoan.at("", f"This is not JSON: {reason}.")
 
 
 def read(text: str | bytes) -> Loan:

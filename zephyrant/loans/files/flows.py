@@ -13,7 +13,7 @@ from ..calendars.days_in_words import read_day
 from ..document.limits import MOST_CLAUSES
 from ..document.loan import Loan
 from ..document.reading import check
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..questions.their_table import decimal_mark, number_in, read_table
 
 _DAYS: Final = ("date", "day", "when", "due")
@@ -23,7 +23,7 @@ _IN: Final = ("in", "repaid", "repayment", "paid in", "received")
 
 
 def _refused(message: str) -> NotALoan:
-    return NotALoan([FieldError(field="text", message=message)])
+    return NotALoan.at("text", message)
 
 
 def read_flows(text: str, name: str, currency: str) -> Loan:

@@ -41,6 +41,10 @@ class InterestFormulas:
             self.loan.day_count, 1
         )
 
+    def measured(self, fraction: Fraction) -> Decimal:
+        """A fraction of a year as its sheet measures it."""
+        return as_decimal(fraction * self.divisor())
+
     def by_terms(self, row: Row, stretch: Stretch, span: Span) -> tuple[Fraction, Fraction]:
         """Interest on 1 before and after the payment where nothing but the terms decides it."""
         if not self.terms.provisions:

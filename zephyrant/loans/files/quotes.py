@@ -86,7 +86,7 @@ def read_file(text: str, name: str) -> ReadList:
 
 
 def _refused(message: str) -> NotALoan:
-    return NotALoan([FieldError(field="", message=message)])
+    return NotALoan.at("", message)
 
 
 def _read_json(text: str, name: str) -> ReadList:

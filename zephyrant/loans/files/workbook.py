@@ -195,7 +195,7 @@ class _Writer:
         own = 100 * as_decimal(stretch.after if self.advance else stretch.before)
         is_own = (stretch.before, stretch.after) != self.interest.by_terms(row, stretch, span)
         fraction = span.simple / self.loan.payments_a_year
-        measured = as_decimal(fraction * self.interest.divisor())
+        measures = bool(self.measured_in) and not is_own
         factor = self.interest.factor(row, number, stretch, fraction, is_own=is_own)
         beyond = self._beyond(row, stretch)
         moved = f"+J{number}-K{number}" if self.busy else ""
@@ -222,7 +222,7 @@ class _Writer:
             f"=F{number}+K{number}-D{number}" if self.busy else f"=F{number}-D{number}",
             payment,
             self.interest.rounded(f"C{number}+D{number}{moved}-F{number}"),
-            measured if self.measured_in and not is_own else None,
+            self.interest.measured(fraction) if measures else None,
             own if is_own and factor is not None else None,
             stated(row.advance + row.fee),
             stated(row.repay),

@@ -17,13 +17,14 @@ from typing_extensions import TypedDict
 
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
+from ..errors import NotALoan
 from ..ledger.levelling import owed_on
 from ..ledger.plain_numbers import IN_FRACTIONS
 from ..ledger.rounding import rounded_fraction
 from ..numbers.decimals import DIGITS, precise
 from ..numbers.ratios import as_decimal
 from ..wording.marks import Marks
-from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
+from .scheduled import ScheduledLoan, due_at, end_of_loan, scheduled
 
 MOST_MOMENTS: Final = 500
 #: What parts several moments or stretches typed at once.
@@ -58,11 +59,11 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: PayoffRounding = "nearest
     asked = scheduled(loan, marks)
     parts = [part for part in PARTS.split(" ".join(typed.split())) if part.strip()]
     if not parts:
-        raise refused("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
+        raise NotALoan.at("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
     asks = (each for part in parts for each in _moments(asked, part.strip()))
     moments = list(islice(asks, MOST_MOMENTS + 1))
     if len(moments) > MOST_MOMENTS:
-        raise refused("at", f"That asks for more than {MOST_MOMENTS} moments at once.")
+        raise NotALoan.at("at", f"That asks for more than {MOST_MOMENTS} moments at once.")
     return [
         _after(asked, moment) if isinstance(moment, int) else _on(asked, moment, payoff)
         for moment in moments
@@ -78,21 +79,21 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
     number = re.fullmatch(r"(?:after )?(?:payment )?(\d{1,6})", part.lower())
     if number:
         if int(number[1]) > count:
-            raise refused("at", f"There is no payment {number[1]}: the loan has {count}.")
+            raise NotALoan.at("at", f"There is no payment {number[1]}: the loan has {count}.")
         yield int(number[1])
         return
     day = read_day(part)
     if day is None:
-        raise refused(
+        raise NotALoan.at(
             "at", f"“{part[:40]}” is no moment. Write a payment such as 13, every 12, or a day."
         )
     calendar = asked.loan.calendar
     if calendar is None:
-        raise refused("at", "This loan has no dates: state its start, or ask for a payment.")
+        raise NotALoan.at("at", "This loan has no dates: state its start, or ask for a payment.")
     end = end_of_loan(asked)
     if not calendar.start <= day <= end:
         runs = f"{write_day(calendar.start)} to {write_day(end)}"
-        raise refused("at", f"{write_day(day)} lies outside the loan, which runs from {runs}.")
+        raise NotALoan.at("at", f"{write_day(day)} lies outside the loan, which runs from {runs}.")
     yield day
 
 

@@ -45,13 +45,14 @@ class Equivalents(BaseModel):
     """The missing figure of a quote, told and exact (30 digits), or the `reason` there is none; and
     the rate on every footing.
 
-    `quote` says in words how the percent is quoted.
+    `about` says what `value` is, `unit` what is said after it.
     """
 
     model_config = ConfigDict(frozen=True)
 
     unknown: Literal["percent", "times", "effective"] | None = None
-    quote: str | None = None
+    about: str = ""
+    unit: str = ""
     value: str | None = None
     exact: str | None = None
     reason: str | None = None
@@ -69,7 +70,8 @@ def effective_of(
         found = 100 * (growth - 1)
         return Equivalents(
             unknown="effective",
-            quote=style.in_words(),
+            about="The rate is",
+            unit="% effective a year",
             value=marks.number(found, _PLACES, 2),
             exact=marks.write(plain(significant(found))),
             footings=footings_of(growth, beside, marks),
@@ -86,7 +88,8 @@ def percent_for(
         found = percent_of(growth, style)
         return Equivalents(
             unknown="percent",
-            quote=style.in_words(),
+            about="The rate is",
+            unit=f"% {style.in_words()}",
             value=marks.number(found, _PLACES, 2),
             exact=marks.write(plain(significant(found))),
             footings=footings_of(growth, beside, marks),
@@ -197,7 +200,8 @@ def compounding_between(
         p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
         return Equivalents(
             unknown="times",
-            quote="a year, nominal" + (f", {OF_360_DAYS}" if style.scale != 1 else ""),
+            about="It is compounded",
+            unit="times a year",
             value=marks.number(Decimal(nearest) if close else times, 4),
             exact=marks.write(plain(significant(times))),
             note=note.say(marks),

@@ -10,7 +10,7 @@ from typing_extensions import TypedDict
 from ..cost.costs import costs
 from ..cost.yearly_cost import YearlyCost
 from ..document.loan import Loan
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..ledger.rows import Row, Schedule, due
 from ..line.line import Line
 from ..numbers.decimals import Unit, precise, to_step
@@ -97,7 +97,7 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
 
 
 def _refused(message: str) -> NotALoan:
-    return NotALoan([FieldError(field="at", message=message)])
+    return NotALoan.at("at", message)
 
 
 def _moment(loan: Loan, typed: str, marks: Marks) -> Owed:

@@ -7,10 +7,11 @@ from typing_extensions import TypedDict
 
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
+from ..errors import NotALoan
 from ..ledger.rows import due
 from ..wording.marks import Marks
 from .balance_at import MOST_MOMENTS, PARTS
-from .scheduled import ScheduledLoan, due_at, end_of_loan, refused, scheduled
+from .scheduled import ScheduledLoan, due_at, end_of_loan, scheduled
 
 
 class PeriodTotals(TypedDict):
@@ -39,7 +40,9 @@ def period_totals_of(loan: Loan, typed: str, marks: Marks) -> list[PeriodTotals]
     asked = scheduled(loan, marks)
     parts = [part for part in PARTS.split(" ".join(typed.split())) if part.strip()]
     if len(parts) > MOST_MOMENTS:
-        raise refused("stretch", f"That asks for {len(parts)} stretches: at most {MOST_MOMENTS}.")
+        raise NotALoan.at(
+            "stretch", f"That asks for {len(parts)} stretches: at most {MOST_MOMENTS}."
+        )
     return [_stretch(asked, part) for part in parts or [""]]
 
 
@@ -49,7 +52,7 @@ def _stretch(asked: ScheduledLoan, typed: str) -> PeriodTotals:
     begins, ends = due_at(asked, first), due_at(asked, last)
     some = [row for row in asked.schedule.rows if first <= row.number <= last]
     if not some:
-        raise refused("stretch", f"Nothing is paid or lent in {first} to {last}.")
+        raise NotALoan.at("stretch", f"Nothing is paid or lent in {first} to {last}.")
     return {
         "what": f"payment {first}" if first == last else f"payments {first} to {last}",
         "first": first,
@@ -82,7 +85,7 @@ def _bounds(asked: ScheduledLoan, text: str) -> tuple[int, int]:
     numbers = re.fullmatch(r"(?:payments? )?(\d{1,6})(?: ?(?:-|–|to) ?(\d{1,6}))?", text)
     if numbers:
         return _inside(asked, int(numbers[1]), int(numbers[2] or numbers[1]), text)
-    raise refused(
+    raise NotALoan.at(
         "stretch",
         f"“{text[:40]}” is no stretch. Write one such as 13-24, year 2, 2028, last 12 or two days.",
     )
@@ -91,9 +94,9 @@ def _bounds(asked: ScheduledLoan, text: str) -> tuple[int, int]:
 def _inside(asked: ScheduledLoan, first: int, last: int, text: str) -> tuple[int, int]:
     count = asked.last
     if first > last:
-        raise refused("stretch", f"“{text[:40]}” ends before it begins.")
+        raise NotALoan.at("stretch", f"“{text[:40]}” ends before it begins.")
     if first < 1 or first > count:
-        raise refused(
+        raise NotALoan.at(
             "stretch", f"“{text[:40]}” lies outside the loan, which has payments 1 to {count}."
         )
     return first, min(last, count)
@@ -111,11 +114,11 @@ def _by_dates(asked: ScheduledLoan, text: str) -> tuple[int, int] | None:
             return None
         begin, end = (day for day in days if day)
     if calendar is None:
-        raise refused("stretch", "This loan has no dates: state its start, or name payments.")
+        raise NotALoan.at("stretch", "This loan has no dates: state its start, or name payments.")
     falls_due = [(row.number, due(row, asked.loan.calendar)) for row in asked.schedule.rows]
     inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
-        raise refused(
+        raise NotALoan.at(
             "stretch", f"No payment falls between {write_day(begin)} and {write_day(end)}."
         )
     return inside[0], inside[-1]

@@ -19,7 +19,7 @@ from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.reading import check, write
 from ..document.telling import told
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..ledger.exact import EXACT
 from ..ledger.period import Reckoned, happens
 from ..ledger.rows import Row, Schedule
@@ -78,7 +78,7 @@ class PointsOffer:
         self.theirs = _with_points(self.mine, percent, points)
         self.one, self.two = schedule_of(self.mine, marks), schedule_of(self.theirs, marks)
         if len(self.one.rows) != len(self.two.rows):
-            raise NotALoan([FieldError(field="", message="The two offers do not end together.")])
+            raise NotALoan.at("", "The two offers do not end together.")
         unit = self.one.unit
         lent = unit.amount(self.one.rows[0].opening)
         share = to_step(lent * Decimal(points) / 100, self.mine.minor_unit, "nearest")
@@ -136,7 +136,7 @@ class PointsOffer:
         for number in ends:
             if not 1 <= number <= self.last:
                 message = f"There is no payment {number}: the loan has {self.last}."
-                raise NotALoan([FieldError(field="ends", message=message)])
+                raise NotALoan.at("ends", message)
         return ends
 
     def _ended(self, number: int, ahead: str) -> EndedAt:

@@ -11,7 +11,7 @@ from ..budget import look
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
 from ..document.named import COLUMNS_NAMED
-from ..errors import FieldError
+from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row, due
 from ..unknowns.worked import work_out
 from ..wording.marks import Marks, Money, Number, Sentence
@@ -26,7 +26,6 @@ from .their_table import (
     guess,
     number_in,
     read_table,
-    refused,
 )
 
 #: Differences told one by one.
@@ -89,7 +88,7 @@ def reconcile(
         return Reconciliation(ask=True, names=table.names, sample=table.rows[:4], matched=known)
     schedule = work_out(loan).schedule
     if schedule is None:
-        raise refused("", "Our loan has no schedule to the cent to hold theirs against.")
+        raise NotALoan.at("", "Our loan has no schedule to the cent to hold theirs against.")
     theirs, unread = _read_rows(table, known)
     ours = {row.number: row for row in schedule.rows}
     differences = [
@@ -141,7 +140,7 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
     money = {column: place for column in MONEY if (place := places[column]) is not None}
     wide = [place for place in places.values() if place is not None and place >= len(table.names)]
     if wide:
-        raise refused("matched", "A column that was named is not in the table.")
+        raise NotALoan.at("matched", "A column that was named is not in the table.")
     mark = decimal_mark([row[place] for row in table.rows for place in money.values()])
     read: list[_Theirs] = []
     unread: list[FieldError] = []

@@ -5,7 +5,6 @@ from datetime import date
 from typing import NamedTuple
 
 from ..document.loan import Loan
-from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule, due
 from ..line.accruals import Accruals
 from ..line.line import Line
@@ -27,11 +26,6 @@ class ScheduledLoan(NamedTuple):
     def last(self) -> int:
         """The number of the last row."""
         return self.numbers[-1]
-
-
-def refused(field: str, message: str) -> NotALoan:
-    """What is asked refused, at its field."""
-    return NotALoan([FieldError(field=field, message=message)])
 
 
 def scheduled(loan: Loan, marks: Marks) -> ScheduledLoan:

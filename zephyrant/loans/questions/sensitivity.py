@@ -24,7 +24,7 @@ from ..document.fields import UNKNOWN
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.paths import with_figure
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
@@ -115,35 +115,31 @@ def sensitivity_of(
     }
 
 
-def _wrong(field: str, message: str) -> NotALoan:
-    return NotALoan([FieldError(field=field, message=message)])
-
-
 def _check(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> None:
     if not 1 <= len(axes) <= 2:
-        raise _wrong("varied", "One or two figures can be varied.")
+        raise NotALoan.at("varied", "One or two figures can be varied.")
     for number, axis in enumerate(axes):
         _check_axis(loan, axis, f"varied.{number}")
     if len({axis.path for axis in axes}) < len(axes):
-        raise _wrong("varied.1.path", "This figure is varied already: take another one.")
+        raise NotALoan.at("varied.1.path", "This figure is varied already: take another one.")
     if not results:
-        raise _wrong("results", "Choose what is to be seen.")
+        raise NotALoan.at("results", "Choose what is to be seen.")
     for name in results:
         if name != ANSWER and not is_result(name):
-            raise _wrong("results", f"“{name[:40]}” is no result of a loan.")
+            raise NotALoan.at("results", f"“{name[:40]}” is no result of a loan.")
     many = prod(len(axis.values) for axis in axes)
     if many > MOST_POINTS:
         message = f"That is {many:,} points: at most {MOST_POINTS:,} are worked at once."
-        raise _wrong(f"varied.{len(axes) - 1}.typed", message)
+        raise NotALoan.at(f"varied.{len(axes) - 1}.typed", message)
 
 
 def _check_axis(loan: Loan, axis: Axis, field: str) -> None:
     if axis.path not in loan.paths():
-        raise _wrong(f"{field}.path", f"“{axis.path[:40]}” is no figure of this loan.")
+        raise NotALoan.at(f"{field}.path", f"“{axis.path[:40]}” is no figure of this loan.")
     if figure_path(axis.path) == loan.asked:
-        raise _wrong(f"{field}.path", "This figure is asked for: vary another one.")
+        raise NotALoan.at(f"{field}.path", "This figure is asked for: vary another one.")
     if not axis.values:
-        raise _wrong(f"{field}.typed", "There is nothing to vary it over.")
+        raise NotALoan.at(f"{field}.typed", "There is nothing to vary it over.")
 
 
 def _one(

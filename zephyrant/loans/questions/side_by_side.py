@@ -18,7 +18,7 @@ from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED
 from ..document.sentence import clause_in_words
 from ..document.telling import in_plain, signed, told, told_apart
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
 from ..unknowns.worked import work_out
@@ -110,9 +110,9 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
     """
     if not 1 <= len(contenders) <= MOST_BESIDE:
         message = f"From one to {MOST_BESIDE} loans can stand side by side."
-        raise NotALoan([FieldError(field="pins", message=message)])
+        raise NotALoan.at("pins", message)
     if not 0 <= base < len(contenders):
-        raise NotALoan([FieldError(field="base", message="The base is one of the loans shown.")])
+        raise NotALoan.at("base", "The base is one of the loans shown.")
     marks = MARKS[marks_name]
     columns = [_Column(contender, marks) for contender in contenders]
     currency = columns[base].currency

@@ -9,7 +9,7 @@ from typing import Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
 
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
 COLUMNS: Final[tuple[Column, ...]] = get_args(Column)
@@ -50,11 +50,6 @@ class Matched(BaseModel):
     closing: int | None = None
 
 
-def refused(field: str, message: str) -> NotALoan:
-    """What is wrong at one field."""
-    return NotALoan([FieldError(field=field, message=message)])
-
-
 def read_table(text: str) -> TheirTable:
     """A CSV with a row of names on top; raises `NotALoan` where it is none."""
     text = text.removeprefix("\ufeff")
@@ -63,11 +58,11 @@ def read_table(text: str) -> TheirTable:
     try:
         rows = [row for row in csv.reader(io.StringIO(text), delimiter=mark) if any(row)]
     except csv.Error as error:
-        raise refused("text", f"This is not a table that can be read: {error}.") from None
+        raise NotALoan.at("text", f"This is not a table that can be read: {error}.") from None
     if len(rows) < 2 or len(rows[0]) < 2:
-        raise refused("text", "A table with the names of its columns on top is expected.")
+        raise NotALoan.at("text", "A table with the names of its columns on top is expected.")
     if len(rows) > MOST_ROWS:
-        raise refused("text", f"A schedule of at most {MOST_ROWS} rows can be read.")
+        raise NotALoan.at("text", f"A schedule of at most {MOST_ROWS} rows can be read.")
     width = len(rows[0])
     body = tuple(tuple((*row, *[""] * width)[:width]) for row in rows[1:])
     return TheirTable(names=tuple(name.strip() for name in rows[0]), rows=body)

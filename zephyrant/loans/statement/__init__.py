@@ -20,12 +20,13 @@ from .reading import NUMBERS, readings
 from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
-from .typed_amounts import read_amount
+from .typed_amounts import INCOME_EACH, read_amount
 from .variations import Variations, Varied, variant, vary
 from .working import Worked, loan_of, unworked, work
 
 __all__ = [
     "ENTRIES",
+    "INCOME_EACH",
     "LINE_ENTRIES",
     "MOST_QUOTES",
     "NUMBERS",

@@ -11,7 +11,7 @@ from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
 from ..document.named import RESULTS_NAMED
 from ..document.telling import told
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..questions.payoff import Charge, ChargeKind, PayoffAmount, payoff_at
 from ..wording.marks import MARKS, Marks
 from ..wording.tables import RowTold, row_told
@@ -66,7 +66,7 @@ def _charge(agreed: Agreed, currency: str, marks: Marks) -> Charge:
     elif reading.value is not None and not 0 <= Decimal(reading.value) <= _MOST_CHARGED:
         wrong = "What is agreed for ending early is not less than nothing, and below a billion."
     if wrong:
-        raise NotALoan([FieldError(field="charge.figure", message=wrong)])
+        raise NotALoan.at("charge.figure", wrong)
     return Charge(kind=agreed.kind, figure=Decimal(reading.value or "0"))
 
 

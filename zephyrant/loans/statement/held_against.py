@@ -6,7 +6,7 @@ from typing import Final
 
 from ..answer.aim import aimed
 from ..document.fields import UNKNOWN
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..questions.reconciliation import Reconciliation, reconcile
 from ..questions.their_table import Matched
 from ..wording.marks import MARKS
@@ -30,6 +30,6 @@ def hold_against(
     if read.value == UNKNOWN or not 0 <= Decimal(read.value or "0") <= _MOST_TOLERATED:
         wrong = "By how much a figure may differ is an amount, not less than nothing."
     if wrong:
-        raise NotALoan([FieldError(field="tolerance", message=wrong)])
+        raise NotALoan.at("tolerance", wrong)
     loan = aimed(loan_of(statement))
     return reconcile(loan, text, matched, Decimal(read.value or "0"), marks)

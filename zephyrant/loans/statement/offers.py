@@ -101,7 +101,7 @@ def _clauses(more: More, loan: Loan, marks: Marks) -> list[dict[str, object]]:
 
     if not (more.each.strip() or more.lump.strip()):
         message = "Say what is paid on top: with each payment, once, or both."
-        raise NotALoan([FieldError(field="each", message=message)])
+        raise NotALoan.at("each", message)
     if more.each.strip():
         told.append({"from": 1, "repay": amount("each", more.each)})
     if more.lump.strip():
@@ -146,7 +146,7 @@ def two_offers(statement: Statement, other: Points) -> TwoOffers:
     try:
         ends = read_values(typed, COUNT, statement, MOST_ENDS)
     except ValueError as error:
-        raise NotALoan([FieldError(field="ends", message=str(error))]) from None
+        raise NotALoan.at("ends", str(error)) from None
     return TwoOffers(
         **dict(offer.at_ends([int(end) for end in ends])),
         ends_typed=typed,

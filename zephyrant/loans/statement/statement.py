@@ -19,11 +19,6 @@ from ..wording.marks import MarksName
 TYPED: Final = Field(default="", max_length=200)
 
 
-def _renamed(given: dict[str, Any], older: dict[str, str]) -> dict[str, Any]:
-    """What was kept under other names."""
-    return {older.get(name, name): value for name, value in given.items()}
-
-
 class TypedClause(BaseModel):
     """A clause as typed, in the words of a document: where (`at`, or `from` and `to`), what is
     done, and how much.
@@ -53,13 +48,11 @@ class TypedClause(BaseModel):
     @model_validator(mode="before")
     @classmethod
     def _older(cls, given: Any) -> Any:  # noqa: ANN401
-        """Clauses were kept with `begin` for `from`, and `levels` for what follows."""
-        if not isinstance(given, dict):
+        """Clauses were kept with `begin`, which is read by its name, and `levels` for `then`."""
+        if not isinstance(given, dict) or "levels" not in given:
             return given
-        given = _renamed(given, {"begin": "from"})
-        if "levels" in given:
-            given["then"] = "re-level" if given.pop("levels") else None
-        return given
+        kept = {name: value for name, value in given.items() if name != "levels"}
+        return {"then": "re-level" if given["levels"] else None, **kept}
 
 
 class TypedAim(BaseModel):

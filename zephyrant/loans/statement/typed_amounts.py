@@ -128,7 +128,12 @@ class _Carried(NamedTuple):
     per: frequencies.UnitName | None
 
 
-_PER: Final = re.compile(r" ?(?:a|per|each) (year|half-year|quarter|month|week|day)$")
+#: How often an income may come, those that people are paid by first.
+INCOME_EACH: Final[tuple[frequencies.UnitName, ...]] = (
+    *("month", "year", "quarter", "week"),
+    *("half-year", "day"),
+)
+_PER: Final = re.compile(rf" ?(?:a|per|each) ({'|'.join(INCOME_EACH)})$")
 
 
 def _carried(text: str) -> _Carried | None:

@@ -70,7 +70,7 @@ def vary(
             values = read_values(typed, path, statement, MOST_POINTS)
         except ValueError as error:
             field = f"varied.{number}.typed"
-            raise NotALoan([FieldError(field=field, message=str(error))]) from None
+            raise NotALoan.at(field, str(error)) from None
         axes.append(Axis(path=each.path, values=values))
         told.append(Varied(path=each.path, typed=typed))
         standing.append(None if stands is None else plain(stands))

@@ -10,7 +10,7 @@ from typing import Any
 from ..calendars.days_in_words import read_days
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_COMPOUNDINGS
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..numbers.currencies import currencies
 from ..numbers.decimals import plain
 from ..statement.parsing import Reading
@@ -43,7 +43,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
     currency = text.get("currency", "").upper() or defaults.currency
     if currency not in currencies():
-        raise refused("currency", f"“{currency[:20]}” is no currency of ISO 4217.")
+        raise NotALoan.at("currency", f"“{currency[:20]}” is no currency of ISO 4217.")
     every = _choice(text.get("every", ""), defaults.every)
     figures = _filled(
         {name: _figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
@@ -85,7 +85,7 @@ def _filled(figures: dict[str, str]) -> dict[str, str]:
     for name, figure in figures.items():
         if not figure:
             field = "rate.percent" if name == "percent" else name
-            raise refused(field, "Nothing is stated here.")
+            raise NotALoan.at(field, "Nothing is stated here.")
     return figures
 
 
@@ -112,7 +112,7 @@ def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:
         if typed := text.get(name, ""):
             day = _day(typed, defaults)
             if day is None:
-                raise refused(name, f"“{typed[:40]}” is no day of the calendar.")
+                raise NotALoan.at(name, f"“{typed[:40]}” is no day of the calendar.")
             days[name] = day.isoformat()
     return days
 
@@ -121,7 +121,7 @@ def _after(text: str, defaults: Defaults) -> int:
     if not text:
         return defaults.after
     if not text.isdecimal() or int(text) > 36_500:
-        raise refused("after", f"“{text[:40]}” is no number of a payment.")
+        raise NotALoan.at("after", f"“{text[:40]}” is no number of a payment.")
     return int(text)
 
 
@@ -158,7 +158,7 @@ def _figure(  # noqa: PLR0917
         reading = _read_term(typed, marks, defaults, every)
     if reading.value is None:
         field = "rate.percent" if name == "percent" else name
-        raise refused(field, reading.error or "This cannot be read.")
+        raise NotALoan.at(field, reading.error or "This cannot be read.")
     return reading.value
 
 
@@ -180,8 +180,3 @@ def _read_term(typed: str, marks: Marks, defaults: Defaults, every: Any) -> Read
         return read_count(typed, marks, every)
     except (KeyError, ValueError):
         return Reading(error=f"“{str(every)[:40]}” is no frequency of payments.")
-
-
-def refused(field: str, message: str) -> NotALoan:
-    """What is wrong at one field."""
-    return NotALoan([FieldError(field=field, message=message)])

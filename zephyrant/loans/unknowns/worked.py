@@ -9,7 +9,7 @@ from typing import Final, NamedTuple
 from ..document.figure_path import BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
-from ..errors import FieldError, NotALoan
+from ..errors import NotALoan
 from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
@@ -195,5 +195,5 @@ def schedule_of(loan: Loan, marks: Marks) -> Schedule:
     if worked.schedule is None:
         reason = worked.found.reason or worked.unlaid
         said = reason.say(marks) if reason else "The loan has no schedule to the cent."
-        raise NotALoan([FieldError(field="", message=said)])
+        raise NotALoan.at("", said)
     return worked.schedule

@@ -1,14 +1,10 @@
 import { useState } from "react";
 import type { Statement } from "../../api/types";
 import { focusSoon } from "../../hooks/focus";
+import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
-
-const PERIODS = ["month", "year", "quarter", "week"].map((per) => ({
-  value: per,
-  label: `a ${per}`,
-}));
 
 interface Capacity {
   share: string;
@@ -17,13 +13,11 @@ interface Capacity {
   per: string;
 }
 
-const NOTHING: Capacity = { share: "", income: "", outgoings: "", per: "month" };
-
 /** As the payment takes it: "35 % of 5,400 - 640 a month". */
 function said({ share, income, outgoings, per }: Capacity): string {
   const part = share.trim() && `${share.trim()} % of `;
   const less = outgoings.trim() && ` - ${outgoings.trim()}`;
-  return `${part}${income.trim()}${less} a ${per}`;
+  return `${part}${income.trim()}${less} ${per}`;
 }
 
 interface Props {
@@ -35,13 +29,14 @@ interface Props {
 
 /** The payment from an income: what of it can be carried. */
 export function CapacityLine({ statement, note, onType }: Props) {
+  const { income_each: each } = useDesk().words.choices;
   const [capacity, setCapacity] = useState<Capacity | null>(null);
   if (!capacity)
     return (
       <Button
         look="dotted"
         onClick={() => {
-          setCapacity(NOTHING);
+          setCapacity({ share: "", income: "", outgoings: "", per: each[0]?.value ?? "" });
           focusSoon("#capacity-income");
         }}
       >
@@ -72,7 +67,7 @@ export function CapacityLine({ statement, note, onType }: Props) {
       <Select
         name="Income each"
         value={capacity.per}
-        options={PERIODS}
+        options={each}
         onChoose={(per) => change({ per })}
       />
       <Field

@@ -1,22 +1,17 @@
 import type { RateAnswer } from "../../api/types";
 import { Asked, NoAnswer } from "../../ui/answer";
 
-const UNITS = { times: "times a year", effective: "% effective a year" } as const;
-
 /** The figure of a quote that was missing, how it came about, or why there is none. */
 export function Found({ answer }: { answer: RateAnswer }) {
   if (answer.reason) return <NoAnswer reason={answer.reason} />;
-  const asked = answer.unknown ?? "effective";
   return (
     <>
-      <Asked>{asked === "times" ? "It is compounded" : "The rate is"}</Asked>
+      <Asked>{answer.about}</Asked>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <output className="text-[3.2rem] leading-[1.1] font-bold tracking-tight break-all">
           {answer.value}
         </output>
-        <span className="text-xl text-soft">
-          {asked === "percent" ? `% ${answer.quote ?? ""}` : UNITS[asked]}
-        </span>
+        <span className="text-xl text-soft">{answer.unit}</span>
       </p>
       <p className="mt-1 text-[0.95rem] break-all text-soft">to 30 digits {answer.exact}</p>
       {answer.note && <p className="mt-2">{answer.note}</p>}

@@ -9,7 +9,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from zephyrant import loans
-from zephyrant.loans import MOST_TEXT, Errors, FieldError, NotALoan, at_fault
+from zephyrant.loans import MOST_TEXT, Errors, NotALoan, at_fault
 
 ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT = 0, 1, 2, 3
 
@@ -23,7 +23,7 @@ def _text(name: str) -> bytes:
             return file.read(MOST_TEXT + 1)
     except OSError as error:
         message = f"{name} cannot be read: {error.strerror or error}."
-        raise NotALoan([FieldError(field="", message=message)]) from None
+        raise NotALoan.at("", message) from None
 
 
 def solve_one(name: str) -> tuple[str, int]:
