@@ -18,7 +18,7 @@ export function useQuestion() {
     percent: text("percent", ""),
     quoted: text("quoted", "nominal") as RateQuestion["quoted"],
     times: text("times", "2"),
-    over: text("over", words.usual_time),
+    over: text("over", "90 days"),
     year_days: text("year_days", "365") === "360" ? (360 as const) : (365 as const),
     count: text("count", words.usual_count),
     every: everyChosen(text("every", "month")),
