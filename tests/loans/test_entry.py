@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant.loans import MARKS, Every, solve
-from zephyrant.loans.answer.columns import columns_told
 from zephyrant.loans.statement.parsing import Reading
 from zephyrant.loans.statement.restating import remark, restate
 from zephyrant.loans.statement.statement import Statement
@@ -199,4 +198,6 @@ class Statements(TestCase):
             again = work(restate(stated, name))
             self.assertEqual(again.errors, ())
             assert again.answer
-            self.assertEqual(again.schedule, columns_told(solve(stated), 2))
+            laid = solve(stated).laid
+            assert laid
+            self.assertEqual(again.schedule, laid.columns_told)

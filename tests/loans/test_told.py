@@ -26,7 +26,6 @@ from zephyrant.loans import (
     frequencies,
     solve,
 )
-from zephyrant.loans.answer.columns import columns_told
 from zephyrant.loans.document.aim import Aim
 from zephyrant.loans.document.clauses import VERBS, Clause
 from zephyrant.loans.document.parts import Rounding
@@ -171,10 +170,10 @@ class Columns(TestCase):
         """Every amount of a column is that of its row."""
         asked = check(terms)
         answer = solve(asked)
-        columns = columns_told(answer, asked.decimals)
-        if columns is None:
+        if answer.laid is None:
             self.assertEqual(answer.schedule, [])
             return
+        columns = answer.laid.columns_told
         rows: list[Any] = answer.schedule
         self.assertEqual(columns.number, [row["number"] for row in rows])
         self.assertEqual(columns.date or [None] * len(rows), [row["date"] for row in rows])
@@ -202,9 +201,9 @@ class Columns(TestCase):
             ({"principal": "99999999999999"}, str),
             ({"rounding": {"payment": "none", "interest": "none"}}, str),
         ):
-            columns = columns_told(solve(loan(**changes)), loan(**changes).decimals)
-            assert columns
-            self.assertIsInstance(columns.money["closing"][0], kind, changes)
+            laid = solve(loan(**changes)).laid
+            assert laid
+            self.assertIsInstance(laid.columns_told.money["closing"][0], kind, changes)
             self.held(document(**changes))
 
 

@@ -36,7 +36,7 @@ class AnswerKept(TypedDict):
     total_interest: str | None
 
 
-def kept(answer: loans.Answer | None) -> AnswerKept | None:
+def kept(answer: loans.AnswerHead | None) -> AnswerKept | None:
     """What is kept of an answer."""
     if answer is None:
         return None

@@ -15,7 +15,6 @@ from zephyrant.loans import (
     Marks,
     ScheduleRow,
     aimed,
-    columns_of,
     due,
     grown,
     solve,
@@ -48,7 +47,7 @@ def csv_lines(answer: Answer) -> Iterator[str]:
     """The schedule line by line, with a row of names on top."""
     writer = csv.writer(_Echo(), lineterminator="\r\n")
     yield "\ufeff"
-    there = columns_of(answer)
+    there = answer.laid.titles if answer.laid else ()
     columns = (*COLUMNS[:-1], *(name for name in _MOVED if name in there), COLUMNS[-1])
     yield writer.writerow(columns)
     for row in answer.schedule:

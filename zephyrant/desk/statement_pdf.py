@@ -19,7 +19,6 @@ from zephyrant.loans import (
     Marks,
     aimed,
     choices,
-    columns_of,
     facts_of,
     figure_path,
     grown,
@@ -225,7 +224,7 @@ def _years(answer: Answer, marks: Marks) -> Table:
 
 
 def _schedule(answer: Answer, marks: Marks) -> list[Table]:
-    columns = columns_of(answer)
+    columns = answer.laid.titles if answer.laid else ()
     names = [name for name in columns if name not in ("number", "date", "carrying")]
     titles = (COLUMNS_NAMED[name].title.capitalize() for name in names)
     head = ["No.", *(["Due"] if "date" in columns else []), *titles]

@@ -6,9 +6,9 @@ flows). Nothing deeper is for outsiders.
 """
 
 from .answer.aim import aimed
-from .answer.answer import ENGINE, Answer, ScheduleRow
+from .answer.answer import ENGINE, Answer, AnswerHead
 from .answer.facts import facts_of
-from .answer.schedule import columns_of
+from .answer.laid import ScheduleRow
 from .answer.solving import solve
 from .budget import BudgetSpentError, grown, look, within
 from .calendars import frequencies
@@ -50,6 +50,7 @@ __all__ = [
     "USUAL_TIME",
     "YEAR_OF_DAYS",
     "Answer",
+    "AnswerHead",
     "BudgetSpentError",
     "Errors",
     "Every",
@@ -65,7 +66,6 @@ __all__ = [
     "at_fault",
     "check",
     "choices",
-    "columns_of",
     "currencies",
     "due",
     "facts_of",

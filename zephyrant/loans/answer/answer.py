@@ -1,8 +1,8 @@
 """A document solved: the figure found, the loan to the cent, its working and its proof."""
 
-from typing import Final, NotRequired
+from typing import Any, Final
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, PrivateAttr, computed_field
 from typing_extensions import TypedDict
 
 from zephyrant import __version__
@@ -12,6 +12,7 @@ from ..cost.yearly_cost import YearlyCost
 from ..document.fields import FigureName
 from .aim import AimResult
 from .consistency import ConsistentFigure
+from .laid import Laid, ScheduleRow
 from .proof import Proof
 from .writer import Step
 
@@ -39,24 +40,6 @@ class Totals(TypedDict):
     payments: int
 
 
-class ScheduleRow(TypedDict):
-    """One row of the schedule, money as decimal strings.
-
-    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such.
-    """
-
-    number: int
-    date: str | None
-    opening: str
-    interest: str
-    principal: str
-    payment: str
-    closing: str
-    advance: NotRequired[str]
-    repay: NotRequired[str]
-    fee: NotRequired[str]
-
-
 class ScheduleYear(TypedDict):
     """A year and what its payments `first` to `last` add up to.
 
@@ -75,16 +58,16 @@ class ScheduleYear(TypedDict):
     closing: str
 
 
-class Answer(BaseModel):
-    """What is told of a loan. `value` is what the schedule shows, `exact` the mathematics.
+class AnswerHead(BaseModel):
+    """What is told of a loan, without the rows of its schedule. `value` is what that shows, `exact`
+    the mathematics.
 
     Without an answer `solutions` is empty and `reason` a sentence. `asks` and `unit` stand before
     and after the value where it is read. `quote` says how the rate is quoted, `paid_as` what
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
-    `carrying`: the carrying amount after each row, where there are `fees`. `clauses`: each in
-    words, `clause_notes`: for each what it comes to beside the others.
+    `clauses`: each in words, `clause_notes`: for each what it comes to beside the others.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -101,7 +84,6 @@ class Answer(BaseModel):
     totals: Totals | None
     yearly_cost: YearlyCost | None
     costs: CostsOfLoan | None
-    carrying: tuple[str, ...]
     fees: tuple[FeeCharged, ...]
     clauses: tuple[str, ...]
     clause_notes: tuple[tuple[str, ...], ...]
@@ -112,9 +94,39 @@ class Answer(BaseModel):
     paid_as: str | None
     clock: str | None
     notes: tuple[str, ...]
-    schedule: list[ScheduleRow]
     by_year: list[ScheduleYear]
     working: tuple[Step, ...]
     proof: Proof | None
     engine: str
     aim: AimResult | None = None
+
+    _laid: Laid | None = PrivateAttr(None)
+
+    @property
+    def laid(self) -> Laid | None:
+        """The loan to the cent; None where there is no schedule."""
+        return self._laid
+
+
+class Answer(AnswerHead):
+    """What is told of a loan. `carrying`: the carrying amount after each row, where there are
+    `fees`. Both are written when they are asked for."""
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def carrying(self) -> tuple[str, ...]:
+        """The carrying amount after each row, where there are fees."""
+        return () if self._laid is None else self._laid.carrying
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def schedule(self) -> list[ScheduleRow]:
+        """The schedule to the cent, row by row."""
+        return [] if self._laid is None else self._laid.rows
+
+    @classmethod
+    def told(cls, laid: Laid | None, **fields: Any) -> "Answer":  # noqa: ANN401
+        """An answer of its fields, which are not checked again."""
+        answer = Answer.model_construct(**fields)
+        answer._laid = laid
+        return answer

@@ -4,13 +4,13 @@ files."""
 from collections.abc import Iterator
 from datetime import date
 from decimal import Decimal
-from typing import Final, Literal, NamedTuple
+from typing import Literal, NamedTuple
 
 from ..document.loan import Loan
 from ..document.named import RESULTS_NAMED
 from ..document.telling import told
 from ..wording.marks import Marks
-from .answer import Answer, ScheduleRow
+from .answer import Answer
 
 #: What a fact is about.
 About = Literal["paid", "cost", "rates", "yearly_cost"]
@@ -47,7 +47,7 @@ def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
             yield "paid", "total_fees", totals["fees"]
     if answer.final_date:
         yield "paid", "end_date", str(date.fromisoformat(answer.final_date).toordinal())
-    if costs and (has_fees or any(_moves(row, "advance") for row in answer.schedule)):
+    if costs and (has_fees or (answer.laid and answer.laid.moves("advance"))):
         yield "cost", "net_proceeds", costs["net_proceeds"]
         yield "cost", "total_cost", costs["total_cost"]
         yield "cost", "per_thousand", costs["per_thousand"]
@@ -70,24 +70,13 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
             alone = RESULTS_NAMED[name].alone
             titles[name] = f"Terms’ {alone[0].lower()}{alone[1:]}"
     if loan.clauses:
-        paying = (row for row in reversed(answer.schedule) if _pays(row))
-        last = next(paying, None)
+        rows = answer.laid.schedule.rows if answer.laid else ()
+        last = next((row for row in reversed(rows) if row.payment or row.repay), None)
         if last is not None:
             titles["final_payment"] = (
-                f"{RESULTS_NAMED['final_payment'].alone}, number {last['number']}"
+                f"{RESULTS_NAMED['final_payment'].alone}, number {last.number}"
             )
     return titles
-
-
-def _pays(row: ScheduleRow) -> bool:
-    return _moves(row, "payment") or _moves(row, "repay")
-
-
-def _moves(row: ScheduleRow, name: Literal["payment", "advance", "repay"]) -> bool:
-    return any(digit in _DIGITS for digit in row.get(name, ""))
-
-
-_DIGITS: Final = frozenset("123456789")
 
 
 def _text(name: str, value: str, marks: Marks) -> str:

@@ -3,47 +3,25 @@
 from collections.abc import Iterator
 from datetime import date
 from decimal import Decimal
-from functools import cache
 from itertools import groupby
-from typing import Any, Final
+from typing import Final
 
 from ..document.loan import Loan
-from ..document.named import COLUMNS_NAMED
-from ..ledger.rows import Row, Schedule, due
+from ..ledger.rows import Schedule
 from ..numbers.decimals import Unit, plain, to_step
 from ..wording.marks import Money, Number, Sentence
-from .answer import Answer, ScheduleRow, ScheduleYear, Totals
-
-#: Columns that stand only where something stands in them: a fee kept back or paid apart moves no
-#: balance.
-_MOVED: Final = ("advance", "fee", "repay")
-
-
-def columns_of(answer: Answer) -> tuple[str, ...]:
-    """The columns a schedule has something to say in, in the order one reads them."""
-    if not answer.schedule:
-        return ()
-    is_there = {
-        "date": answer.schedule[0]["date"] is not None,
-        "carrying": bool(answer.carrying),
-        **{name: _moves(answer, name) for name in _MOVED},
-    }
-    return tuple(name for name in COLUMNS_NAMED if is_there.get(name, True))
-
-
-def _moves(answer: Answer, name: str) -> bool:
-    rows: list[Any] = answer.schedule
-    return name in rows[0] and any(Decimal(row[name]) for row in rows)
+from .answer import ScheduleYear, Totals
+from .laid import Laid
 
 
 def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
     """What is paid, lent and owed in all, to the cent."""
-    write, rows = schedule.unit.write, schedule.rows
-    paid = [row.paid for row in rows if row.paid]
+    write, columns = schedule.unit.write, schedule.columns
+    paid = [amount for amount in columns.paid if amount]
     return {
         "paid": write(sum(paid)),
-        "interest": write(sum(row.interest for row in rows)),
-        "principal": write(sum(row.principal for row in rows)),
+        "interest": write(sum(columns.interest)),
+        "principal": write(sum(columns.principal)),
         "fees": plain(fees, schedule.unit.shown),
         "final_payment": write(paid[-1] if paid else 0),
         "payments": len(paid),
@@ -53,11 +31,12 @@ def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
 def paid_as(schedule: Schedule) -> Sentence:
     """What rounding did, as it will be paid."""
     rows, unit = schedule.rows, schedule.unit
-    by_amount = {amount: shown(unit, amount) for amount in {row.payment for row in rows}}
+    payments = schedule.columns.payment
+    by_amount = {amount: shown(unit, amount) for amount in set(payments)}
     final = rows[-1]
     runs = [
         (amount, len(list(group)))
-        for amount, group in groupby(rows[:-1], key=lambda row: by_amount[row.payment])
+        for amount, group in groupby(map(by_amount.__getitem__, payments[:-1]))
     ]
     figures: dict[str, Money | Number] = {
         "final": money_text(unit, final.payment),
@@ -105,74 +84,46 @@ def money_text(unit: Unit, units: int) -> Money:
     return Money(unit.amount(units), unit.shown)
 
 
-def rows_told(schedule: Schedule, loan: Loan) -> list[ScheduleRow]:
-    """The rows of the schedule, to the cent, with their days."""
-    # A row opens where the last closed and most payments are alike: each is written once.
-    write = cache(schedule.unit.write)
-    rows: list[ScheduleRow] = [
-        {
-            "number": row.number,
-            "date": iso(due(row, loan.calendar)),
-            "opening": write(row.opening),
-            "interest": write(row.interest),
-            "principal": write(row.principal),
-            "payment": write(row.payment),
-            "closing": write(row.closing),
-        }
-        for row in schedule.rows
-    ]
-    verbs = {clause.verb for clause in loan.clauses}
-    for told_row, row in zip(rows, schedule.rows, strict=True) if verbs else ():
-        if "advance" in verbs:
-            told_row["advance"] = write(row.advance)
-        if "repay" in verbs:
-            told_row["repay"] = write(row.repay)
-        if "fee" in verbs:
-            told_row["fee"] = write(row.fee)
-    return rows
-
-
 def iso(day: date | None) -> str | None:
     """A day as the document writes it."""
     return None if day is None else day.isoformat()
 
 
-def years_told(schedule: Schedule, loan: Loan, year_starts: int | None) -> list[ScheduleYear]:
+def years_told(laid: Laid, loan: Loan, year_starts: int | None) -> list[ScheduleYear]:
     """The schedule by years, which start in a month or with the loan."""
-    write = schedule.unit.write
+    schedule = laid.schedule
+    write, columns = schedule.unit.write, schedule.columns
     return [
         {
             "year": year,
             "label": label,
-            "first": rows[0].number,
-            "last": rows[-1].number,
-            "opening": write(rows[0].opening),
-            "interest": write(sum(row.interest for row in rows)),
-            "principal": write(sum(row.principal for row in rows)),
-            "payment": write(sum(row.paid for row in rows)),
-            "closing": write(rows[-1].closing),
+            "first": columns.number[begins],
+            "last": columns.number[ends - 1],
+            "opening": write(columns.opening[begins]),
+            "interest": write(sum(columns.interest[begins:ends])),
+            "principal": write(sum(columns.principal[begins:ends])),
+            "payment": write(sum(columns.paid[begins:ends])),
+            "closing": write(columns.closing[ends - 1]),
         }
-        for year, label, rows in years_of(schedule, loan, year_starts)
+        for year, label, begins, ends in _years_of(laid, loan, year_starts)
     ]
 
 
-def years_of(
-    schedule: Schedule, loan: Loan, year_starts: int | None
-) -> Iterator[tuple[int, str, list[Row]]]:
-    """The rows by year: of the loan, or of years that start in a month of the calendar."""
-    calendar = loan.calendar
-    if calendar is None or year_starts is None:
-        each = loan.payments_a_year
-        for year, rows in groupby(
-            schedule.rows, key=lambda row: max(0, row.stands_at - 1) // each + 1
-        ):
-            yield year, str(year), list(rows)
-        return
-
-    def year_of(row: Row) -> int:
-        day = due(row, loan.calendar) or calendar.start
-        return day.year if day.month >= (year_starts or 1) else day.year - 1
-
-    for year, rows in groupby(schedule.rows, key=year_of):
-        label = str(year) if year_starts == 1 else f"{year}/{(year + 1) % 100:02}"
-        yield year, label, list(rows)
+def _years_of(
+    laid: Laid, loan: Loan, year_starts: int | None
+) -> Iterator[tuple[int, str, int, int]]:
+    """Each year, of the loan or starting in a month of the calendar: its number, its label, where
+    its rows begin and end."""
+    each, days = loan.payments_a_year, laid.days
+    if days is None or year_starts is None:
+        years = [max(0, place - 1) // each + 1 for place in laid.schedule.columns.stands_at]
+    else:
+        years = [day.year - (day.month < year_starts) for day in days]
+    begins = 0
+    for year, some in groupby(years):
+        ends = begins + sum(1 for _ in some)
+        label = str(year)
+        if days is not None and year_starts not in (None, 1):
+            label = f"{year}/{(year + 1) % 100:02}"
+        yield year, label, begins, ends
+        begins = ends

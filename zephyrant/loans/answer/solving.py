@@ -23,9 +23,10 @@ from .aim import aimed, reach
 from .answer import ENGINE, Answer, RatesOfLoan
 from .clause_notes import clause_notes
 from .consistency import Consistency, consistency
+from .laid import Laid
 from .notes import notes_of
 from .proof import prove
-from .schedule import iso, paid_as, rows_told, totals_of, years_told
+from .schedule import iso, paid_as, totals_of, years_told
 
 
 def solve(loan: Loan, marks: Marks = PLAIN, year_starts: int | None = None) -> Answer:
@@ -59,7 +60,7 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         return _several(loan, found, marks)
     solution = found.meant
     rates = rates or footings(Decimal(0), loan.payments_a_year)
-    return Answer.model_construct(
+    return Answer.told(
         unknown=loan.unknown,
         value=value_as_paid(loan, solution, line.terms, schedule),
         exact=plain(significant(solution)),
@@ -85,7 +86,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     rate = footing_rate(loan, found) or Decimal(0)
     rates = footings(rate, loan.payments_a_year)
     notes = notes_of(loan, worked, Decimal(0))
-    return Answer.model_construct(
+    return Answer.told(
         unknown=None,
         value=None,
         exact=None,
@@ -167,11 +168,10 @@ _NOT_LAID: Final[dict[str, Any]] = {
     "totals": None,
     "yearly_cost": None,
     "costs": None,
-    "carrying": (),
     "fees": (),
     "final_date": None,
     "paid_as": None,
-    "schedule": [],
+    "laid": None,
     "by_year": [],
 }
 
@@ -185,21 +185,21 @@ def _laid_told(
         return _NOT_LAID
     end = end_of(loan, schedule)
     cost = costs(line, schedule, rates.periodic / 100)
+    laid = Laid(loan, schedule, cost.carrying)
     return {
         "totals": totals_of(schedule, cost.fees),
         "yearly_cost": cost.yearly,
         "costs": cost.told,
-        "carrying": cost.carrying,
         "fees": cost.fees_told,
         "final_date": iso(end),
         "paid_as": paid_as(schedule).say(marks),
-        "schedule": rows_told(schedule, loan),
-        "by_year": years_told(schedule, loan, year_starts),
+        "laid": laid,
+        "by_year": years_told(laid, loan, year_starts),
     }
 
 
 def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: Marks) -> Answer:
-    return Answer.model_construct(
+    return Answer.told(
         unknown=loan.unknown,
         value=None,
         exact=None,

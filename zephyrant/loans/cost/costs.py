@@ -69,11 +69,11 @@ def costs(line: Line, schedule: Schedule, periodic: Decimal) -> Costs:
     money = partial(_money, decimals=schedule.unit.shown)
     fees = flows.fees
     lent = schedule.unit.amount(schedule.rows[0].opening)
-    advanced = schedule.unit.amount(sum(row.advance for row in schedule.rows))
+    advanced = schedule.unit.amount(sum(schedule.columns.advance))
     kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
     apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
     received = lent - _added_at_start(fees) + advanced - kept_back
-    paid = schedule.unit.amount(sum(row.paid for row in schedule.rows) + schedule.rows[-1].closing)
+    paid = schedule.unit.amount(sum(schedule.columns.paid) + schedule.rows[-1].closing)
     total = paid + apart - received
     with precise():
         base = received + kept_back
@@ -127,7 +127,8 @@ def _flows_of(line: Line, schedule: Schedule) -> _FlowsOf:
     on_days = [each for each in line.between if happens(each.day)]
     last = schedule.rows[-1]
     ends_on_a_day = last.day is not None or last.ended is not None
-    back = last.closing < 0 or any(row.paid < 0 or row.advance for row in schedule.rows)
+    columns = schedule.columns
+    back = last.closing < 0 or min(columns.paid) < 0 or any(columns.advance)
     if not (fees or on_days or back or ends_on_a_day or not line.has_payments):
         return _FlowsOf(fees, [])
     return _FlowsOf(fees, _moved(schedule, fees, [] if schedule.by_day else on_days))
@@ -180,18 +181,18 @@ def _percent(force: float | None, line: Line, *, effective: bool) -> str | None:
 def _level_flows(line: Line, schedule: Schedule) -> Flows:
     """What is paid to the cent, in runs, and what is left as paid at the end."""
     scale = 10.0**-schedule.unit.places
-    rows, time = schedule.rows, line.terms.time
+    columns, time = schedule.columns, line.terms.time
     # Places count from the first payment where there are dates, else from the start.
     place = 0 if time.calendar or time.in_advance else 1
     runs: list[Run] = []
-    for paid, group in groupby(rows, key=lambda row: row.paid):
-        members = list(group)
-        runs.append(Run(paid * scale, place, len(members)))
-        place += len(members)
-    if rows[-1].closing:
+    for paid, group in groupby(columns.paid):
+        alike = sum(1 for _ in group)
+        runs.append(Run(paid * scale, place, alike))
+        place += alike
+    if columns.closing[-1]:
         end = place if time.in_advance else place - 1
-        runs.append(Run(rows[-1].closing * scale, end))
-    return Flows(rows[0].opening * scale, runs, time.a_year, time.calendar)
+        runs.append(Run(columns.closing[-1] * scale, end))
+    return Flows(columns.opening[0] * scale, runs, time.a_year, time.calendar)
 
 
 def _until_the_end(line: Line, schedule: Schedule) -> Callable[[int | date], bool]:

@@ -2,7 +2,9 @@
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Literal, NamedTuple
+from functools import cached_property
+from operator import add
+from typing import Literal, NamedTuple, Self
 
 from ..calendars.dates import Calendar
 from ..line.line import Line
@@ -51,6 +53,34 @@ class Row(NamedTuple):
         return self.payment + self.repay
 
 
+class Columns(NamedTuple):
+    """The rows of a schedule, a column each, as what is reckoned over all of them reads them."""
+
+    number: tuple[int, ...]
+    opening: tuple[int, ...]
+    interest: tuple[int, ...]
+    principal: tuple[int, ...]
+    payment: tuple[int, ...]
+    closing: tuple[int, ...]
+    rest: tuple[int, ...]
+    advance: tuple[int, ...]
+    repay: tuple[int, ...]
+    fee: tuple[int, ...]
+    stands_at: tuple[int, ...]
+    paid: tuple[int, ...]
+
+    @classmethod
+    def of(cls, rows: tuple[Row, ...]) -> Self:
+        """The columns of at least one row."""
+        *plain, places, _, _ = zip(*rows, strict=True)
+        numbers, payments, repaid = plain[0], plain[4], plain[8]
+        stands_at = numbers
+        if any(place is not None for place in places):
+            stands_at = tuple(row.stands_at for row in rows)
+        paid = tuple(map(add, payments, repaid)) if any(repaid) else payments
+        return cls._make([*plain, stands_at, paid])
+
+
 def due(row: Row, calendar: Calendar | None) -> date | None:
     """When what a row tells happens; none without dates."""
     if row.day is not None or calendar is None:
@@ -73,7 +103,7 @@ class CashRule:
     shows_overpaid: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Schedule:
     """The rows to the cent. `early`: the last payment was cut before the count was reached.
     `overpaid`: by how much, in units, the last repayment lay above what was owed, before the count
@@ -88,6 +118,18 @@ class Schedule:
     taken: int = 0
     paused_after: bool = False
     by_day: bool = False
+
+    @cached_property
+    def columns(self) -> Columns:
+        """Its rows as columns."""
+        return Columns.of(self.rows)
+
+    def due(self, calendar: Calendar | None) -> tuple[date, ...] | None:
+        """When what each row tells happens; None without dates."""
+        if calendar is None:
+            return None
+        payment = calendar.payment
+        return tuple(payment(row.stands_at) if row.day is None else row.day for row in self.rows)
 
 
 #: Why a loan cannot be laid out to the cent: a payment, or the interest that is to be paid alone,

@@ -4,6 +4,7 @@ Rates and unrounded amounts are `Decimal` under `PRECISE`; money in a schedule i
 number of the smallest unit it is kept in, so that sums are exact.
 """
 
+from collections.abc import Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from decimal import (
@@ -129,8 +130,6 @@ class Unit:
         """So many units as a decimal string, with the currency's decimals at least."""
         places = self.places
         digits = str(units)
-        if places == self.shown and 0 < places < len(digits) and units > 0:
-            return f"{digits[:-places]}.{digits[-places:]}"
         if not places:
             return digits
         if units < 0 or len(digits) <= places:
@@ -140,3 +139,13 @@ class Unit:
             part = digits[-places:].rstrip("0").ljust(self.shown, "0")
             return f"{digits[:-places]}.{part}" if part else digits[:-places]
         return f"{digits[:-places]}.{digits[-places:]}"
+
+    def write_all(self, column: Sequence[int]) -> list[str]:
+        """Each of many, as `write` does."""
+        places, least = self.places, 10**self.places
+        if not places or places > self.shown:
+            return [self.write(units) for units in column]
+        return [
+            f"{digits[:-places]}.{digits[-places:]}" if units >= least else self.write(units)
+            for units, digits in zip(column, map(str, column), strict=True)
+        ]

@@ -9,7 +9,6 @@ from pydantic import BaseModel, ConfigDict
 from ..answer.aim import AimResult
 from ..answer.answer import Answer
 from ..answer.facts import About, facts_of
-from ..answer.schedule import columns_of
 from ..document.choices import PAY_SHORT, VERBS_NAMED
 from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
@@ -133,7 +132,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         facts=tuple(FactTold(**fact._asdict()) for fact in facts_of(loan, answer, marks)),
         would_fit=_would_fit(statement, answer, marks),
         aim=_aim(statement, loan, answer.aim, marks) if answer.aim else None,
-        columns=columns_of(answer),
+        columns=answer.laid.titles if answer.laid else (),
         left=_left(answer, marks),
         clauses=_placed(statement, loan, answer),
     )
@@ -196,21 +195,27 @@ def _target(named: Named, typed: str) -> str:
 
 def _left(answer: Answer, marks: Marks) -> LeftOver | None:
     """What the last row of a schedule leaves."""
-    left = Decimal(answer.schedule[-1]["closing"]) if answer.schedule else Decimal(0)
+    if answer.laid is None:
+        return None
+    schedule = answer.laid.schedule
+    left = schedule.rows[-1].closing
     if not left:
         return None
-    text = marks.write(answer.schedule[-1]["closing"])
+    text = marks.write(schedule.unit.write(abs(left)))
     if left < 0:
-        plain = marks.write(answer.schedule[-1]["closing"].removeprefix("-"))
-        return LeftOver(text=text, title="Overpaid, to be given back", short=f"{plain} overpaid")
+        return LeftOver(
+            text=marks.write(schedule.unit.write(left)),
+            title="Overpaid, to be given back",
+            short=f"{text} overpaid",
+        )
     return LeftOver(text=text, title="Balloon, still owed at the end", short=f"{text} left")
 
 
 def _placed(statement: Statement, loan: Loan, answer: Answer) -> tuple[ClausePlaced, ...]:
     """Where each clause stands among the payments of the schedule."""
-    if not loan.clauses or not answer.schedule:
+    if not loan.clauses or answer.laid is None:
         return ()
-    terms, last = stated_terms(loan), answer.schedule[-1]["number"]
+    terms, last = stated_terms(loan), answer.laid.schedule.rows[-1].number
     places = Places(terms)
     told = []
     for clause, provision in zip(statement.clauses, terms.provisions, strict=True):

@@ -5,8 +5,8 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from ..answer.answer import Answer
-from ..answer.columns import ScheduleColumns, columns_told
+from ..answer.answer import AnswerHead
+from ..answer.laid import ScheduleColumns
 from ..answer.solving import solve
 from ..budget import BudgetSpentError
 from ..document.clauses import LEVELS
@@ -47,7 +47,7 @@ class Worked(BaseModel):
     readings: dict[str, Reading]
     errors: tuple[FieldError, ...]
     document: dict[str, Any] | None
-    answer: Answer | None
+    answer: AnswerHead | None
     figures: tuple[Figure, ...] = ()
     told: Told | None = None
     schedule: ScheduleColumns | None = None
@@ -120,10 +120,10 @@ def work(statement: Statement, year_starts: int | None = None) -> Worked:
         readings=read,
         errors=(),
         document=write(loan),
-        answer=answer.model_copy(update={"schedule": [], "carrying": ()}),
+        answer=answer,
         figures=figures(statement),
         told=tell(statement, loan, answer),
-        schedule=columns_told(answer, loan.decimals),
+        schedule=answer.laid and answer.laid.columns_told,
     )
 
 

@@ -1,0 +1,152 @@
+"""A loan laid out to the cent, as it is told: rows are written when they are asked for."""
+
+from collections.abc import Sequence
+from datetime import date
+from functools import cached_property
+from typing import Any, Final, NotRequired, cast
+
+from pydantic import BaseModel, ConfigDict
+from typing_extensions import TypedDict
+
+from ..document.loan import Loan
+from ..document.named import COLUMNS_NAMED
+from ..ledger.rows import Schedule
+from ..numbers.decimals import Unit
+
+#: The columns of money: those of every schedule, and those that clauses bring.
+_MONEY: Final = ("opening", "interest", "principal", "payment", "closing")
+_OF_CLAUSES: Final = ("advance", "fee", "repay")
+#: Whole numbers up to here are told apart by programs that count in floats.
+_MOST_EXACT: Final = 2**53
+
+
+class ScheduleRow(TypedDict):
+    """One row of the schedule, money as decimal strings.
+
+    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such.
+    """
+
+    number: int
+    date: str | None
+    opening: str
+    interest: str
+    principal: str
+    payment: str
+    closing: str
+    advance: NotRequired[str]
+    repay: NotRequired[str]
+    fee: NotRequired[str]
+
+
+class ScheduleColumns(BaseModel):
+    """The rows of a schedule, a column each. `money` is in whole units of which `decimals` figures
+    stand after the point; a column with finer or larger amounts is told as decimal texts. `date`:
+    None without dates."""
+
+    model_config = ConfigDict(frozen=True)
+
+    decimals: int
+    number: list[int]
+    date: list[str] | None
+    money: dict[str, list[int] | list[str]]
+
+
+class Laid:
+    """A schedule, the days of its rows, and the carrying amounts after them where there are
+    fees."""
+
+    def __init__(self, loan: Loan, schedule: Schedule, carrying: tuple[str, ...]) -> None:
+        self.schedule, self.carrying = schedule, carrying
+        self._calendar, self._decimals = loan.calendar, loan.decimals
+        verbs = {clause.verb for clause in loan.clauses}
+        self._money = (*_MONEY, *(name for name in _OF_CLAUSES if name in verbs))
+
+    @cached_property
+    def days(self) -> tuple[date, ...] | None:
+        """When what each row tells happens; None without dates."""
+        return self.schedule.due(self._calendar)
+
+    @cached_property
+    def rows(self) -> list[ScheduleRow]:
+        """Every row."""
+        columns, unit = self.schedule.columns, self.schedule.unit
+        told: list[Sequence[int] | Sequence[str | None]] = [columns.number]
+        told.append(self._days_told or [None] * len(columns.number))
+        closing = unit.write_all(columns.closing)
+        for name in self._money:
+            column: tuple[int, ...] = getattr(columns, name)
+            if name == "closing":
+                told.append(closing)
+            elif name == "opening":
+                told.append(_opening(columns.opening, columns.closing, closing, unit))
+            else:
+                told.append(_written(column, unit))
+        names = ("number", "date", *self._money)
+        rows: Any = [dict(zip(names, cells)) for cells in zip(*told, strict=True)]  # noqa: B905
+        return cast("list[ScheduleRow]", rows)
+
+    @cached_property
+    def columns_told(self) -> ScheduleColumns:
+        """The rows as columns, the carrying amounts among them."""
+        columns, unit, decimals = self.schedule.columns, self.schedule.unit, self._decimals
+        money: dict[str, list[int] | list[str]] = {}
+        for name in self._money:
+            column: tuple[int, ...] = getattr(columns, name)
+            whole = unit.places == decimals and max(map(abs, column)) < _MOST_EXACT
+            money[name] = list(column) if whole else _units(unit.write_all(column), decimals)
+        if self.carrying:
+            money["carrying"] = _units(self.carrying, decimals)
+        return ScheduleColumns.model_construct(
+            decimals=decimals,
+            number=list(columns.number),
+            date=self._days_told,
+            money=money,
+        )
+
+    @cached_property
+    def titles(self) -> tuple[str, ...]:
+        """The columns there is something to say in, in the order one reads them. A fee kept back or
+        paid apart moves no balance: a column of what clauses bring stands only where something
+        stands in it."""
+        there = {
+            "date": self.days is not None,
+            "carrying": bool(self.carrying),
+            **{name: name in self._money and self.moves(name) for name in _OF_CLAUSES},
+        }
+        return tuple(name for name in COLUMNS_NAMED if there.get(name, True))
+
+    def moves(self, name: str) -> bool:
+        """Whether something stands in a column of money."""
+        return any(getattr(self.schedule.columns, name))
+
+    @cached_property
+    def _days_told(self) -> list[str] | None:
+        return None if self.days is None else [day.isoformat() for day in self.days]
+
+
+def _opening(
+    opening: Sequence[int], closing: Sequence[int], told: Sequence[str], unit: Unit
+) -> list[str]:
+    """What is owed before each row: where the last closed, as a schedule goes on."""
+    if opening[1:] == closing[:-1]:
+        return [unit.write(opening[0]), *told[:-1]]
+    return unit.write_all(opening)
+
+
+def _written(column: Sequence[int], unit: Unit) -> list[str]:
+    """A column written; one in which little differs, each amount once."""
+    each = set(column)
+    if 2 * len(each) > len(column):
+        return unit.write_all(column)
+    texts = {units: unit.write(units) for units in each}
+    return [texts[units] for units in column]
+
+
+def _units(texts: Sequence[str], decimals: int) -> list[int] | list[str]:
+    """Amounts written as whole units, where they are."""
+    if any(len(text) - text.find(".") - 1 != decimals for text in texts) and decimals:
+        return list(texts)
+    if not decimals and any("." in text for text in texts):
+        return list(texts)
+    units = [int(text.replace(".", "")) for text in texts]
+    return units if max(map(abs, units)) < _MOST_EXACT else list(texts)
