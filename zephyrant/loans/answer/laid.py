@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 from datetime import date
 from functools import cached_property
-from typing import Any, Final, NotRequired, cast
+from itertools import repeat
+from typing import Any, Final, Literal, NotRequired
 
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
@@ -15,7 +16,7 @@ from ..numbers.decimals import Unit
 
 #: The columns of money: those of every schedule, and those that clauses bring.
 _MONEY: Final = ("opening", "interest", "principal", "payment", "closing")
-_OF_CLAUSES: Final = ("advance", "fee", "repay")
+_OF_CLAUSES: Final[tuple[Literal["advance", "fee", "repay"], ...]] = ("advance", "fee", "repay")
 #: Whole numbers up to here are told apart by programs that count in floats.
 _MOST_EXACT: Final = 2**53
 
@@ -59,7 +60,15 @@ class Laid:
         self.schedule, self.carrying = schedule, carrying
         self._calendar, self._decimals = loan.calendar, loan.decimals
         verbs = {clause.verb for clause in loan.clauses}
-        self._money = (*_MONEY, *(name for name in _OF_CLAUSES if name in verbs))
+        self._of_clauses = tuple(name for name in _OF_CLAUSES if name in verbs)
+
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, Laid):
+            return NotImplemented
+        mine, theirs = ((each.schedule, each.carrying, each.days) for each in (self, other))
+        return mine == theirs
+
+    __hash__ = None  # type: ignore[assignment]
 
     @cached_property
     def days(self) -> tuple[date, ...] | None:
@@ -70,27 +79,40 @@ class Laid:
     def rows(self) -> list[ScheduleRow]:
         """Every row."""
         columns, unit = self.schedule.columns, self.schedule.unit
-        told: list[Sequence[int] | Sequence[str | None]] = [columns.number]
-        told.append(self._days_told or [None] * len(columns.number))
         closing = unit.write_all(columns.closing)
-        for name in self._money:
-            column: tuple[int, ...] = getattr(columns, name)
-            if name == "closing":
-                told.append(closing)
-            elif name == "opening":
-                told.append(_opening(columns.opening, columns.closing, closing, unit))
-            else:
-                told.append(_written(column, unit))
-        names = ("number", "date", *self._money)
-        rows: Any = [dict(zip(names, cells)) for cells in zip(*told, strict=True)]  # noqa: B905
-        return cast("list[ScheduleRow]", rows)
+        rows: list[ScheduleRow] = [
+            {
+                "number": number,
+                "date": day,
+                "opening": opening,
+                "interest": interest,
+                "principal": principal,
+                "payment": payment,
+                "closing": closes,
+            }
+            for number, day, opening, interest, principal, payment, closes in zip(
+                columns.number,
+                self._days_told or repeat(None, len(closing)),
+                _opening(columns.opening, columns.closing, closing, unit),
+                unit.write_all(columns.interest),
+                unit.write_all(columns.principal),
+                _written(columns.payment, unit),
+                closing,
+                strict=True,
+            )
+        ]
+        for name in self._of_clauses:
+            column: Any = _written(getattr(columns, name), unit)
+            for row, text in zip(rows, column, strict=True):
+                row[name] = text
+        return rows
 
     @cached_property
     def columns_told(self) -> ScheduleColumns:
         """The rows as columns, the carrying amounts among them."""
         columns, unit, decimals = self.schedule.columns, self.schedule.unit, self._decimals
         money: dict[str, list[int] | list[str]] = {}
-        for name in self._money:
+        for name in (*_MONEY, *self._of_clauses):
             column: tuple[int, ...] = getattr(columns, name)
             whole = unit.places == decimals and max(map(abs, column)) < _MOST_EXACT
             money[name] = list(column) if whole else _units(unit.write_all(column), decimals)
@@ -108,10 +130,10 @@ class Laid:
         """The columns there is something to say in, in the order one reads them. A fee kept back or
         paid apart moves no balance: a column of what clauses bring stands only where something
         stands in it."""
-        there = {
+        there: dict[str, bool] = {
             "date": self.days is not None,
             "carrying": bool(self.carrying),
-            **{name: name in self._money and self.moves(name) for name in _OF_CLAUSES},
+            **{name: name in self._of_clauses and self.moves(name) for name in _OF_CLAUSES},
         }
         return tuple(name for name in COLUMNS_NAMED if there.get(name, True))
 

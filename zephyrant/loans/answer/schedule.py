@@ -91,21 +91,35 @@ def iso(day: date | None) -> str | None:
 
 def years_told(laid: Laid, loan: Loan, year_starts: int | None) -> list[ScheduleYear]:
     """The schedule by years, which start in a month or with the loan."""
-    schedule = laid.schedule
-    write, columns = schedule.unit.write, schedule.columns
+    columns, write_all = laid.schedule.columns, laid.schedule.unit.write_all
+    years = list(_years_of(laid, loan, year_starts))
+    firsts = [begins for _, _, begins, _ in years]
+    lasts = [ends - 1 for *_, ends in years]
+
+    def summed(column: tuple[int, ...]) -> list[str]:
+        return write_all([sum(column[begins:ends]) for _, _, begins, ends in years])
+
     return [
         {
             "year": year,
             "label": label,
             "first": columns.number[begins],
             "last": columns.number[ends - 1],
-            "opening": write(columns.opening[begins]),
-            "interest": write(sum(columns.interest[begins:ends])),
-            "principal": write(sum(columns.principal[begins:ends])),
-            "payment": write(sum(columns.paid[begins:ends])),
-            "closing": write(columns.closing[ends - 1]),
+            "opening": opening,
+            "interest": interest,
+            "principal": principal,
+            "payment": payment,
+            "closing": closing,
         }
-        for year, label, begins, ends in _years_of(laid, loan, year_starts)
+        for (year, label, begins, ends), opening, interest, principal, payment, closing in zip(
+            years,
+            write_all([columns.opening[first] for first in firsts]),
+            summed(columns.interest),
+            summed(columns.principal),
+            summed(columns.paid),
+            write_all([columns.closing[last] for last in lasts]),
+            strict=True,
+        )
     ]
 
 
@@ -116,12 +130,13 @@ def _years_of(
     its rows begin and end."""
     each, days = loan.payments_a_year, laid.days
     if days is None or year_starts is None:
-        years = [max(0, place - 1) // each + 1 for place in laid.schedule.columns.stands_at]
+        # The start is of the first year.
+        years = [(place + each - 1) // each or 1 for place in laid.schedule.columns.stands_at]
     else:
         years = [day.year - (day.month < year_starts) for day in days]
     begins = 0
     for year, some in groupby(years):
-        ends = begins + sum(1 for _ in some)
+        ends = begins + len(list(some))
         label = str(year)
         if days is not None and year_starts not in (None, 1):
             label = f"{year}/{(year + 1) % 100:02}"

@@ -186,7 +186,7 @@ def _level_flows(line: Line, schedule: Schedule) -> Flows:
     place = 0 if time.calendar or time.in_advance else 1
     runs: list[Run] = []
     for paid, group in groupby(columns.paid):
-        alike = sum(1 for _ in group)
+        alike = len(list(group))
         runs.append(Run(paid * scale, place, alike))
         place += alike
     if columns.closing[-1]:

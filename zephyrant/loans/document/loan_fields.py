@@ -3,8 +3,8 @@ due, what can be paid, how the rate is quoted."""
 
 from datetime import date
 from decimal import Decimal
-from functools import lru_cache
-from typing import Any, Literal
+from functools import cached_property, lru_cache
+from typing import Any, Final, Literal, Self
 
 from pydantic import ConfigDict, Field
 
@@ -41,6 +41,10 @@ def _what_may_be_left_out(schema: dict[str, Any]) -> None:
         {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
         {"anyOf": [{"required": ["payment"]}, no_payments]},
     ]
+
+
+#: What follows from a document and is kept beside its fields.
+_KEPT: Final = ("unknown", "asked", "style")
 
 
 @lru_cache(maxsize=256)
@@ -87,13 +91,20 @@ class LoanFields(Part):
     purchase: Purchase | None = None
     aim: Aim | None = None
 
-    @property
+    def __copy__(self) -> Self:
+        # A copy is made to be changed: what was kept of this one is not taken along.
+        copied = super().__copy__()
+        for name in _KEPT:
+            copied.__dict__.pop(name, None)
+        return copied
+
+    @cached_property
     def unknown(self) -> str | None:
         """The figure that is asked for: its name, of a clause its path; none where all are
         stated."""
         return next(iter(self._asked()), None)
 
-    @property
+    @cached_property
     def asked(self) -> FigurePath | None:
         """Where the figure stands that is asked for."""
         return figure_path(self.unknown) if self.unknown else None
@@ -167,7 +178,7 @@ class LoanFields(Part):
                 clauses.append(f"clauses.{number}.step.{kind}")
         return (*lent, *own, *clauses)
 
-    @property
+    @cached_property
     def style(self) -> Style:
         """How the rate is quoted, and for which payments."""
         return self.style_of(self.rate)

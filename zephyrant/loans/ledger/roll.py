@@ -1,6 +1,5 @@
 """The balance rolled along the line as the schedule to the cent."""
 
-from collections.abc import Iterator
 from decimal import Decimal
 
 from ..line.line import Line
@@ -53,8 +52,9 @@ class _Roll:
         self.ended = False
         self.overpaid = self.taken = 0
 
-    def rows(self, opening: int) -> Iterator[Row]:
+    def rows(self, opening: int) -> list[Row]:
         """Every row."""
+        all_rows: list[Row] = []
         stops = self._stops if self.end is None else None
         for stretch in self.line.stretches:
             period = Reckoned(stretch, self.units)
@@ -63,19 +63,20 @@ class _Roll:
                 if stretch.is_plain:
                     alike = range(number, self._alike_until(last) + 1)
                     rows = self.units.alike(opening, period, alike, stops)
-                    yield from rows
+                    all_rows += rows
                     number += len(rows)
                     opening = rows[-1].closing if rows else opening
                     if number > last:
                         break
                 row = self._row(number, opening, stretch, period)
                 self._check(row, stretch)
-                yield row
+                all_rows.append(row)
                 if self.ended:
-                    return
+                    return all_rows
                 number, opening = number + 1, row.closing
         if self.line.is_open:
             raise NeverSettlesError("rounding", self.line.most)
+        return all_rows
 
     def _check(self, row: Row, stretch: Stretch) -> None:
         if row.payment < 0 or row.repay < 0:

@@ -74,9 +74,8 @@ class Columns(NamedTuple):
         """The columns of at least one row."""
         *plain, places, _, _ = zip(*rows, strict=True)
         numbers, payments, repaid = plain[0], plain[4], plain[8]
-        stands_at = numbers
-        if any(place is not None for place in places):
-            stands_at = tuple(row.stands_at for row in rows)
+        has_places = places.count(None) < len(places)
+        stands_at = tuple(row.stands_at for row in rows) if has_places else numbers
         paid = tuple(map(add, payments, repaid)) if any(repaid) else payments
         return cls._make([*plain, stands_at, paid])
 

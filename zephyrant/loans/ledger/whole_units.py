@@ -72,6 +72,8 @@ class WholeUnits(Reckoning[int, UnitRate]):
         before, after, most = period.before.on, period.after.on, self.most
         if payment < 0:
             return rows
+        # A row of its cells, without the call that would put in what is not given.
+        make, nothing = tuple.__new__, tuple(Row._field_defaults.values())
         for number in numbers:
             if not number % _LOOKS_EACH:
                 look()
@@ -85,6 +87,8 @@ class WholeUnits(Reckoning[int, UnitRate]):
                 closing = rest + later
             if closing > most or (stops is not None and stops(opening, closing)):
                 break
-            rows.append(Row(number, opening, interest, payment - interest, payment, closing, rest))
+            principal = payment - interest
+            cells = (number, opening, interest, principal, payment, closing, rest, *nothing)
+            rows.append(make(Row, cells))
             opening = closing
         return rows

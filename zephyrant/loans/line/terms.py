@@ -134,9 +134,11 @@ class Terms:
     @property
     def is_level(self) -> bool:
         """Whether all periods are whole and all payments alike: closed forms hold."""
-        (run, *others) = self.runs
-        whole = {run.before, run.after} == {NO_TIME, ONE_PERIOD}
-        return whole and not others and not self.provisions
+        if len(self.runs) > 1 or self.provisions:
+            return False
+        (run,) = self.runs
+        both = (run.before, run.after)
+        return both in ((ONE_PERIOD, NO_TIME), (NO_TIME, ONE_PERIOD))
 
     def amount(self, path: FigurePath) -> Decimal:
         """The amount that stands at a path."""

@@ -32,7 +32,8 @@ Cash = Literal["nearest", "up", "none"]
 
 
 @cache
-def _context(digits: int) -> Context:
+def context(digits: int) -> Context:
+    """A decimal context of `digits` digits."""
     return Context(
         prec=digits,
         rounding=ROUND_HALF_EVEN,
@@ -44,7 +45,7 @@ def _context(digits: int) -> Context:
 
 def precise(digits: int = DIGITS) -> AbstractContextManager[Context]:
     """A decimal context of `digits` digits for unrounded computation."""
-    return localcontext(_context(digits))
+    return localcontext(context(digits))
 
 
 #: Decimals of a percent as it is told and put back.
@@ -102,8 +103,8 @@ def plain(value: Decimal, least_places: int = 0) -> str:
     return text[1:] if text.startswith("-") and not text.strip("-0.") else text
 
 
-#: Wide enough for any amount in the finest unit it is kept in.
-_WIDE: Final = Context(prec=80)
+#: Digits wide enough for any amount in the finest unit it is kept in.
+_WIDE: Final = 80
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,12 +120,11 @@ class Unit:
 
     def count(self, amount: Decimal) -> int:
         """`amount` as a whole number of units (it has no more than `places` decimals)."""
-        return int(_WIDE.scaleb(amount, self.places))
+        return int(amount.scaleb(self.places, context(_WIDE)))
 
     def amount(self, units: int) -> Decimal:
         """The amount that so many units are."""
-        with precise(80):
-            return Decimal(units).scaleb(-self.places)
+        return Decimal(units).scaleb(-self.places, context(_WIDE))
 
     def write(self, units: int) -> str:
         """So many units as a decimal string, with the currency's decimals at least."""
@@ -142,10 +142,18 @@ class Unit:
 
     def write_all(self, column: Sequence[int]) -> list[str]:
         """Each of many, as `write` does."""
-        places, least = self.places, 10**self.places
-        if not places or places > self.shown:
+        places = self.places
+        if places != self.shown or not 0 < places <= _MOST_LISTED or min(column, default=0) < 0:
             return [self.write(units) for units in column]
-        return [
-            f"{digits[:-places]}.{digits[-places:]}" if units >= least else self.write(units)
-            for units, digits in zip(column, map(str, column), strict=True)
-        ]
+        whole, parts = 10**places, _parts(places)
+        return [f"{units // whole}{parts[units % whole]}" for units in column]
+
+
+#: Decimals of a currency whose every part is listed once.
+_MOST_LISTED: Final = 3
+
+
+@cache
+def _parts(places: int) -> tuple[str, ...]:
+    """What stands from the decimal mark on, for each part of a whole."""
+    return tuple(f".{part:0{places}}" for part in range(10**places))

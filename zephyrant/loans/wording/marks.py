@@ -1,12 +1,23 @@
 """Numbers inside sentences, in the marks the reader uses."""
 
 from decimal import ROUND_HALF_UP, Decimal
+from functools import cache
 from typing import Final, Literal, NamedTuple
 
-from ..numbers.decimals import plain, precise
+from ..numbers.decimals import context, plain
 
 #: Powers of ten beyond which a number is written with one.
 _MOST_WRITTEN: Final = 24
+
+
+#: Digits wide enough for any number that is written out.
+_WIDE: Final = 80
+
+
+@cache
+def _step(places: int) -> Decimal:
+    """One of the last place of so many."""
+    return Decimal(1).scaleb(-places)
 
 
 class Marks(NamedTuple):
@@ -32,8 +43,7 @@ class Marks(NamedTuple):
         if value.adjusted() > _MOST_WRITTEN:
             power = value.adjusted()
             return f"{self.number(value.scaleb(-power), 6)} × 10^{power}"
-        with precise(80):
-            rounded = value.quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+        rounded = value.quantize(_step(places), ROUND_HALF_UP, context(_WIDE))
         return self.write(plain(rounded, least_places))
 
     def percent(self, value: Decimal, places: int = 4, least_places: int = 2) -> str:
