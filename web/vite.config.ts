@@ -1,10 +1,33 @@
+import { transformAsync } from "@babel/core";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
+
+/** What did not change does not render: the React compiler makes every part of a page remember what
+ *  it was made of. */
+const remembering: Plugin = {
+  name: "react-compiler",
+  enforce: "pre",
+  transform: {
+    // Types alone have nothing to remember.
+    filter: { id: { include: /\/src\/.*\.tsx?$/, exclude: /\/schema\.ts$/ } },
+    handler: async (code, filename) => {
+      const made = await transformAsync(code, {
+        filename,
+        configFile: false,
+        babelrc: false,
+        sourceMaps: true,
+        plugins: ["babel-plugin-react-compiler"],
+        parserOpts: { plugins: ["typescript", "jsx"] },
+      });
+      return made?.code ? { code: made.code, map: made.map as never } : null;
+    },
+  },
+};
 
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
-  plugins: [react(), tailwindcss()],
+  plugins: [remembering, react(), tailwindcss()],
   build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 600 },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 }));

@@ -22,10 +22,17 @@ import type {
  *  later question. */
 export const ASKED = { placeholderData: keepPreviousData, staleTime: Infinity, gcTime: 60_000 };
 
-/** The statement worked. */
-export function useWork(statement: Statement, yearStarts: number | null): UseQueryResult<Worked> {
+/** A statement, and the month in which the years of its schedule start. */
+export interface ToWork {
+  statement: Statement;
+  yearStarts: number | null;
+}
+
+/** The statement worked. Every keystroke is a question: answers nobody looks at soon go. */
+export function useWork({ statement, yearStarts }: ToWork): UseQueryResult<Worked> {
   return useQuery({
     ...ASKED,
+    gcTime: 5_000,
     queryKey: ["work", statement, yearStarts],
     queryFn: ({ signal }) =>
       ask(

@@ -66,6 +66,22 @@ export function Curve({
   );
 }
 
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Boxes of one colour, as one shape: hundreds of them cost no more than one. */
+export function Boxes({ boxes, fill }: { boxes: readonly Box[]; fill: string }) {
+  const d = boxes.map(({ x, y, width, height }) => {
+    const wide = width.toFixed(2);
+    return `M${x.toFixed(2)} ${y.toFixed(2)}h${wide}v${height.toFixed(2)}h-${wide}z`;
+  });
+  return <path d={d.join("")} fill={fill} />;
+}
+
 export function pixels(points: readonly (readonly [number, number])[]): string {
   return points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
 }

@@ -171,6 +171,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "opening": ("What is owed before.", "48250.00"),
     "closing": ("What is owed afterwards.", "47564.64"),
     "ScheduleRow.principal": ("What is paid off what is owed.", "685.36"),
+    "ScheduleYear.rows": ("How many rows of the schedule are of it.", 12),
     "ScheduleYear.principal": ("What is paid off what is owed.", "8467.91"),
     "Totals.principal": ("What is paid off what is owed.", "48250.00"),
     "PeriodTotals.principal": ("What is paid off what is owed.", "8467.91"),

@@ -41,7 +41,7 @@ class Totals(TypedDict):
 
 
 class ScheduleYear(TypedDict):
-    """A year and what its payments `first` to `last` add up to.
+    """A year and what its payments `first` to `last`, so many `rows`, add up to.
 
     A year of the loan is told by its number, one that starts in a month of the calendar by the year
     or years it lies in ("2028", "2027/28").
@@ -51,6 +51,7 @@ class ScheduleYear(TypedDict):
     label: str
     first: int
     last: int
+    rows: int
     opening: str
     interest: str
     principal: str

@@ -105,6 +105,7 @@ def years_told(laid: Laid, loan: Loan, year_starts: int | None) -> list[Schedule
             "label": label,
             "first": columns.number[begins],
             "last": columns.number[ends - 1],
+            "rows": ends - begins,
             "opening": opening,
             "interest": interest,
             "principal": principal,

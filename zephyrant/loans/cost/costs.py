@@ -11,12 +11,12 @@ from functools import partial
 from itertools import groupby
 from typing import Final, NamedTuple
 
-import numpy as np
 from typing_extensions import TypedDict
 
 from ..ledger.rows import Schedule, due
 from ..line.line import Line
 from ..line.moves import Between, Fee
+from ..numbers.arrays import np
 from ..numbers.decimals import percent_text, plain, precise, to_step
 from .unit_times import times_of
 from .yearly_cost import Flows, Moved, Run, YearlyCost, general_cost, us_force, yearly_cost

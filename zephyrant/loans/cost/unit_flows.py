@@ -6,13 +6,11 @@ from decimal import Decimal
 from itertools import chain
 from typing import NamedTuple
 
-import numpy as np
-
+from ..numbers.arrays import Floats, np
 from ..roots.crossings import (
     LEAST_GROWTH,
     MOST_GROWTH,
     Curve,
-    Floats,
     Values,
     crossings_in_floats,
 )

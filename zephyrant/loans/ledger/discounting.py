@@ -13,14 +13,13 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Generic, NamedTuple, TypeVar
 
-import numpy as np
-
 from ..budget import look
 from ..line.growth import InRate, growth_in
 from ..line.line import Line
 from ..line.stretch import Stretch
+from ..numbers.arrays import Floats, np
 from ..numbers.ratios import as_decimal
-from ..roots.crossings import Floats, Values
+from ..roots.crossings import Values
 
 #: A discount, with what is carried beside it.
 D = TypeVar("D")

@@ -9,14 +9,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
-from numpy.typing import NDArray
-
-from ..roots.crossings import Floats
+from ..numbers.arrays import Flags, Floats, Wholes, np
 from ..roots.many_rates import TOGETHER
-
-Wholes = NDArray[np.int64]
-Flags = NDArray[np.bool_]
 
 #: So near to where rounding turns a float is not trusted, in minor units.
 _NEAR: Final = 1e-4

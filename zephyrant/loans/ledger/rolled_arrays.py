@@ -6,11 +6,9 @@ What happens in a period is written here once more, for arrays: held to the roll
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
-
-from ..roots.crossings import Floats
+from ..numbers.arrays import Floats, Wholes, np
 from ..roots.many_rates import TOGETHER
-from .level_arrays import MOST_EXACT, Level, Wholes, to_whole
+from .level_arrays import MOST_EXACT, Level, to_whole
 
 #: So near to where rounding turns a period's interest, which is a single product of two floats
 #: below this, is not trusted.

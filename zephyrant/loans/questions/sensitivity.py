@@ -13,7 +13,6 @@ from itertools import product
 from math import prod
 from typing import Final
 
-import numpy as np
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
@@ -27,6 +26,7 @@ from ..document.paths import with_figure
 from ..errors import NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
+from ..numbers.arrays import np
 from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
 from ..quotes.arrays import quoted_percents
 from ..quotes.conversion import periodic_rate

@@ -2,14 +2,9 @@
 
 Percents and rates are floats, a year of 365 days."""
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ..calendars import frequencies
-from .convention import Floats
+from ..numbers.arrays import Floats, Wholes, np
 from .styles import Style
-
-Wholes = NDArray[np.int64]
 
 
 def can_be_arrays(style: Style) -> bool:

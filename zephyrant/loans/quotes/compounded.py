@@ -8,11 +8,10 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import TYPE_CHECKING
 
-import numpy as np
-
 from ..calendars import frequencies
+from ..numbers.arrays import Floats, np
 from ..numbers.ratios import power
-from .convention import Bounds, Convention, Floats, Formula, scaled, scaled_cell
+from .convention import Bounds, Convention, Formula, scaled, scaled_cell
 
 if TYPE_CHECKING:
     from .styles import Style

@@ -10,16 +10,13 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import TYPE_CHECKING, ClassVar, NamedTuple
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ..calendars import frequencies
+from ..numbers.arrays import Floats
 from ..numbers.ratios import power
 
 if TYPE_CHECKING:
     from .styles import Style
 
-Floats = NDArray[np.float64]
 #: The percents between which a quote lies, neither of them reached; None: without bound.
 Bounds = tuple[Fraction | None, Fraction | None]
 

@@ -13,13 +13,10 @@ from collections.abc import Callable, Sequence
 from decimal import Decimal
 from typing import Final, Literal, NamedTuple
 
-import numpy as np
-from numpy.typing import NDArray
-
+from ..numbers.arrays import Flags, Floats, np
 from ..numbers.decimals import DIGITS, precise
 from .narrowing import halved, newton_between
 
-Floats = NDArray[np.float64]
 #: Yearly growth between which rates are looked for: -99.9 % to +10,000 % a year.
 LEAST_GROWTH: Final = 0.001
 MOST_GROWTH: Final = 101.0
@@ -141,7 +138,7 @@ def isolate(values: Callable[[Floats], Values], low: float, high: float) -> Isol
 
 def _stays_off_zero(
     left: Floats, right: Floats, least: Floats, most: Floats, width: Floats
-) -> NDArray[np.bool_]:
+) -> Flags:
     """Whether H cannot vanish, by its ends and the bounds of its slope.
 
     Above zero it lies above both lines that fall from its ends as steeply as the slope allows;

@@ -11,9 +11,7 @@ from fractions import Fraction
 from math import gcd, inf, log
 from typing import Any, Final, NamedTuple
 
-import flint
-import numpy as np
-
+from ..numbers.arrays import Floats, flint, np
 from ..numbers.decimals import precise
 from .crossings import (
     LEAST_GROWTH,
@@ -21,7 +19,6 @@ from .crossings import (
     NARROW,
     Crossing,
     Curve,
-    Floats,
     Values,
     crossings_between,
     polish,

@@ -3,10 +3,7 @@ to the cent."""
 
 from typing import Final, Protocol
 
-import numpy as np
-from numpy.typing import NDArray
-
-from .crossings import Floats
+from ..numbers.arrays import Flags, Floats, Wholes, np
 
 #: Loans that are worked together: so many that their arrays stay in the cache.
 TOGETHER: Final = 32_768
@@ -32,7 +29,7 @@ class LevelLoans(Protocol):
         """The rate stated or found."""
 
     @property
-    def count(self) -> NDArray[np.int64]:
+    def count(self) -> Wholes:
         """How many payments."""
 
     @property
@@ -44,7 +41,7 @@ class LevelLoans(Protocol):
         """The regular payment."""
 
     @property
-    def in_advance(self) -> NDArray[np.bool_]:
+    def in_advance(self) -> Flags:
         """Whether payments are made at the start of their periods."""
 
 

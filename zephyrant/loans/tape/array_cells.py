@@ -4,18 +4,11 @@ import re
 from collections.abc import Mapping
 from typing import Final
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.level_arrays import Flags, Wholes
-from ..roots.crossings import Floats
+from ..numbers.arrays import Flags, Floats, Texts, Wholes, np
 from ..wording.marks import MARKS, Marks
 from .columns import ASKABLE, Defaults, FieldName
-
-#: Cells of a column.
-Texts = NDArray[np.object_]
 
 #: Terms longer than this go the exact way.
 LONGEST: Final = 5_000

@@ -4,13 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
-import numpy as np
-
 from ..document.loan import Loan
 from ..ledger.level_arrays import (
-    Flags,
     Level,
-    Wholes,
     balances,
     counts,
     payments,
@@ -18,11 +14,11 @@ from ..ledger.level_arrays import (
     to_whole,
 )
 from ..ledger.rolled_arrays import Rolled, rolled
+from ..numbers.arrays import Flags, Floats, Texts, Wholes, np
 from ..numbers.decimals import PERCENT_PLACES
 from ..quotes.arrays import can_be_arrays, periodic_rates, quoted_percents, ratios
-from ..roots.crossings import Floats
 from ..roots.many_rates import rates, true_rates
-from .array_cells import LONGEST, Cells, Texts
+from .array_cells import LONGEST, Cells
 from .columns import ASKABLE, COST_PLACES, Defaults, FieldName
 
 #: What is told of every row of a table, by result.

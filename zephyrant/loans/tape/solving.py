@@ -6,12 +6,9 @@ import logging
 from collections.abc import Callable, Iterator, Sequence
 from typing import Final
 
-import numpy as np
-
 from ..document.reading import check
 from ..errors import NotALoan
-from ..ledger.level_arrays import Flags
-from .array_cells import Texts
+from ..numbers.arrays import Flags, Texts, np
 from .arrays import Group, Results, is_plain
 from .columns import FIELD_NAMES, RESULTS, Columns, Defaults, FieldName, Told
 from .exact_row import exact_row

@@ -3,11 +3,9 @@
 from collections.abc import Mapping, Sequence
 from typing import Final
 
-import numpy as np
 from typing_extensions import TypedDict
 
-from ..ledger.level_arrays import Flags
-from ..roots.crossings import Floats
+from ..numbers.arrays import Flags, Floats, np
 from .not_loans import APART_SAYS
 
 _BINS: Final = 24

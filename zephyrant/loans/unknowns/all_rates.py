@@ -10,8 +10,6 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final, NamedTuple
 
-import numpy as np
-
 from ..document.figure_path import FigurePath
 from ..ledger.discounting import logarithms
 from ..ledger.discounting_sloped import left_at
@@ -20,6 +18,7 @@ from ..ledger.plain_numbers import IN_FLOATS
 from ..line.growth import InRate
 from ..line.line import Line, in_rate, lay_out
 from ..line.terms import Terms
+from ..numbers.arrays import Floats, np
 from ..numbers.decimals import precise
 from ..numbers.ratios import as_decimal, as_fraction
 from ..roots.crossings import (
@@ -27,7 +26,6 @@ from ..roots.crossings import (
     MOST_GROWTH,
     Crossing,
     Curve,
-    Floats,
     Touch,
     Values,
     crossings_between,

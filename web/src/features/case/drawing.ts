@@ -1,22 +1,18 @@
 import type { ScheduleColumns } from "../../api/types";
+import type { Box } from "../../ui/chart";
 import { pixelsOf } from "./columns";
 
 export const HEIGHT = 196;
 export const TOP = 20;
 const OWED_BOTTOM = 116;
-export const PAID_TOP = 124;
+const PAID_TOP = 124;
 export const PAID_BOTTOM = 180;
 export const SIDE = 10;
 /** Pixels below which each bar stands for several payments. */
 const CLOSE = 3;
 const TICK_ROOM = 90;
-
-export interface Bar {
-  x: number;
-  width: number;
-  principal: number;
-  interest: number;
-}
+/** Pixels between two points of the curve that can be told apart. */
+const SEEN = 0.5;
 
 export interface Tick {
   x: number;
@@ -28,7 +24,9 @@ export interface Drawing {
   x: (period: number) => number;
   y: (amount: number) => number;
   curve: [number, number][];
-  bars: Bar[];
+  /** What is paid, a box for each payment or some of them. */
+  principal: Box[];
+  interest: Box[];
   /** How many payments a bar stands for. */
   together: number;
   ticks: Tick[];
@@ -48,18 +46,17 @@ function bars(columns: ScheduleColumns, span: number, x: Drawing["x"], advance: 
   const tall = PAID_BOTTOM - PAID_TOP;
   const count = payments.length;
   const together = Math.max(1, Math.ceil((CLOSE * count) / span));
-  const drawn: Bar[] = [];
+  const drawn: { principal: Box[]; interest: Box[] } = { principal: [], interest: [] };
   for (let first = 0; first < count; first += together) {
     const last = Math.min(first + together, count);
     const width = Math.max(1, Math.min(16, (span / count) * (last - first) * 0.62));
     const middle = advance ? x(first) + width / 2 : x(last) - width / 2;
     const interest = Math.min(mean(payments, first, last), mean(interests, first, last));
-    drawn.push({
-      x: middle - width / 2,
-      width,
-      principal: (Math.max(0, mean(principals, first, last)) / most) * tall,
-      interest: (Math.max(0, interest) / most) * tall,
-    });
+    const x0 = middle - width / 2;
+    const tallest = (Math.max(0, mean(principals, first, last)) / most) * tall;
+    drawn.principal.push({ x: x0, y: PAID_TOP, width, height: tallest });
+    const height = (Math.max(0, interest) / most) * tall;
+    drawn.interest.push({ x: x0, y: PAID_TOP + tallest, width, height });
   }
   return { drawn, together };
 }
@@ -110,11 +107,16 @@ export function draw(
   const y = (amount: number) =>
     OWED_BOTTOM - ((amount - least) / (most - least)) * (OWED_BOTTOM - TOP);
   const curve: [number, number][] = [[x(0), y(lent)]];
+  const to = (period: number, amount: number) => {
+    const [point, last] = [[x(period), y(amount)] as [number, number], curve[curve.length - 1]];
+    const seen = !last || point[0] - last[0] > SEEN || Math.abs(point[1] - last[1]) > SEEN;
+    if (seen || period === count) curve.push(point);
+  };
   closings.forEach((closing, index) => {
-    if (advance) curve.push([x(index), y((openings[index] ?? 0) - (payments[index] ?? 0))]);
-    curve.push([x(index + 1), y(closing)]);
+    if (advance) to(index, (openings[index] ?? 0) - (payments[index] ?? 0));
+    to(index + 1, closing);
   });
   const { drawn, together } = bars(columns, span, x, advance);
   const room = Math.max(2, Math.floor(width / TICK_ROOM));
-  return { x, y, curve, bars: drawn, together, ticks: ticks(columns, x, aYear, noun, room) };
+  return { x, y, curve, ...drawn, together, ticks: ticks(columns, x, aYear, noun, room) };
 }

@@ -1,6 +1,6 @@
 import type { LeftOver } from "../../api/types";
-import { Curve, Dot, Label, Level, Picture, pixels } from "../../ui/chart";
-import { HEIGHT, PAID_BOTTOM, PAID_TOP, SIDE, TOP, type Drawing } from "./drawing";
+import { Boxes, Curve, Dot, Label, Level, Picture, pixels } from "../../ui/chart";
+import { HEIGHT, PAID_BOTTOM, SIDE, TOP, type Drawing } from "./drawing";
 
 interface Props {
   drawn: Drawing;
@@ -54,24 +54,8 @@ export function LinePicture({ drawn, width, count, label, left, end, marked, cur
       />
       <Curve points={drawn.curve} strokeWidth={1.8} />
       <Level y={nothing} from={SIDE} to={width - SIDE} />
-      {drawn.bars.map((bar) => (
-        <g key={bar.x}>
-          <rect
-            x={bar.x}
-            y={PAID_TOP}
-            width={bar.width}
-            height={bar.principal}
-            fill="var(--principal)"
-          />
-          <rect
-            x={bar.x}
-            y={PAID_TOP + bar.principal}
-            width={bar.width}
-            height={bar.interest}
-            fill="var(--interest)"
-          />
-        </g>
-      ))}
+      <Boxes boxes={drawn.principal} fill="var(--principal)" />
+      <Boxes boxes={drawn.interest} fill="var(--interest)" />
       {left && (
         <g>
           <line

@@ -4,25 +4,33 @@ import { inMarks } from "../../ui/numbers";
 import { textAt } from "./columns";
 
 export type Year = Answer["by_year"][number];
-/** A year with the places of its payments, a payment by its place, or what is left at the end. */
-export type Line = { year: Year; places: number[] } | { place: number } | { left: LeftOver };
+/** A year by its place in the list, a payment by its place, or what is left at the end. */
+export type Line =
+  { year: Year; at: number; open: boolean } | { place: number } | { left: LeftOver };
 
 const KEPT = "zephyrant-columns";
 
-/** The lines of a schedule, folded by year. */
+/** The lines that can be seen: years, and the payments of those that are unfolded. */
 export function linesOf(
   years: readonly Year[],
-  { number }: ScheduleColumns,
   left: LeftOver | null,
+  isOpen: (year: number) => boolean,
 ): Line[] {
-  const lines: Line[] = years.map((year) => ({
-    year,
-    places: number.flatMap((each, place) =>
-      year.first <= each && each <= year.last ? [place] : [],
-    ),
-  }));
-  return left ? [...lines, { left }] : lines;
+  const lines: Line[] = [];
+  let place = 0;
+  years.forEach((year, at) => {
+    const open = isOpen(at);
+    lines.push({ year, at, open });
+    for (let row = 0; open && row < year.rows; row += 1) lines.push({ place: place + row });
+    place += year.rows;
+  });
+  if (left) lines.push({ left });
+  return lines;
 }
+
+/** What a line is known by. */
+export const keyOf = (line: Line): string =>
+  "year" in line ? `year ${line.at}` : "place" in line ? `row ${line.place}` : "left";
 
 /** The columns a schedule has, those that are shown, and the way to show or hide one; kept in this
  *  browser. Payments are always told by their number. */

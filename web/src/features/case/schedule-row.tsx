@@ -1,4 +1,3 @@
-import type { Row } from "@tanstack/react-table";
 import type { CSSProperties } from "react";
 import type { ScheduleColumns } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
@@ -8,7 +7,8 @@ import { inMarks } from "../../ui/numbers";
 import { cellOf, type Line, type Year } from "./schedule-lines";
 
 interface Props {
-  row: Row<Line>;
+  line: Line;
+  onToggle: (year: number) => void;
   index: number;
   columns: readonly string[];
   /** Whether years are those of the calendar. */
@@ -21,14 +21,20 @@ interface Props {
   style: CSSProperties;
 }
 
-function YearCell({ row, year, calendar }: { row: Row<Line>; year: Year; calendar: boolean }) {
-  const open = row.getIsExpanded();
+interface YearProps {
+  year: Year;
+  open: boolean;
+  calendar: boolean;
+  onToggle: () => void;
+}
+
+function YearCell({ year, open, calendar, onToggle }: YearProps) {
   return (
     <Button
       look="bare"
       className="text-left font-semibold whitespace-nowrap"
       aria-expanded={open}
-      onClick={row.getToggleExpandedHandler()}
+      onClick={onToggle}
     >
       <span aria-hidden className="inline-block w-4">
         {open ? "▾" : "▸"}
@@ -43,10 +49,10 @@ function YearCell({ row, year, calendar }: { row: Row<Line>; year: Year; calenda
 
 /** A line of the schedule: a year, a payment, or what is left at the end. */
 export function ScheduleRow(props: Props) {
-  const { row, index, columns, calendar, marked, gone, schedule, className, style } = props;
+  const { line, onToggle, index, columns, calendar, marked, gone, schedule, className, style } =
+    props;
   const { marks } = useDesk();
   const { day } = useDays();
-  const line = row.original;
   const common = { role: "row", "aria-rowindex": index + 2, style };
   if ("left" in line)
     return (
@@ -67,7 +73,12 @@ export function ScheduleRow(props: Props) {
     <div {...common} className={`${className} ${tone} ${here}`}>
       <div role="cell">
         {"year" in line ? (
-          <YearCell row={row} year={line.year} calendar={calendar} />
+          <YearCell
+            year={line.year}
+            open={line.open}
+            calendar={calendar}
+            onToggle={() => onToggle(line.at)}
+          />
         ) : (
           <span className="pl-4 text-soft">{number}</span>
         )}

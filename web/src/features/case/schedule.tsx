@@ -1,16 +1,10 @@
-import {
-  getCoreRowModel,
-  getExpandedRowModel,
-  useReactTable,
-  type ColumnDef,
-  type ExpandedState,
-} from "@tanstack/react-table";
-import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useInSight } from "../../hooks/use-in-sight";
+import { useTop } from "../../hooks/use-top";
 import { Button } from "../../ui/button";
-import { asText, linesOf, useColumns, type Line } from "./schedule-lines";
+import { asText, keyOf, linesOf, useColumns } from "./schedule-lines";
 import { ScheduleRow } from "./schedule-row";
 import { ColumnsMenu, GroupedBy, Jump } from "./schedule-tools";
 import type { LaidOut } from "./use-worked";
@@ -18,7 +12,6 @@ import type { Years } from "./use-years";
 
 const ROW_HEIGHT = 30;
 const GRID = "grid min-w-[46rem] items-center px-4 sm:min-w-0";
-const COLUMNS: ColumnDef<Line>[] = [{ id: "number" }];
 
 interface Props {
   good: LaidOut;
@@ -27,27 +20,24 @@ interface Props {
   years: Years;
 }
 
-/** The lines that can be seen: years, and the payments of those that are unfolded. */
-function useFolded(good: LaidOut) {
-  const { answer, told, schedule } = good;
-  const data = useMemo(
-    () => linesOf(answer.by_year, schedule, told.left),
-    [answer, schedule, told.left],
+/** The lines that can be seen, and the ways to fold years and unfold them. */
+function useFolded({ answer, told }: LaidOut) {
+  const { by_year: years } = answer;
+  const [open, setOpen] = useState<ReadonlySet<number>>(new Set([0]));
+  const lines = useMemo(
+    () => linesOf(years, told.left, (year) => open.has(year)),
+    [years, told.left, open],
   );
-  const [expanded, setExpanded] = useState<ExpandedState>({ 0: true });
-  const table = useReactTable({
-    data,
-    columns: COLUMNS,
-    state: { expanded },
-    onExpandedChange: setExpanded,
-    getSubRows: (line) => ("year" in line ? line.places.map((place) => ({ place })) : undefined),
-    getCoreRowModel: getCoreRowModel(),
-    getExpandedRowModel: getExpandedRowModel(),
-    autoResetExpanded: false,
-  });
-  const unfold = (year: number) =>
-    setExpanded((now) => (now === true ? true : { ...now, [year]: true }));
-  return { table, unfold };
+  const all = years.every((_, year) => open.has(year));
+  const toggle = (year: number) =>
+    setOpen((now) => {
+      const next = new Set(now);
+      if (!next.delete(year)) next.add(year);
+      return next;
+    });
+  const toggleAll = () => setOpen(new Set(all ? [] : years.keys()));
+  const unfold = (year: number) => setOpen((now) => new Set(now).add(year));
+  return { lines, all, isOpen: (year: number) => open.has(year), toggle, toggleAll, unfold };
 }
 
 /** Every payment to the cent, folded by year; only what is in sight is drawn. */
@@ -56,35 +46,24 @@ export function Schedule({ good, statement, marked, years }: Props) {
   const { answer, told, schedule } = good;
   const dated = told.columns.includes("date");
   const columns = useColumns(told.columns);
-  const { table, unfold } = useFolded(good);
+  const { lines, all, isOpen, toggle, toggleAll, unfold } = useFolded(good);
   const [gone, setGone] = useState<number | null>(null);
   const [copied, setCopied] = useState(false);
-  const rows = table.getRowModel().rows;
-  const body = useRef<HTMLDivElement>(null);
-  const [offset, setOffset] = useState(0);
-  useLayoutEffect(() => {
-    const top = (body.current?.getBoundingClientRect().top ?? 0) + scrollY;
-    setOffset(Math.round(top));
-  }, [answer, marked]);
-  const virtual = useWindowVirtualizer({
-    count: rows.length,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 20,
-    scrollMargin: offset,
-  });
-  const all = table.getIsAllRowsExpanded();
+  const [body, offset] = useTop<HTMLDivElement>();
+  const { inSight, whole, scrollTo } = useInSight(lines.length, ROW_HEIGHT, offset);
 
   const jump = (number: number) => {
-    unfold(answer.by_year.findIndex((year) => year.first <= number && number <= year.last));
+    const year = answer.by_year.findIndex((each) => each.first <= number && number <= each.last);
+    unfold(year);
     setGone(number);
     // Once the year is unfolded its rows have their places.
+    const index = linesOf(
+      answer.by_year,
+      told.left,
+      (each) => each === year || isOpen(each),
+    ).findIndex((line) => "place" in line && schedule.number[line.place] === number);
     setTimeout(() => {
-      const index = table
-        .getRowModel()
-        .rows.findIndex(
-          (row) => "place" in row.original && schedule.number[row.original.place] === number,
-        );
-      if (index >= 0) virtual.scrollToIndex(index, { align: "center" });
+      if (index >= 0) scrollTo(index);
     }, 30);
   };
   const copy = async () => {
@@ -108,14 +87,14 @@ export function Schedule({ good, statement, marked, years }: Props) {
         <Button look="link" onClick={() => void copy()}>
           {copied ? "Copied" : "Copy"}
         </Button>
-        <Button look="link" onClick={() => table.toggleAllRowsExpanded(!all)}>
+        <Button look="link" onClick={toggleAll}>
           {all ? "Fold all years" : "Unfold all years"}
         </Button>
       </div>
       <div
         role="table"
         aria-label="Schedule of payments"
-        aria-rowcount={rows.length + 1}
+        aria-rowcount={lines.length + 1}
         className="overflow-x-auto rounded-lg border border-rule bg-sheet sm:overflow-x-visible"
       >
         <div role="rowgroup" className="sm:sticky sm:top-0 sm:z-10">
@@ -139,15 +118,16 @@ export function Schedule({ good, statement, marked, years }: Props) {
           role="rowgroup"
           ref={body}
           className="relative min-w-[46rem] sm:min-w-0"
-          style={{ height: virtual.getTotalSize() }}
+          style={{ height: whole }}
         >
-          {virtual.getVirtualItems().map((item) => {
-            const row = rows[item.index];
+          {inSight.map((item) => {
+            const line = lines[item.index];
             return (
-              row && (
+              line && (
                 <ScheduleRow
-                  key={row.id}
-                  row={row}
+                  key={keyOf(line)}
+                  line={line}
+                  onToggle={toggle}
                   index={item.index}
                   columns={columns.shown}
                   calendar={dated && years[0] !== null}

@@ -1,9 +1,7 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useWork } from "../../api/asking";
 import type { Answer, ScheduleColumns, Statement, Told, Worked } from "../../api/types";
-import { useSettled } from "../../hooks/use-settled";
-
-const PAUSE = 90;
+import { useNewest } from "../../hooks/use-newest";
 
 /** A statement worked that has an answer. */
 export type Good = Worked & { answer: Answer; told: Told };
@@ -28,14 +26,14 @@ interface WorkedNow {
 
 /** The statement worked by the server, following every keystroke. */
 export function useWorked(statement: Statement, yearStarts: number | null): WorkedNow {
-  const settled = useSettled(statement, PAUSE);
-  const query = useWork(settled, yearStarts);
+  const question = useMemo(() => ({ statement, yearStarts }), [statement, yearStarts]);
+  const { found: query, current } = useNewest(question, useWork);
   const worked = query.data;
   const [last, setLast] = useState<Good>();
   if (isGood(worked) && worked !== last) setLast(worked);
   return {
     worked,
-    current: settled === statement && query.isSuccess && !query.isPlaceholderData,
+    current,
     failed: query.error,
     good: isGood(worked) ? worked : last,
     stale: query.error !== null || (worked !== undefined && !worked.answer),

@@ -1,6 +1,7 @@
-import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useEffect } from "react";
 import type { CaseListed } from "../../api/types";
+import { useInSight } from "../../hooks/use-in-sight";
+import { useTop } from "../../hooks/use-top";
 import { Row } from "./row";
 
 const ROW_HEIGHT = 58;
@@ -10,27 +11,15 @@ interface Props {
   /** Whether more can be fetched, and the way to it. */
   hasMore: boolean;
   onMore: () => void;
-  /** What else stands above the list: it moves with that. */
-  under: unknown;
   onTag: (tag: string) => void;
   onDelete: (listed: CaseListed) => void;
 }
 
 /** The cases; only what is in sight is drawn, and more is fetched when its end comes into sight. */
-export function CaseList({ cases, hasMore, onMore, under, onTag, onDelete }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const [offset, setOffset] = useState(0);
-  useLayoutEffect(() => {
-    setOffset(Math.round((box.current?.getBoundingClientRect().top ?? 0) + scrollY));
-  }, [cases.length, under]);
-  const virtual = useWindowVirtualizer({
-    count: cases.length,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 10,
-    scrollMargin: offset,
-  });
-  const shown = virtual.getVirtualItems();
-  const end = shown.at(-1)?.index ?? 0;
+export function CaseList({ cases, hasMore, onMore, onTag, onDelete }: Props) {
+  const [box, offset] = useTop<HTMLDivElement>();
+  const { inSight, whole } = useInSight(cases.length, ROW_HEIGHT, offset);
+  const end = inSight.at(-1)?.index ?? 0;
   useEffect(() => {
     if (hasMore && end >= cases.length - 20) onMore();
   }, [end, cases.length, hasMore, onMore]);
@@ -40,9 +29,9 @@ export function CaseList({ cases, hasMore, onMore, under, onTag, onDelete }: Pro
         <ul
           aria-label="Cases"
           className="relative overflow-hidden rounded-lg border border-rule bg-sheet"
-          style={{ height: virtual.getTotalSize() }}
+          style={{ height: whole }}
         >
-          {shown.map((item) => {
+          {inSight.map((item) => {
             const listed = cases[item.index];
             return (
               listed && (

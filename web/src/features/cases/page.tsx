@@ -113,7 +113,6 @@ export function CasesPage() {
         cases={cases}
         hasMore={hasNextPage && !isFetchingNextPage}
         onMore={more}
-        under={last}
         onTag={(tag) => look({ q: `#${tag}` })}
         onDelete={(gone) => away.mutate(gone)}
       />

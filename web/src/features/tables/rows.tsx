@@ -1,8 +1,8 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef } from "react";
 import { useFirstRows, useLaterRows, type Looking } from "../../api/tables";
 import type { TableOpened } from "../../api/types";
 import { Button } from "../../ui/button";
+import { useInSightOf } from "../../hooks/use-in-sight";
 import { Wrong } from "../../ui/wrong";
 import { cellsOf, widthOf } from "./shown-columns";
 
@@ -48,17 +48,11 @@ function useRows(table: TableOpened, looking: Looking, inSight: readonly number[
 export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const total = useFirstRows(table, looking).data?.total ?? 0;
-  const virtual = useVirtualizer({
-    count: total,
-    getScrollElement: () => box.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-  });
-  const items = virtual.getVirtualItems();
+  const { inSight, whole } = useInSightOf(box, total, ROW_HEIGHT);
   const { first, rowAt } = useRows(
     table,
     looking,
-    items.map((item) => item.index),
+    inSight.map((item) => item.index),
   );
   const width = shown.reduce((sum, name) => sum + widthOf(name), CASE_WIDE);
   const isWords = (name: string) => table.titles.find((each) => each.name === name)?.is_words;
@@ -93,8 +87,8 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
             </div>
           </div>
         </div>
-        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
-          {items.map((item) => {
+        <div role="rowgroup" className="relative" style={{ height: whole, width }}>
+          {inSight.map((item) => {
             const row = rowAt(item.index);
             return (
               <div
