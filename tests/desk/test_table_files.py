@@ -1,5 +1,6 @@
 """Files that people keep loans in: each read, or refused with a sentence that helps."""
 
+import csv
 import gzip
 import io
 import json
@@ -12,15 +13,17 @@ import openpyxl
 import polars as pl
 import xlwt
 from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
 
 from zephyrant.desk import table_files
 from zephyrant.desk.table_command import solve_table
-from zephyrant.loans import NotALoan
+from zephyrant.loans import NotALoan, as_text
 from zephyrant.loans.calendars.days_in_words import read_day
 from zephyrant.loans.tape.columns import Defaults
 from zephyrant.loans.tape.looking import look, unanswered
 from zephyrant.loans.tape.matching import match, unmatched
-from zephyrant.loans.tape.not_loans import apart
+from zephyrant.loans.tape.not_loans import apart, aparts
 from zephyrant.loans.tape.solving import solve_tape
 from zephyrant.loans.tape.summary import outliers, summarise
 
@@ -123,6 +126,29 @@ class EveryKindOfFile(SimpleTestCase):
         self.assertIn("too large", str(raised.exception))
 
 
+#: Cells as tables have them, and such as nearly read as totals or numbers.
+CELLS = st.one_of(
+    st.sampled_from(
+        [
+            *("", "-", "?", "12", "-3.5", "1,234.5", "Total", "sub-  total", "Grand\n total:"),
+            *("weighted\u00a0average", "wtd.avg", "L7", "n/a", "1\n2", "1\nTotal", "(sum of all)"),
+        ]
+    ),
+    st.text("\u017ftoal gr\nd?.-5,", max_size=9),
+)
+
+
+class AsLinesOfCsv(SimpleTestCase):
+    @given(st.lists(st.lists(st.text('ab=,"\r\n 1-', max_size=4), min_size=2, max_size=2)))
+    def test_the_plain_way_is_that_of_the_library(self, rows: list[list[str]]) -> None:
+        """Against Python's csv, with what may be a formula made a text before."""
+        out = io.StringIO()
+        writer = csv.writer(out, lineterminator="\r\n")
+        writer.writerows([[as_text(cell) for cell in row] for row in rows])
+        columns = list(zip(*rows, strict=True)) or [(), ()]
+        self.assertEqual(table_files.csv_text(columns), out.getvalue())
+
+
 class NoLoans(SimpleTestCase):
     """Two loans of 100,000 and their total: the sums are those of the loans."""
 
@@ -146,25 +172,31 @@ class NoLoans(SimpleTestCase):
         ):
             self.assertEqual(apart(row), what, row)
 
+    @given(st.lists(st.lists(CELLS, min_size=3, max_size=3), min_size=1, max_size=6))
+    def test_by_columns_as_row_by_row(self, rows: list[list[str]]) -> None:
+        columns = list(zip(*rows, strict=True))
+        self.assertEqual(aparts(columns), [apart(row) for row in rows])
+
+    def whole(self) -> list[list[str]]:
+        return list(map(list, zip(*self.TABLE, strict=True)))
+
     def columns(self) -> dict[Any, list[str]]:
         names = ("name", "principal", "percent", "count", "payment")
-        return dict(zip(names, map(list, zip(*self.TABLE, strict=True)), strict=True))
+        return dict(zip(names, self.whole(), strict=True))
 
     def test_they_are_asked_about_set_apart_and_not_summed(self) -> None:
-        looked = look(self.columns(), self.TABLE)
+        looked = look(self.columns(), self.whole())
         (question,) = unanswered(looked, {})
         self.assertEqual(question.about, "apart")
         self.assertIn("Total", question.says)
-        told = solve_tape(self.columns(), Defaults(), set_apart=[apart(row) for row in self.TABLE])
+        told = solve_tape(self.columns(), Defaults(), set_apart=aparts(self.whole()))
         self.assertIn("reads as a total", told["problem"][2])
         self.assertEqual(told["payment"][2], "")
         summary = summarise(told, ["EUR"] * 3, outliers(told))
         self.assertEqual((summary["solved"], summary["apart"], summary["problems"]), (2, 1, 0))
         (sums,) = summary["sums"]
         self.assertEqual((sums["principal"], sums["percent"]), (200_000.0, 6.5))
-        solved = solve_tape(
-            self.columns(), Defaults(apart="solve"), set_apart=[apart(row) for row in self.TABLE]
-        )
+        solved = solve_tape(self.columns(), Defaults(apart="solve"), set_apart=aparts(self.whole()))
         self.assertEqual(solved["problem"][2], "")
 
     def test_the_command_asks_and_leaves_them_out(self) -> None:

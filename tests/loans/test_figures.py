@@ -70,6 +70,8 @@ class Written(TestCase):
     def test_a_unit_written_and_counted_is_the_same(self, units: int, places: int) -> None:
         unit = Unit(places, min(places, 2))
         self.assertEqual(unit.count(Decimal(unit.write(units))), units)
+        self.assertEqual(unit.write_all([units, 0, -units]), [*map(unit.write, (units, 0, -units))])
+        self.assertEqual(unit.write_all([abs(units)]), [unit.write(abs(units))])
 
     def test_plain(self) -> None:
         cases = [

@@ -15,6 +15,7 @@ from scipy.optimize import brentq
 
 from zephyrant import loans
 from zephyrant.loans.ledger.level_arrays import Level
+from zephyrant.loans.numbers.arrays import Flags
 from zephyrant.loans.roots import many_rates
 from zephyrant.loans.tape.columns import ASKABLE, RESULTS, Defaults, FieldName
 from zephyrant.loans.tape.rows import row_document
@@ -77,6 +78,33 @@ def some_row(chance: random.Random) -> Row:
     return row
 
 
+def some_row_that_grows(chance: random.Random) -> Row:
+    """A row at a rate and over a term that make a cent at the start thousands at the end."""
+    lent = round(chance.uniform(1_000, 1_000_000), 2)
+    percent, count = round(chance.uniform(15, 60), 2), chance.randint(120, 480)
+    left = 0 if chance.random() < 0.5 else round(lent * chance.uniform(0, 1.1), 2)
+    document, _ = row_document(
+        {
+            "principal": str(lent),
+            "percent": str(percent),
+            "count": str(count),
+            "balance": str(left),
+        },
+        Defaults(marks="plain"),
+    )
+    payment = float(loans.solve(loans.check(document)).value or "100")
+    row: Row = {
+        "principal": f"{lent:.2f}",
+        "percent": f"{percent}",
+        "count": str(count),
+        "payment": f"{payment * chance.choice([1, 1, chance.uniform(1, 1.01)]):.2f}",
+        "balance": f"{left:.2f}",
+        "timing": "in-arrears",
+    }
+    row[chance.choice(ASKABLE)] = "?"
+    return row
+
+
 class TheArraysAreTheExactWay(TestCase):
     """What arrays tell is what a case tells, figure by figure."""
 
@@ -112,10 +140,24 @@ class TheArraysAreTheExactWay(TestCase):
         tape = _Tape(table(*rows), Defaults(marks="plain"), len(rows))
         done = tape.side_by_side()
         self.assertGreater(done.mean(), 0.4)
+        self.held(rows, tape, done)
+
+    def held(self, rows: list[Row], tape: _Tape, done: Flags) -> None:
         for place in np.flatnonzero(done).tolist():
             told = {name: tape.told[name][place] for name in RESULTS}
             for name, expected in self.of_a_case(rows[place]).items():
                 self.assertEqual(told[name], expected, (name, rows[place]))
+
+    @given(st.integers(0, 10**9))
+    @settings(deadline=None, max_examples=6)
+    def test_on_rows_that_grow_beyond_measure(self, seed: int) -> None:
+        """Floats tell nothing of what is left at the end of such a loan; arrays tell the others."""
+        chance = random.Random(seed)
+        rows = [some_row_that_grows(chance) for _ in range(40)]
+        tape = _Tape(table(*rows), Defaults(marks="plain"), len(rows))
+        done = tape.side_by_side()
+        self.assertGreater(done.mean(), 0.3)
+        self.held(rows, tape, done)
 
     def test_what_arrays_cannot_promise_goes_the_exact_way(self) -> None:
         rows: list[Row] = [

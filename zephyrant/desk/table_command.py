@@ -1,12 +1,18 @@
 """A table of loans solved from file to text, a part at a time: as large as it may be."""
 
+import multiprocessing
+import os
+import pickle
 import sys
 import time
-from collections.abc import Iterator, Mapping
+from collections import deque
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from concurrent.futures import Future, ProcessPoolExecutor
 from contextlib import contextmanager
+from functools import partial
 from itertools import islice
 from pathlib import Path
-from typing import IO, Any, Final, Protocol
+from typing import IO, Any, Final, NamedTuple, Protocol, Self
 
 from pydantic import ValidationError
 
@@ -17,7 +23,8 @@ from zephyrant.loans.tape import (
     RESULTS,
     Defaults,
     FieldName,
-    apart,
+    Looked,
+    aparts,
     counted_in,
     look,
     match,
@@ -71,23 +78,53 @@ def _matched(names: list[str], given: Mapping[str, str]) -> dict[FieldName, int]
     return columns
 
 
-def _parts(
-    table: table_files.Table, columns: Mapping[FieldName, int]
-) -> Iterator[tuple[list[list[str]], dict[FieldName, list[str]]]]:
-    while rows := list(islice(table.rows, _TOGETHER)):
-        yield rows, {name: [row[place] for row in rows] for name, place in columns.items()}
+class _Part(NamedTuple):
+    """Some rows of a table, every column of it, and what each row is that is no loan. Packed: the
+    cells of a large table would not all find room side by side."""
+
+    size: int
+    content: bytes
+
+    @classmethod
+    def of(cls, columns: Sequence[Sequence[str]]) -> Self:
+        """Packed."""
+        return cls(len(columns[0]), pickle.dumps([list(column) for column in columns]))
+
+    def columns(self) -> list[list[str]]:
+        """Unpacked."""
+        unpacked: list[list[str]] = pickle.loads(self.content)  # noqa: S301  (what we packed)
+        return unpacked
 
 
-def _defaults(file: IO[bytes], name: str, columns: Any, said: dict[str, str]) -> Defaults:  # noqa: ANN401
+class _Reading:
+    """A table that is read once, a part at a time: its cells looked at, and kept."""
+
+    def __init__(self, table: table_files.Table, columns: Mapping[FieldName, int]) -> None:
+        self.columns = columns
+        self.parts: list[_Part] = []
+        self.looked = together(self._look(table))
+
+    def _look(self, table: table_files.Table) -> Iterator[Looked]:
+        while rows := list(islice(table.rows, _TOGETHER)):
+            whole = list(zip(*rows, strict=True))
+            self.parts.append(_Part.of(whole))
+            yield look(_matching(whole, self.columns), whole)
+
+
+def _matching(
+    whole: Sequence[Sequence[str]], columns: Mapping[FieldName, int]
+) -> dict[FieldName, Sequence[str]]:
+    return {name: whole[place] for name, place in columns.items()}
+
+
+def _defaults(looked: Looked, names: list[str], columns: Any, said: dict[str, str]) -> Defaults:  # noqa: ANN401
     """How the cells are read: as said, else as they can only be meant; raises where neither."""
-    table = table_files.read(file, name, _MOST_ROWS)
     stated: dict[str, Any] = dict(said)
     if "count" in columns:
-        stated = {**counted_in(table.names[columns["count"]]), **stated}
+        stated = {**counted_in(names[columns["count"]]), **stated}
     if "rounding" in said:
         way, _, step = said["rounding"].partition(" ")
         stated["rounding"] = {"payment": way, **({"to": step} if step else {})}
-    looked = together(look(cells, rows) for rows, cells in _parts(table, columns))
     left = unanswered(looked, stated)
     if left:
         raise NotALoan(
@@ -113,14 +150,14 @@ def solve_table(name: str, out: TextOut, settings: list[str], matching: list[str
     """
     said = _pairs(settings)
     with _opened(name) as file:
-        columns = _matched(table_files.read(file, name, _MOST_ROWS).names, _pairs(matching))
-    with _opened(name) as file:
-        defaults = _defaults(file, name, columns, said)
-    with _opened(name) as file:
         table = table_files.read(file, name, _MOST_ROWS)
-        for note in table.notes:
-            sys.stderr.write(f"{note}\n")
-        return _write(table, columns, defaults, out)
+        columns = _matched(table.names, _pairs(matching))
+        reading = _Reading(table, columns)
+    defaults = _defaults(reading.looked, table.names, columns, said)
+    for note in table.notes:
+        sys.stderr.write(f"{note}\n")
+    out.write(table_files.csv_text([[name] for name in (*table.names, *RESULTS)]))
+    return _write(reading.parts, partial(_solved, columns, defaults), out)
 
 
 @contextmanager
@@ -132,26 +169,49 @@ def _opened(name: str) -> Iterator[IO[bytes]]:
         raise _wrong(f"{name} cannot be read: {error.strerror or error}.") from None
 
 
-def _write(
-    table: table_files.Table, columns: Mapping[FieldName, int], defaults: Defaults, out: TextOut
-) -> int:
+class _Solved(NamedTuple):
+    """Rows solved, as lines of CSV, and how many of them have no answer."""
+
+    text: str
+    rows: int
+    problems: int
+
+
+def _solved(columns: Mapping[FieldName, int], defaults: Defaults, part: _Part) -> _Solved:
+    """A part of a table solved."""
+    whole = part.columns()
+    told = solve_tape(_matching(whole, columns), defaults, set_apart=aparts(whole))
+    text = table_files.csv_text([*whole, *(told[name] for name in RESULTS)])
+    set_apart = frozenset(APART_SAYS.values())
+    problems = sum(bool(each) and each not in set_apart for each in told["problem"])
+    return _Solved(text, part.size, problems)
+
+
+def _write(parts: list[_Part], solve: Callable[[_Part], _Solved], out: TextOut) -> int:
+    """Writes the parts of a table as they are solved; gives the rows without an answer."""
     began, done, problems = time.monotonic(), 0, 0
-
-    def rows() -> Iterator[list[str]]:
-        nonlocal done, problems
-        for cells, parts in _parts(table, columns):
-            told = solve_tape(parts, defaults, set_apart=[apart(row) for row in cells])
-            problems += sum(
-                bool(problem) and problem not in APART_SAYS.values() for problem in told["problem"]
-            )
-            for place, row in enumerate(cells):
-                yield [*row, *(told[name][place] for name in RESULTS)]
-            done += len(cells)
-            rate = done / max(time.monotonic() - began, 1e-9)
-            sys.stderr.write(f"\r{done:,} rows, {rate:,.0f} a second, {problems:,} without answer")
-            sys.stderr.flush()
-
-    for text in table_files.csv_lines([*table.names, *RESULTS], rows(), marked=False):
+    for text, rows, unanswered_rows in _in_turn(solve, parts):
         out.write(text)
+        done, problems = done + rows, problems + unanswered_rows
+        rate = done / max(time.monotonic() - began, 1e-9)
+        sys.stderr.write(f"\r{done:,} rows, {rate:,.0f} a second, {problems:,} without answer")
+        sys.stderr.flush()
     sys.stderr.write("\n")
     return problems
+
+
+def _in_turn(solve: Callable[[_Part], _Solved], parts: list[_Part]) -> Iterator[_Solved]:
+    """Each part solved, in their order: where there are several, on every core of the machine."""
+    cores = min(len(parts), len(os.sched_getaffinity(0)))
+    if cores < 2:
+        yield from map(solve, parts)
+        return
+    context = multiprocessing.get_context("fork")
+    with ProcessPoolExecutor(cores, mp_context=context) as pool:
+        waiting: deque[Future[_Solved]] = deque()
+        for part in parts:
+            waiting.append(pool.submit(solve, part))
+            if len(waiting) > cores:
+                yield waiting.popleft().result()
+        while waiting:
+            yield waiting.popleft().result()

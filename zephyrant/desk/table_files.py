@@ -13,20 +13,19 @@ from collections.abc import Callable, Iterator, Sequence
 from datetime import date, datetime
 from itertools import chain, islice
 from pathlib import Path
-from typing import IO, Any, Final, NamedTuple
-
-import polars as pl
-import xlsxwriter
-from python_calamine import CalamineError, load_workbook
+from typing import IO, TYPE_CHECKING, Any, Final, NamedTuple
 
 from zephyrant.loans import NotALoan, as_text, grown, look
 
 from .table_limits import MOST_COLUMNS, MOST_ROWS
 
+if TYPE_CHECKING:
+    import polars as pl
+# What only some kinds of files need is loaded with the first of them.
+
 #: What a workbook may hold once it is unpacked.
 _MOST_UNPACKED: Final = 400_000_000
 _MOST_CELL: Final = 1_000
-_SUSPECT: Final = frozenset("=+-@\t\r")
 
 
 class Table(NamedTuple):
@@ -106,6 +105,8 @@ def _text(file: IO[bytes], start: bytes) -> IO[str]:
 
 
 def _parquet(file: IO[bytes], most_rows: int) -> Table:
+    import polars as pl
+
     try:
         frame = pl.read_parquet(file)
     except (pl.exceptions.PolarsError, OSError) as error:
@@ -144,6 +145,8 @@ def _counts(mark: str) -> Callable[[str], int]:
 
 
 def _workbook(file: IO[bytes], notes: list[str]) -> Iterator[list[str]]:
+    from python_calamine import CalamineError, load_workbook
+
     if zipfile.is_zipfile(file):
         with zipfile.ZipFile(file) as packed:
             if sum(each.file_size for each in packed.infolist()) > _MOST_UNPACKED:
@@ -258,7 +261,7 @@ def _within(rows: int, columns: int, most_rows: int) -> None:
 
 def _tidy(lines: Iterator[list[str]], name: str, most_rows: int, notes: list[str]) -> Table:
     """Names from the row that holds them, rows made as long as it; empty rows left out."""
-    filled = (line for line in lines if any(cell.strip() for cell in line))
+    filled = (line for line in lines if any(map(str.strip, line)))
     first = list(islice(filled, _MOST_TITLES))
     if not first:
         raise refused(
@@ -271,7 +274,11 @@ def _tidy(lines: Iterator[list[str]], name: str, most_rows: int, notes: list[str
 
     def rows() -> Iterator[list[str]]:
         for number, line in enumerate(chain(first, filled), 1):
-            _within(number, width, most_rows)
+            if number > most_rows:
+                _within(number, width, most_rows)
+            if len(line) == width and max(map(len, line)) <= _MOST_CELL:
+                yield line
+                continue
             cells = [cell[:_MOST_CELL] for cell in line[:width]]
             yield cells + [""] * (width - len(cells))
 
@@ -368,6 +375,8 @@ class Packed(NamedTuple):
 
 def read_packed(path: str, name: str) -> Packed:
     """A table from a file on disk, whole. Raises `NotALoan` where it cannot be read or is empty."""
+    import polars as pl
+
     with Path(path).open("rb") as file:
         table = read(file, name)
         columns: list[list[str]] = [[] for _ in table.names]
@@ -401,19 +410,33 @@ def csv_lines(
 
     `marked`: begins with the mark of UTF-8, which office programs need to read it as that.
     """
+    yield ("\ufeff" if marked else "") + csv_text([[name] for name in names])
+    while some := list(islice(rows, 2_000)):
+        yield csv_text(list(zip(*some, strict=True)))
+
+
+#: What stands in quotes in CSV, but for the ends of lines.
+_QUOTED: Final = re.compile(r'[",\r]')
+#: What may be taken for a formula.
+_FORMULA: Final = re.compile(r"^[=+\-@\t\r]", re.MULTILINE)
+
+
+def csv_text(columns: Sequence[Sequence[str]]) -> str:
+    """Rows of a table, told by its columns, as lines of CSV."""
+    safe = []
+    plain = len(columns) > 1
+    for column in columns:
+        cells, text = column, "\n".join(column)
+        if _FORMULA.search(text):
+            cells = [as_text(cell) for cell in column]
+            text = "\n".join(cells)
+        plain &= text.count("\n") == len(cells) - 1 and not _QUOTED.search(text)
+        safe.append(cells)
+    if plain:
+        return "".join([f"{line}\r\n" for line in map(",".join, zip(*safe, strict=True))])
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    if marked:
-        yield "\ufeff"
-    writer.writerow([as_text(name) for name in names])
-    for number, row in enumerate(rows, 1):
-        # Few cells start like a formula: the others need no look.
-        writer.writerow([as_text(cell) if cell[:1] in _SUSPECT else cell for cell in row])
-        if number % 2_000 == 0:
-            yield out.getvalue()
-            out.seek(0)
-            out.truncate()
-    yield out.getvalue()
+    csv.writer(out, lineterminator="\r\n").writerows(zip(*safe, strict=True))
+    return out.getvalue()
 
 
 def json_lines(names: Sequence[str], rows: Iterator[Sequence[str]]) -> Iterator[str]:
@@ -423,7 +446,7 @@ def json_lines(names: Sequence[str], rows: Iterator[Sequence[str]]) -> Iterator[
         yield json.dumps(told, ensure_ascii=False) + "\n"
 
 
-def texts(frame: pl.DataFrame, columns: Sequence[str]) -> Iterator[list[str]]:
+def texts(frame: "pl.DataFrame", columns: Sequence[str]) -> Iterator[list[str]]:
     """Columns of a result as rows of texts."""
     for row in frame.select(columns).iter_rows():
         yield [str(cell) if cell is not None else "" for cell in row]
@@ -432,6 +455,8 @@ def texts(frame: pl.DataFrame, columns: Sequence[str]) -> Iterator[list[str]]:
 def workbook_of(content: bytes, named: Sequence[tuple[str, str]], plain: Sequence[bool]) -> bytes:
     """A result, as columns of Parquet, as a workbook; each column with its name inside and its
     title."""
+    import polars as pl
+
     frame = pl.read_parquet(io.BytesIO(content))
     rows = texts(frame, [name for name, _ in named])
     with workbook([title for _, title in named], rows, plain, frame.height) as file:
@@ -442,6 +467,8 @@ def workbook(
     names: Sequence[str], rows: Iterator[Sequence[str]], plain: Sequence[bool], height: int
 ) -> IO[bytes]:
     """So many rows as a workbook; the columns that are `plain` hold numbers, the others texts."""
+    import xlsxwriter
+
     file = tempfile.TemporaryFile()  # noqa: SIM115  (whoever streams it closes it)
     book = xlsxwriter.Workbook(file, {"constant_memory": True})
     sheet = book.add_worksheet("Loans")

@@ -27,7 +27,7 @@ from zephyrant.loans.tape import (
     Defaults,
     FieldName,
     Looked,
-    apart,
+    aparts,
     asked_in,
     counted_in,
     look,
@@ -142,6 +142,10 @@ def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, l
     return {name: frame[column_name(place)].to_list() for name, place in columns.items()}
 
 
+def _every_column(table: LoanTable) -> list[list[str]]:
+    return [column.to_list() for column in _frame(table.source).iter_columns()]
+
+
 def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
     """What the cells of the matched columns say of how they are written."""
     _check_columns(table, columns)
@@ -152,7 +156,7 @@ def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
 def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> Looked:
     # The file of a table never changes.
     table = LoanTable.objects.get(pk=table_id)
-    return look(_cells(table, dict(columns)), _frame(table.source).rows())
+    return look(_cells(table, dict(columns)), _every_column(table))
 
 
 def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
@@ -239,7 +243,7 @@ def work(table: LoanTable, progress: Progress) -> None:
     """
     columns = _cells(table, table.columns)
     defaults = Defaults.model_validate(table.defaults)
-    aside = [apart(row) for row in _frame(table.source).iter_rows()]
+    aside = aparts(_every_column(table))
     last = table.parts.last()
     first = last.first + len(_frame(last.content)) if last else 0
     together = FIRST_TOGETHER

@@ -1,12 +1,11 @@
 """A result of a loan, by its name: as its rounding leaves it, as it will be paid."""
 
-from collections.abc import Sequence
 from decimal import Decimal
 from typing import Final
 
 from ..cost.costs import yearly_costs
 from ..document.loan import Loan
-from ..ledger.rows import Row, Schedule, due
+from ..ledger.rows import Schedule, due
 from ..quotes.conversion import footings
 from ..unknowns.solution import footing_rate
 from ..unknowns.worked import Solved, work_out
@@ -41,7 +40,7 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
     units = (
         schedule.unit.count(line.terms.payment)
         if figure == "payment"
-        else _told_by(schedule.rows, figure)
+        else _told_by(schedule, figure)
     )
     return None if units is None else schedule.unit.amount(units)
 
@@ -55,23 +54,23 @@ def _ends(loan: Loan, schedule: Schedule | None) -> Decimal | None:
     return None if day is None else Decimal(day.toordinal())
 
 
-def _told_by(rows: Sequence[Row], figure: str) -> int | None:
+def _told_by(schedule: Schedule, figure: str) -> int | None:
     """A result that the rows of a schedule tell, in units."""
+    columns = schedule.columns
     name, _, number = figure.partition("@")
     if name == "balance":
-        after = {0: rows[0].opening, **{row.number: row.rest for row in rows}}
+        after = {0: columns.opening[0], **dict(zip(columns.number, columns.rest, strict=True))}
         return after.get(int(number))
     if name == "interest":
         first, last = map(int, number.split("-"))
-        if not 1 <= first <= last <= len(rows):
+        if not 1 <= first <= last <= len(columns.number):
             return None
-        return sum(row.interest for row in rows[first - 1 : last])
+        return sum(columns.interest[first - 1 : last])
     if name == "total_interest":
-        return sum(row.interest for row in rows)
-    paid = [row.paid for row in rows]
+        return sum(columns.interest)
     if name == "total_paid":
-        return sum(paid)
-    return next((each for each in reversed(paid) if each), 0)
+        return sum(columns.paid)
+    return next((each for each in reversed(columns.paid) if each), 0)
 
 
 def as_paid(loan: Loan, figure: str) -> Decimal | None:

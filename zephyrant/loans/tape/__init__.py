@@ -4,7 +4,7 @@ from .columns import FIELDS, RESULTS, Defaults, FieldName
 from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
-from .not_loans import APART_SAYS, apart
+from .not_loans import APART_SAYS, aparts
 from .rows import asked_in, row_document
 from .solving import solve_tape
 from .summary import Summary, outliers, summarise
@@ -25,7 +25,7 @@ __all__ = [
     "Question",
     "Summary",
     "SummaryTold",
-    "apart",
+    "aparts",
     "asked_in",
     "counted_in",
     "look",

@@ -89,8 +89,11 @@ class Group:
         with np.errstate(all="ignore"):
             solved = self._found(name, self._stated(here))
             level = solved.level
+            sure = ~np.isnan(solved.found) & (level.principal > 0)
             noise = _noise(level)
-            sure = ~np.isnan(solved.found) & (level.principal > 0) & (noise < _MOST_NOISE)
+            if name in (None, "balance"):
+                # Only what is left at the end grows with the noise of floats.
+                sure &= noise < _MOST_NOISE
             # One advance and one payment are costed by their term, the exact way.
             sure &= level.count > 1 + level.in_advance
             if name == "balance":

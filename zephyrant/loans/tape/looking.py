@@ -1,14 +1,14 @@
 """What the cells of a table say of how they are written, and what has to be asked, not guessed."""
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any, Final, Literal, cast
 
 from pydantic import BaseModel, ConfigDict
 
 from ..calendars.days_in_words import read_days
 from .columns import Defaults, FieldName
-from .not_loans import apart, stated
+from .not_loans import aparts, stated
 
 About = Literal["percent_as", "marks", "dates", "count_in", "apart"]
 
@@ -34,12 +34,12 @@ class Looked(BaseModel):
     questions: tuple[Question, ...]
 
 
-def look(columns: Mapping[FieldName, Sequence[str]], rows: Sequence[Sequence[str]] = ()) -> Looked:
-    """What the cells of matched columns say of how they are written; whole `rows` tell which are no
-    loans."""
+def look(columns: Mapping[FieldName, Sequence[str]], whole: Sequence[Sequence[str]] = ()) -> Looked:
+    """What the cells of matched columns say of how they are written; the `whole` table, column by
+    column, tells which rows are no loans."""
     defaults: dict[str, Any] = {}
     questions: list[Question] = []
-    for answer in (_marks(columns), _percents(columns), _dates(columns), _aparts(rows)):
+    for answer in (_marks(columns), _percents(columns), _dates(columns), _set_apart(whole)):
         if isinstance(answer, Question):
             questions.append(answer)
         elif answer:
@@ -50,13 +50,13 @@ def look(columns: Mapping[FieldName, Sequence[str]], rows: Sequence[Sequence[str
 _NUMBERS: Final[tuple[FieldName, ...]] = ("principal", "percent", "payment", "balance")
 
 
-def _cells(columns: Mapping[FieldName, Sequence[str]], *fields: FieldName) -> list[str]:
-    return [
+def _cells(columns: Mapping[FieldName, Sequence[str]], *fields: FieldName) -> Iterator[str]:
+    return (
         cell.strip().rstrip("% ")
         for field in fields
         for cell in columns.get(field, ())
         if stated(cell) not in ("", "?")
-    ]
+    )
 
 
 def _mark_of(cell: str) -> str:
@@ -77,7 +77,14 @@ def _mark_of(cell: str) -> str:
 
 def _marks(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str, Any] | None:
     """The decimal mark: told by cells that can be read one way only."""
-    seen = {_mark_of(cell) for cell in _cells(columns, *_NUMBERS)}
+    seen = set()
+    only_points = not any(
+        "," in cell or cell.count(".") > 1 for name in _NUMBERS for cell in columns.get(name, ())
+    )
+    for mark in map(_mark_of, _cells(columns, *_NUMBERS)):
+        seen.add(mark)
+        if only_points and mark == "point":
+            break
     point, comma, either = "point" in seen, "comma" in seen, "either" in seen
     if point and not comma:
         return {"marks": "comma-point"}
@@ -141,9 +148,10 @@ def _dates(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str, A
     )
 
 
-def _aparts(rows: Sequence[Sequence[str]]) -> Question | None:
+def _set_apart(columns: Sequence[Sequence[str]]) -> Question | None:
     """Whether rows that read as totals or notes are to be left out."""
-    found = [row for row in rows if apart(row)]
+    told = aparts(columns)
+    found = [[column[at] for column in columns] for at, what in enumerate(told) if what]
     if not found:
         return None
     first = " · ".join(cell.strip() for cell in found[0] if cell.strip())[:60]

@@ -51,3 +51,31 @@ def apart(row: Sequence[str]) -> Apart:
     # Nothing but words, one cell of them or a sentence: no figure of a loan.
     is_note = len(row) > 2 and words == filled and (filled == 1 or len(first) > _SENTENCE)
     return "note" if is_note else ""
+
+
+#: A column of numbers, or of what is asked for, a cell a line.
+_NUMBERS: Final = re.compile(r"(?:(?:-?[\d.][\d.,]*|\?)\n)+", re.ASCII)
+#: The words of a total at the beginning of a line, whatever space is between them.
+_TOTAL_IN_A_LINE: Final = re.compile(
+    r"^\W*(?:" + _TOTAL.pattern.replace(" ?", r"\s*").replace(" ", r"\s+") + ")",
+    re.MULTILINE | re.IGNORECASE,
+)
+
+
+def aparts(columns: Sequence[Sequence[str]]) -> list[Apart]:
+    """What each row of a table is, told by its columns: as `apart` tells each.
+
+    Where a number stands in every cell of one of them no row is a note, and where no other holds
+    a word of totals none is a total.
+    """
+    if not columns:
+        return []
+    texts = ["\n".join([*column, ""]) for column in columns]
+    plain = [bool(_NUMBERS.fullmatch(text)) for text in texts]
+    if any(plain) and not any(
+        _TOTAL_IN_A_LINE.search(text)
+        for text, is_plain in zip(texts, plain, strict=True)
+        if not is_plain
+    ):
+        return [""] * len(columns[0])
+    return [apart(row) for row in zip(*columns, strict=True)]
