@@ -14,7 +14,7 @@ from django.conf import settings
 
 from tests.loans.documents import document
 from zephyrant import loans
-from zephyrant.desk.management.commands.solve import solve_one
+from zephyrant.desk.solve_command import solve_one
 
 
 def solve(*arguments: str, text: str = "") -> tuple[list[dict[str, object]], int]:

@@ -181,7 +181,9 @@ def _solved(columns: Mapping[FieldName, int], defaults: Defaults, part: _Part) -
     """A part of a table solved."""
     whole = part.columns()
     told = solve_tape(_matching(whole, columns), defaults, set_apart=aparts(whole))
-    text = table_files.csv_text([*whole, *(told[name] for name in RESULTS)])
+    # The results are numbers and words of our own, but for the sentence at their end.
+    ours = range(len(whole), len(whole) + len(RESULTS) - 1)
+    text = table_files.csv_text([*whole, *(told[name] for name in RESULTS)], ours)
     set_apart = frozenset(APART_SAYS.values())
     problems = sum(bool(each) and each not in set_apart for each in told["problem"])
     return _Solved(text, part.size, problems)

@@ -421,21 +421,26 @@ _QUOTED: Final = re.compile(r'[",\r]')
 _FORMULA: Final = re.compile(r"^[=+\-@\t\r]", re.MULTILINE)
 
 
-def csv_text(columns: Sequence[Sequence[str]]) -> str:
-    """Rows of a table, told by its columns, as lines of CSV."""
+def csv_text(columns: Sequence[Sequence[str]], ours: range = range(0)) -> str:
+    """Rows of a table, told by its columns, as lines of CSV; `ours` are the places of those that
+    hold our own numbers and words, none of which means something in it."""
     safe = []
     plain = len(columns) > 1
-    for column in columns:
+    for place, column in enumerate(columns):
+        if place in ours:
+            safe.append(column)
+            continue
         cells, text = column, "\n".join(column)
         if _FORMULA.search(text):
             cells = [as_text(cell) for cell in column]
             text = "\n".join(cells)
         plain &= text.count("\n") == len(cells) - 1 and not _QUOTED.search(text)
         safe.append(cells)
+    rows = zip(*safe, strict=True)
     if plain:
-        return "".join([f"{line}\r\n" for line in map(",".join, zip(*safe, strict=True))])
+        return "".join([f"{line}\r\n" for line in map(",".join, rows)])
     out = io.StringIO()
-    csv.writer(out, lineterminator="\r\n").writerows(zip(*safe, strict=True))
+    csv.writer(out, lineterminator="\r\n").writerows(rows)
     return out.getvalue()
 
 

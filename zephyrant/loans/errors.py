@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 class FieldError(BaseModel):
     """One thing wrong: the path of the field (`rate.percent`; empty for the whole) and why."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     field: str
     message: str
@@ -19,7 +19,7 @@ class FieldError(BaseModel):
 class Errors(BaseModel):
     """What is answered in place of a solved loan when the document is not one."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     errors: tuple[FieldError, ...]
 

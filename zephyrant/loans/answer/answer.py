@@ -71,7 +71,7 @@ class AnswerHead(BaseModel):
     `clauses`: each in words, `clause_notes`: for each what it comes to beside the others.
     """
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     unknown: str | None
     value: str | None

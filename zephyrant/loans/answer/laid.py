@@ -44,7 +44,7 @@ class ScheduleColumns(BaseModel):
     stand after the point; a column with finer or larger amounts is told as decimal texts. `date`:
     None without dates."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     decimals: int
     number: list[int]

@@ -72,7 +72,7 @@ class Aim(Part):
     ] = Field(alias="is")
     by: str = Field(max_length=100)
 
-    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid", validate_by_name=True)
 
     @property
     def path(self) -> FigurePath:

@@ -31,7 +31,9 @@ Fee = Annotated[
 class Growth(Part):
     """How a payment grows (below zero: falls): by a percent or by an amount."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=ONE_OF_TWO)
+    model_config = ConfigDict(
+        frozen=True, defer_build=True, extra="forbid", json_schema_extra=ONE_OF_TWO
+    )
 
     percent: Change | None = None
     amount: Change | None = None

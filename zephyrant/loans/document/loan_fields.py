@@ -61,7 +61,9 @@ def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> 
 class LoanFields(Part):
     """The fields of a loan document, and what follows from them."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=_what_may_be_left_out)
+    model_config = ConfigDict(
+        frozen=True, defer_build=True, extra="forbid", json_schema_extra=_what_may_be_left_out
+    )
 
     zephyrant: Literal["loan/1"] = Field(description="Says that this is a loan document.")
     name: str = Field(default="", max_length=200)

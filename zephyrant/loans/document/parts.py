@@ -11,7 +11,7 @@ from .fields import Step
 class Part(BaseModel):
     """What every part of the document has in common: immutable, no unknown keys."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
 
 class Rounding(Part):

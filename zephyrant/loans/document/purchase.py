@@ -13,7 +13,9 @@ from .parts import ONE_OF_TWO, Part
 class Down(Part):
     """What is paid of a price at once: a percent of it, or an amount."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_extra=ONE_OF_TWO)
+    model_config = ConfigDict(
+        frozen=True, defer_build=True, extra="forbid", json_schema_extra=ONE_OF_TWO
+    )
 
     percent: Percent | None = None
     amount: Amount | None = None

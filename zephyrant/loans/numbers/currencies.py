@@ -3,8 +3,6 @@
 from functools import cache
 from typing import NamedTuple
 
-import iso4217
-
 
 class Currency(NamedTuple):
     """An ISO 4217 currency: its code, its English name, the decimals of its minor unit."""
@@ -20,6 +18,8 @@ def currencies() -> dict[str, Currency]:
 
     Codes without one (precious metals, testing codes) cannot be paid and are left out.
     """
+    import iso4217  # noqa: PLC0415  (read when a currency is first looked up)
+
     return {
         entry.code: Currency(entry.code, entry.currency_name, entry.exponent)
         for entry in iso4217.Currency

@@ -48,7 +48,7 @@ class Equivalents(BaseModel):
     `about` says what `value` is, `unit` what is said after it.
     """
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     unknown: Literal["percent", "times", "effective"] | None = None
     about: str = ""

@@ -34,7 +34,7 @@ class Charge(BaseModel):
     """What is agreed for ending early: a percent of what is then owed, months of interest on it,
     or an amount."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     kind: ChargeKind = "none"
     figure: Decimal = Field(default=Decimal(0), ge=0, le=1_000_000_000)

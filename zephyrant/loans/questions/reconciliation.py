@@ -35,7 +35,7 @@ MOST_TOLD: Final = 200
 class Difference(BaseModel):
     """A figure that differs; `gap` is theirs less ours."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     number: int
     column: Column
@@ -52,7 +52,7 @@ class Reconciliation(BaseModel):
     rows that could not be read.
     """
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     ask: bool = False
     names: tuple[str, ...] = ()

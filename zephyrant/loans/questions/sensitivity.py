@@ -48,7 +48,7 @@ _NEAR_RATE: Final = 0.02
 class Axis(BaseModel):
     """A figure, by its path in the document, and the values it takes."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     path: str
     values: tuple[Decimal, ...]

@@ -30,7 +30,7 @@ _KNOWN: Final[dict[Column, tuple[str, ...]]] = {
 class TheirTable(BaseModel):
     """A table as its file holds it: the names of its columns and what is in them."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     names: tuple[str, ...]
     rows: tuple[tuple[str, ...], ...]
@@ -39,7 +39,7 @@ class TheirTable(BaseModel):
 class Matched(BaseModel):
     """Which of their columns is which of ours, by their places from 0."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     number: int | None = None
     date: int | None = None

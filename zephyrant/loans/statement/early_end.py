@@ -26,7 +26,7 @@ _MOST_CHARGED: Final = Decimal(10**9)
 class Agreed(BaseModel):
     """What is agreed for ending early; its figure as typed, in percent, months or money."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     kind: ChargeKind = "none"
     figure: str = TYPED

@@ -58,7 +58,7 @@ def _contender(candidate: Candidate) -> Contender:
 class More(BaseModel):
     """What is paid on top, as typed: `each` payment, and a `lump` at a payment or on a day."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     each: str = Field(default="", max_length=200)
     lump: str = Field(default="", max_length=200)
@@ -119,7 +119,7 @@ class Points(BaseModel):
     """The other offer as typed: its rate, quoted as the loan's, its `points` in percent of what is
     lent, and the payments after which the loan might end."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     percent: str = Field(default="", max_length=200)
     points: str = Field(default="1", max_length=200)

@@ -30,7 +30,7 @@ class Reading(BaseModel):
     said; `other` the text of the other reading, where there are two; `error` where there is none.
     """
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     value: str | None = None
     text: str | None = None

@@ -37,7 +37,7 @@ LINE_ENTRIES: Final = {
 class QuoteLine(BaseModel):
     """A quote as typed, and who made it. `count` payments `every` so often: those of a flat one."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     name: str = Typed
     percent: str = Typed
@@ -52,7 +52,7 @@ class QuoteLine(BaseModel):
 class Yardstick(BaseModel):
     """The loan on which quotes are told in money, as typed."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     currency: CurrencyCode = "EUR"
     principal: str = Field(default="10000", max_length=200)
@@ -64,7 +64,7 @@ class Yardstick(BaseModel):
 class QuoteList(BaseModel):
     """Quotes an analyst compares, as typed."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     marks: MarksName = "comma-point"
     name: str = Typed
@@ -79,7 +79,7 @@ class Compared(BaseModel):
     `basis_points` above the cheapest; `place` from 0 (the cheapest) to 1 (the dearest).
     """
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     readings: dict[str, Reading]
     errors: tuple[FieldError, ...] = ()
@@ -95,7 +95,7 @@ class Compared(BaseModel):
 class Comparison(BaseModel):
     """The quotes in the order typed; the loan they are tried on; what stands out, in words."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     quotes: tuple[Compared, ...]
     yardstick: dict[str, Reading]

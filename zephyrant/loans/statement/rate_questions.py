@@ -62,7 +62,7 @@ class RateQuestion(BaseModel):
     `every` so often, are those of a flat quote.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     marks: MarksName = "comma-point"
     percent: str = Field(default="", max_length=200)

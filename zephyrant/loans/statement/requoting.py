@@ -36,7 +36,7 @@ class Way(BaseModel):
     """One way to make a change: what it keeps, and what that is called; the statement it leads to,
     and that in words."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     keeps: Kept
     title: str
@@ -51,7 +51,7 @@ def _way(keeps: Kept, statement: Statement, says: str = "") -> Way:
 class Quoting(BaseModel):
     """A style as a statement holds it."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     quoted: Quoted
     compounding: CompoundingField | None = None

@@ -26,7 +26,7 @@ class TypedClause(BaseModel):
     `figure` is the verb's amount or percent. Places are numbers of payments or days.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid", validate_by_name=True)
 
     verb: VerbName = "payment"
     at: str = TYPED
@@ -59,7 +59,7 @@ class TypedAim(BaseModel):
     """An aim as typed: its result and the figure that moves, as a document names them; what it is
     to be is typed."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", validate_by_name=True)
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid", validate_by_name=True)
 
     figure: str = Field(max_length=20)
     is_: str = Field(default="", max_length=200, alias="is")
@@ -72,7 +72,7 @@ class Statement(BaseModel):
     Of a purchase `price` and `down` are typed, and the principal follows from them.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     marks: MarksName = "comma-point"
     name: str = Field(default="", max_length=200)

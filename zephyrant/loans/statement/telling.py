@@ -28,7 +28,7 @@ _UNITS: Final = {"percent": "%", "count": "payments"}
 class FactTold(BaseModel):
     """A result: what it is about, its name, what it is called, and what it is."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     about: About
     name: str
@@ -40,7 +40,7 @@ class WouldFit(BaseModel):
     """What a figure would have to be for the others, or the reason why none fits; `entry`: where it
     is typed, None where it is worked from others."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     entry: str | None
     title: str
@@ -51,7 +51,7 @@ class WouldFit(BaseModel):
 class Taken(BaseModel):
     """A figure that can be taken into the loan: as it is shown, and as it is typed."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     text: str
     typed: str
@@ -61,7 +61,7 @@ class AimTold(BaseModel):
     """What came of an aim: the figure that moves and where it is typed, what it comes to, and what
     can be taken of it."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     entry: str
     title: str
@@ -78,7 +78,7 @@ class ClausePlaced(BaseModel):
     """A clause on the line: what it does in a word or two, and the payments it holds for; those are
     None where it holds for none."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     text: str
     first: int | None
@@ -88,7 +88,7 @@ class ClausePlaced(BaseModel):
 class LeftOver(BaseModel):
     """What is left at the end: the amount, what it is, and both where there is little room."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     text: str
     title: str
@@ -99,7 +99,7 @@ class Told(BaseModel):
     """An answer in the marks of whoever reads it. `value`: the figure found, `typed`: the same as
     one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     value: str | None
     typed: str | None

@@ -31,7 +31,7 @@ class Varied(BaseModel):
     """A figure to vary, by its path, and what was typed for its values; nothing typed: some around
     the one that stands."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     path: str = Field(max_length=100)
     typed: str = Field(default="", max_length=2_000)

@@ -28,7 +28,7 @@ class Figure(BaseModel):
     """A figure of the statement: the entry it is typed at, its path in the document, what it is
     called in a sentence; whether it is the one asked for, and whether it may move for an aim."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     entry: str
     path: str
@@ -42,7 +42,7 @@ class Worked(BaseModel):
     in the marks of the statement, or what is wrong at its entries. The schedule, with the carrying
     amounts, stands beside the answer as columns, not in it."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     readings: dict[str, Reading]
     errors: tuple[FieldError, ...]

@@ -72,7 +72,7 @@ class Defaults(BaseModel):
     is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     currency: CurrencyCode = "EUR"
     quoted: Quoted = "nominal"

@@ -17,7 +17,7 @@ class Question(BaseModel):
     """What about a table cannot be told from its cells: `about` names the default that answers it.
     `sure`: whether the answer found among `choices` is the only one that fits."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     field: FieldName
     about: About
@@ -28,7 +28,7 @@ class Question(BaseModel):
 class Looked(BaseModel):
     """What a look at the cells of matched columns says: defaults that follow, questions left."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     defaults: dict[str, Any]
     questions: tuple[Question, ...]

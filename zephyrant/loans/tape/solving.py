@@ -71,7 +71,7 @@ class _Tape:
 
     def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
         self.columns: dict[FieldName, Texts] = {
-            name: np.array([cell.strip() for cell in column], dtype=object)
+            name: np.array(list(map(str.strip, column)), dtype=object)
             for name, column in columns.items()
         }
         self.defaults, self.size = defaults, size

@@ -41,7 +41,7 @@ def _cell(name: str, value: Cell, unknown: str, marks: Marks) -> str:
 class SpreadTold(BaseModel):
     """How a figure is spread: what it is called, its ends and where most rows lie, rows a bin."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     title: str
     says: str
@@ -53,7 +53,7 @@ class SpreadTold(BaseModel):
 class SummaryTold(BaseModel):
     """What a table comes to: sums by currency, and how figures are spread."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     sums: TableTold
     spread: tuple[SpreadTold, ...]

@@ -6,7 +6,7 @@ from pydantic import BaseModel, ConfigDict
 class RowTold(BaseModel):
     """A row of a table: what it is called, and a text in each of its cells."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     title: str
     cells: tuple[str, ...]
@@ -15,7 +15,7 @@ class RowTold(BaseModel):
 class TableTold(BaseModel):
     """A table: what stands over its columns, over that of the titles too, and its rows."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     heads: tuple[str, ...]
     rows: tuple[RowTold, ...]
