@@ -14,7 +14,7 @@ import socket
 import threading
 import time
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import TimeoutError as NotYetError
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -49,12 +49,14 @@ MOST_AT_ONCE: Final = 6
 MOST_WAITING: Final = 4
 #: Bytes of memory a heavy question may take.
 MEMORY: Final = 1_500_000_000
+#: Cores of this machine that may be used.
+CORES: Final = len(os.sched_getaffinity(0))
 #: Seconds between two looks at whether the answer is there, or nobody waits for it.
 _LOOK: Final = 0.1
 #: Seconds between two tellings of how much of a file is there.
 _TELLS_EACH: Final = 0.25
 #: Modules that most questions need: loaded once, before a process is made.
-_NEEDED: Final = ("zephyrant.loans.statement",)
+_NEEDED: Final = ("zephyrant.loans.statement", "zephyrant.loans.tape", "numpy")
 
 
 _BUSY: Final = "The desk is busy with long questions. This one is asked again."
@@ -163,6 +165,14 @@ def worked_apart(
     return _worked_apart(asker, is_gone, _Limits(seconds), function, *args, **named)
 
 
+def side_by_side(function: Callable[..., T], parts: Sequence[Sequence[Any]]) -> list[T]:
+    """What a function gives for each of several parts, in their order, on every core."""
+    if len(parts) < 2 or multiprocessing.current_process().daemon:
+        return [function(*part) for part in parts]
+    pool = _pool(CORES)
+    return [future.result() for future in [pool.schedule(function, args=part) for part in parts]]
+
+
 def _worked_apart(
     asker: int,
     is_gone: Gone,
@@ -259,23 +269,29 @@ def _teller(told: Path | None) -> Callable[[float], None]:
 # The processes
 
 _making = threading.Lock()
-_made: list[ProcessPool] = []
+_made: dict[int, ProcessPool] = {}
 
 
-def _pool() -> ProcessPool:
+def _pool(processes: int = settings.HEAVY_PROCESSES) -> ProcessPool:
     with _making:
-        if not _made or not _made[0].active:
+        if processes not in _made or not _made[processes].active:
             context = multiprocessing.get_context("forkserver")
             context.set_forkserver_preload(list(_NEEDED))
             pool = ProcessPool(
-                max_workers=settings.HEAVY_PROCESSES,
+                max_workers=processes,
                 max_tasks=100,
                 initializer=_limit,
                 initargs=[MEMORY],
                 context=context,
             )
-            _made[:] = [pool]
-        return _made[0]
+            _made[processes] = pool
+        return _made[processes]
+
+
+def make_ready_side_by_side() -> None:
+    """Makes a process for each core, so that the first table need not wait for them."""
+    for _ in range(CORES):
+        _pool(CORES).schedule(never)
 
 
 def make_ready() -> None:
@@ -291,7 +307,7 @@ def make_ready() -> None:
 def end() -> None:
     """Ends the processes, with what they work."""
     with _making:
-        for pool in _made:
+        for pool in _made.values():
             pool.stop()  # type: ignore[no-untyped-call]
             pool.join(5)
         _made.clear()

@@ -24,7 +24,7 @@ from .models import LoanTable
 #: Silence after which whoever worked on a table is held to be gone.
 SILENCE: Final = timedelta(seconds=30)
 #: Seconds between two looks for work.
-PAUSE: Final = 1.0
+PAUSE: Final = 0.25
 #: Seconds a table is worked before another has its turn.
 TURN: Final = 2.0
 #: Seconds between two times that what has run out is thrown away.

@@ -7,7 +7,7 @@ import shutil
 import tempfile
 import time
 import uuid
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import IO, Any, Final, NamedTuple, Protocol
 
@@ -24,6 +24,7 @@ from zephyrant.loans.tape import (
     RESULTS,
     TOLD_NAMED,
     WORDS,
+    Apart,
     Defaults,
     FieldName,
     Looked,
@@ -52,9 +53,11 @@ MOST_WAITING: Final = 5
 #: Tables an analyst keeps.
 MOST_TABLES: Final = 50
 #: Rows that are solved as one part: the first of a turn, at the least and at the most.
-FIRST_TOGETHER: Final = 500
+FIRST_TOGETHER: Final = 1_000
 LEAST_TOGETHER: Final = 50
-MOST_TOGETHER: Final = 25_000
+MOST_TOGETHER: Final = 50_000
+#: Times as many rows as before that are worked next at the most.
+_STEP: Final = 16
 #: What asking for a table changes of it; the file as it was read stays where it is.
 _ASKED: Final = (
     *("columns", "defaults", "state", "done", "why", "result", "summary"),
@@ -248,14 +251,8 @@ def work(table: LoanTable, progress: Progress) -> None:
     first = last.first + len(_frame(last.content)) if last else 0
     together = FIRST_TOGETHER
     while first < table.rows:
-        begun, began = first, time.monotonic()
-        some = {name: cells[first : first + together] for name, cells in columns.items()}
-        told = solve_tape(
-            some,
-            defaults,
-            lambda rows: progress(begun + rows, kept=False),  # noqa: B023
-            aside[first : first + together],
-        )
+        began = time.monotonic()
+        told = _solved(columns, defaults, aside, range(first, min(table.rows, first + together)))
         part = pl.DataFrame(told)
         TablePart.objects.update_or_create(
             table=table, first=first, defaults={"content": _packed(part)}
@@ -268,10 +265,29 @@ def work(table: LoanTable, progress: Progress) -> None:
     finish(table, columns, defaults)
 
 
+#: Rows that are worth a process of their own.
+_WORTH: Final = 2_500
+
+
+def _solved(
+    columns: Mapping[FieldName, list[str]], defaults: Defaults, aside: Sequence[Apart], rows: range
+) -> dict[str, list[str]]:
+    """Some rows solved, on as many cores as they are worth."""
+    parts = max(1, min(heavy.CORES, len(rows) // _WORTH))
+    each = -(-len(rows) // parts)
+    asked = []
+    for first in range(rows.start, rows.stop, each):
+        here = slice(first, min(first + each, rows.stop))
+        some = {name: cells[here] for name, cells in columns.items()}
+        asked.append((some, defaults, aside[here]))
+    solved = heavy.side_by_side(solve_tape, asked)
+    return {name: [text for told in solved for text in told[name]] for name in RESULTS}
+
+
 def _next_part(rows: int, seconds: float) -> int:
     """How many rows to work next: as many as take a second, not many more than before at once."""
     wanted = int(rows / max(seconds, 1e-3))
-    return max(LEAST_TOGETHER, min(wanted, 8 * rows, MOST_TOGETHER))
+    return max(LEAST_TOGETHER, min(wanted, _STEP * rows, MOST_TOGETHER))
 
 
 def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defaults) -> None:

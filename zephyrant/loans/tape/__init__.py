@@ -4,7 +4,7 @@ from .columns import FIELDS, RESULTS, Defaults, FieldName
 from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
-from .not_loans import APART_SAYS, aparts
+from .not_loans import APART_SAYS, Apart, aparts
 from .rows import asked_in, row_document
 from .solving import solve_tape
 from .summary import Summary, outliers, summarise
@@ -19,6 +19,7 @@ __all__ = [
     "ROUNDINGS",
     "TOLD_NAMED",
     "WORDS",
+    "Apart",
     "Defaults",
     "FieldName",
     "Looked",

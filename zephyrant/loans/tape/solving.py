@@ -3,7 +3,7 @@ promise the same figures to the cent, else one by one. A row that has no answer 
 """
 
 import logging
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 from ..document.reading import check
@@ -27,24 +27,16 @@ _SAMPLE: Final[dict[FieldName, str]] = {
     "start": "",
     "first_payment": "",
 }
-#: Rows solved one by one between two words of progress.
-_TOLD_EACH: Final = 200
 #: What rows are worked together by.
 _ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "every", "timing")
 
 
-def solve_tape(
-    columns: Columns,
-    defaults: Defaults,
-    progress: Callable[[int], None] = lambda rows: None,
-    set_apart: Sequence[Apart] = (),
-) -> Told:
+def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] = ()) -> Told:
     """Every row solved: a list of texts for each name of `RESULTS`, "" where a row has none.
 
     Money in the row's currency, rates in percent with ten decimals, yearly costs with six; numbers
-    plain. `progress` is told the rows done, now and again. `set_apart`: for each row what it is if
-    it is no loan; such rows are told as that and not solved. Raises `ValueError` where columns are
-    not of one length.
+    plain. `set_apart`: for each row what it is if it is no loan; such rows are told as that and not
+    solved. Raises `ValueError` where columns are not of one length.
     """
     lengths = {len(column) for column in columns.values()}
     if len(lengths) != 1:
@@ -53,9 +45,9 @@ def solve_tape(
     skipped = set_apart if defaults.apart == "leave-out" else ()
     kept = [row for row in range(size) if not (skipped and skipped[row])]
     if len(kept) == size:
-        return _Tape(columns, defaults, size).solve(progress)
+        return _Tape(columns, defaults, size).solve()
     some = {name: [column[row] for row in kept] for name, column in columns.items()}
-    told = _Tape(some, defaults, len(kept)).solve(progress) if kept else {}
+    told = _Tape(some, defaults, len(kept)).solve() if kept else {}
     whole: Told = {name: [""] * size for name in RESULTS}
     for name, texts in told.items():
         for row, text in zip(kept, texts, strict=True):
@@ -77,13 +69,9 @@ class _Tape:
         self.defaults, self.size = defaults, size
         self.told: Results = {name: np.full(size, "", dtype=object) for name in RESULTS}
 
-    def solve(self, progress: Callable[[int], None]) -> Told:
+    def solve(self) -> Told:
         """All of them."""
-        sure = self.side_by_side()
-        done = int(np.count_nonzero(sure))
-        for number, row in enumerate(np.flatnonzero(~sure).tolist()):
-            if number % _TOLD_EACH == 0:
-                progress(done + number)
+        for row in np.flatnonzero(~self.side_by_side()).tolist():
             self._alone(row)
         return {name: texts.tolist() for name, texts in self.told.items()}
 

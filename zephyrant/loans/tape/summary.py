@@ -55,7 +55,7 @@ class Summary(TypedDict):
 
 def numbers(texts: Sequence[str]) -> Floats:
     """Texts as floats, NaN where there is none."""
-    return np.array([float(text) if text else np.nan for text in texts])
+    return np.array([text or "nan" for text in texts], dtype=float)
 
 
 def outliers(told: Mapping[str, Sequence[str]]) -> list[str]:

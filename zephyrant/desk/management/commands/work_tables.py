@@ -7,6 +7,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from zephyrant.desk import heavy
 from zephyrant.desk.jobs import work_until
 
 
@@ -22,4 +23,8 @@ class Command(BaseCommand):
             signal.signal(each, lambda *_: stop.set())
         # Those who are served come first.
         os.nice(10)
-        work_until(stop, orphaned=lambda: os.getppid() != parent)
+        heavy.make_ready_side_by_side()
+        try:
+            work_until(stop, orphaned=lambda: os.getppid() != parent)
+        finally:
+            heavy.end()
