@@ -19,7 +19,7 @@ from zephyrant.loans.numbers.arrays import Flags
 from zephyrant.loans.roots import many_rates
 from zephyrant.loans.tape.columns import ASKABLE, RESULTS, Defaults, FieldName
 from zephyrant.loans.tape.rows import row_document
-from zephyrant.loans.tape.solving import _Tape, solve_tape
+from zephyrant.loans.tape.solving import Tape, solve_tape
 
 Row = dict[FieldName, str]
 PRESS: Row = {
@@ -137,12 +137,12 @@ class TheArraysAreTheExactWay(TestCase):
     def test_on_random_rows_of_every_shape(self, seed: int) -> None:
         chance = random.Random(seed)
         rows = [some_row(chance) for _ in range(40)]
-        tape = _Tape(table(*rows), Defaults(marks="plain"), len(rows))
+        tape = Tape(table(*rows), Defaults(marks="plain"), len(rows))
         done = tape.side_by_side()
         self.assertGreater(done.mean(), 0.4)
         self.held(rows, tape, done)
 
-    def held(self, rows: list[Row], tape: _Tape, done: Flags) -> None:
+    def held(self, rows: list[Row], tape: Tape, done: Flags) -> None:
         for place in np.flatnonzero(done).tolist():
             told = {name: tape.told[name][place] for name in RESULTS}
             for name, expected in self.of_a_case(rows[place]).items():
@@ -154,7 +154,7 @@ class TheArraysAreTheExactWay(TestCase):
         """Floats tell nothing of what is left at the end of such a loan; arrays tell the others."""
         chance = random.Random(seed)
         rows = [some_row_that_grows(chance) for _ in range(40)]
-        tape = _Tape(table(*rows), Defaults(marks="plain"), len(rows))
+        tape = Tape(table(*rows), Defaults(marks="plain"), len(rows))
         done = tape.side_by_side()
         self.assertGreater(done.mean(), 0.3)
         self.held(rows, tape, done)
@@ -168,7 +168,7 @@ class TheArraysAreTheExactWay(TestCase):
             {**PRESS, "percent": "-1"},
             {**PRESS, "principal": "0"},
         ]
-        tape = _Tape(table(*rows), Defaults(), len(rows))
+        tape = Tape(table(*rows), Defaults(), len(rows))
         self.assertFalse(tape.side_by_side().any())
         told = solve_tape(table(*rows), Defaults())
         self.assertIn("never repays", told["problem"][0])

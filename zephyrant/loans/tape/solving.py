@@ -45,9 +45,9 @@ def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] 
     skipped = set_apart if defaults.apart == "leave-out" else ()
     kept = [row for row in range(size) if not (skipped and skipped[row])]
     if len(kept) == size:
-        return _Tape(columns, defaults, size).solve()
+        return Tape(columns, defaults, size).solve()
     some = {name: [column[row] for row in kept] for name, column in columns.items()}
-    told = _Tape(some, defaults, len(kept)).solve() if kept else {}
+    told = Tape(some, defaults, len(kept)).solve() if kept else {}
     whole: Told = {name: [""] * size for name in RESULTS}
     for name, texts in told.items():
         for row, text in zip(kept, texts, strict=True):
@@ -58,7 +58,7 @@ def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] 
     return whole
 
 
-class _Tape:
+class Tape:
     """Some rows of a table being solved."""
 
     def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
@@ -71,7 +71,11 @@ class _Tape:
 
     def solve(self) -> Told:
         """All of them."""
-        for row in np.flatnonzero(~self.side_by_side()).tolist():
+        return self.solve_alone(self.side_by_side())
+
+    def solve_alone(self, sure: Flags) -> Told:
+        """Those that arrays were not `sure` of, one by one; all that is told then."""
+        for row in np.flatnonzero(~sure).tolist():
             self._alone(row)
         return {name: texts.tolist() for name, texts in self.told.items()}
 
