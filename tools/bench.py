@@ -536,7 +536,7 @@ def _keystrokes(address: str) -> None:
             field = page.get_by_label("Number of payments")
             field.fill(str(rows))
             field.press("Tab")
-            page.get_by_text(f"after payment {rows}").first.wait_for()
+            page.get_by_text(f"{rows:,} payments =").first.wait_for()
             page.wait_for_timeout(1_500)
             page.evaluate(_WATCH_LONG_TASKS)
             taken: list[float] = []
