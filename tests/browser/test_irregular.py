@@ -83,6 +83,8 @@ class Clauses(BrowserTest):
         page.get_by_role("button", name="Overpaid is").click()
         page.get_by_role("menuitemradio", name="shown as overpaid").click()
         expect(page.get_by_text("overpaid by 20,232.67: shown")).to_be_visible()
+        # The schedule draws what is in sight: its end is looked at.
+        page.evaluate("scrollTo(0, document.body.scrollHeight)")
         expect(page.get_by_text("Overpaid, to be given back")).to_be_visible()
         # A pin at the end of the line keeps its words inside the page.
         wide = page.evaluate("document.documentElement.scrollWidth")
