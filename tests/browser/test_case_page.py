@@ -10,6 +10,28 @@ from .base import BrowserTest
 # (1 - (1 + i)^-n) / i; n = ln(A / (A - P i)) / ln(1 + i), rounded up), not with the core.
 
 
+#: Answers to a statement come later; how many are asked for in all, and at once.
+SLOWED = """
+() => {
+  const real = fetch, asked = (window.asked = { all: 0, now: 0, most: 0 });
+  window.fetch = async request => {
+    if (!request.url.includes('/api/v1/work')) return real(request);
+    asked.all += 1;
+    asked.most = Math.max(asked.most, ++asked.now);
+    try {
+      await new Promise((go, stop) => {
+        setTimeout(go, 90);
+        request.signal.addEventListener('abort', () => stop(request.signal.reason));
+      });
+      return await real(request);
+    } finally {
+      asked.now -= 1;
+    }
+  };
+}
+"""
+
+
 class StatingALoan(BrowserTest):
     def test_from_a_blank_case_to_a_kept_answer(self) -> None:
         page = self.page
@@ -95,6 +117,26 @@ class StatingALoan(BrowserTest):
         expect(sheet).to_contain_text("938.822994395706607")
         page.keyboard.press("Escape")
         expect(sheet).to_be_hidden()
+
+    def test_one_question_is_in_flight_and_the_newest_waits(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.evaluate(SLOWED)
+        self.figure("Amount lent").select_text()
+        page.keyboard.type("96500", delay=15)
+        # Twice the amount, 2 x 938.822994395706...
+        self.answers("1,877.65")
+        asked = page.evaluate("asked")
+        self.assertEqual(asked["most"], 1)
+        self.assertLess(asked["all"], 5)
+
+    def test_a_question_that_takes_long_is_dropped_for_a_newer_one(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.evaluate(SLOWED.replace("90", "60_000 * (asked.all === 1)"))
+        self.figure("Amount lent").select_text()
+        page.keyboard.type("96500", delay=15)
+        self.answers("1,877.65")
 
     def test_the_schedule_folds_by_year(self) -> None:
         page = self.open("Cider press")

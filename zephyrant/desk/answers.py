@@ -14,21 +14,12 @@ from zephyrant.loans.questions import (
 )
 from zephyrant.loans.questions import owed as owed_at
 from zephyrant.loans.questions import period_totals_of as summed
-from zephyrant.loans.statement import (
-    Statement,
-    Variations,
-    Varied,
-    loan_of,
-    vary,
-    work,
-)
+from zephyrant.loans.statement import Statement, Variations, Varied, loan_of, vary, work
 
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
 #: wants to see them come.
 _FIRST_PART: Final = 0.1
 _PART: Final = 0.6
-
-
 #: A statement for which all is loaded that answers need: its rate is found among flows.
 _SAMPLE: Final = {
     "name": "",

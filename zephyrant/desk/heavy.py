@@ -165,12 +165,31 @@ def worked_apart(
     return _worked_apart(asker, is_gone, _Limits(seconds), function, *args, **named)
 
 
-def side_by_side(function: Callable[..., T], parts: Sequence[Sequence[Any]]) -> list[T]:
-    """What a function gives for each of several parts, in their order, on every core."""
+def side_by_side(
+    function: Callable[..., T], parts: Sequence[Sequence[Any]], waiting: Callable[[], None]
+) -> list[T]:
+    """What a function gives for each of several parts, in their order, on every core. `waiting` is
+    called now and again meanwhile; the work ends with what it raises."""
     if len(parts) < 2 or multiprocessing.current_process().daemon:
         return [function(*part) for part in parts]
     pool = _pool(CORES)
-    return [future.result() for future in [pool.schedule(function, args=part) for part in parts]]
+    futures = [pool.schedule(function, args=part) for part in parts]
+    try:
+        return [_awaited(future, waiting) for future in futures]
+    finally:
+        for future in futures:
+            future.cancel()  # type: ignore[no-untyped-call]
+
+
+def _awaited(future: "ProcessFuture[T]", waiting: Callable[[], None]) -> T:
+    while True:
+        try:
+            result: T = future.result(timeout=_TELLS_EACH)
+            return result
+        except NotYetError:
+            if future.done():
+                raise
+            waiting()
 
 
 def _worked_apart(

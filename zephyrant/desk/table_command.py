@@ -4,6 +4,7 @@ import multiprocessing
 import os
 import pickle
 import sys
+import tempfile
 import time
 from collections import deque
 from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -12,7 +13,7 @@ from contextlib import contextmanager
 from functools import partial
 from itertools import islice
 from pathlib import Path
-from typing import IO, Any, Final, NamedTuple, Protocol, Self
+from typing import IO, Any, Final, NamedTuple, Protocol
 
 from pydantic import ValidationError
 
@@ -47,6 +48,8 @@ class TextOut(Protocol):
 #: Rows that are solved between two signs of life.
 _TOGETHER: Final = 50_000
 _MOST_ROWS: Final = 100_000_000
+#: Bytes of a table that has been read that stay in memory.
+_MOST_IN_MEMORY: Final = 50_000_000
 
 
 def _wrong(message: str) -> NotALoan:
@@ -79,16 +82,10 @@ def _matched(names: list[str], given: Mapping[str, str]) -> dict[FieldName, int]
 
 
 class _Part(NamedTuple):
-    """Some rows of a table, every column of it, and what each row is that is no loan. Packed: the
-    cells of a large table would not all find room side by side."""
+    """Some rows of a table, every column of them packed."""
 
     size: int
     content: bytes
-
-    @classmethod
-    def of(cls, columns: Sequence[Sequence[str]]) -> Self:
-        """Packed."""
-        return cls(len(columns[0]), pickle.dumps([list(column) for column in columns]))
 
     def columns(self) -> list[list[str]]:
         """Unpacked."""
@@ -96,19 +93,34 @@ class _Part(NamedTuple):
         return unpacked
 
 
-class _Reading:
-    """A table that is read once, a part at a time: its cells looked at, and kept."""
+class _Kept:
+    """The parts of a table that has been read once: on disk, where it may be as long as it is."""
 
-    def __init__(self, table: table_files.Table, columns: Mapping[FieldName, int]) -> None:
-        self.columns = columns
-        self.parts: list[_Part] = []
-        self.looked = together(self._look(table))
+    def __init__(self) -> None:
+        self._file = tempfile.SpooledTemporaryFile(_MOST_IN_MEMORY)  # noqa: SIM115  (with us)
+        self._sizes: list[tuple[int, int]] = []
 
-    def _look(self, table: table_files.Table) -> Iterator[Looked]:
-        while rows := list(islice(table.rows, _TOGETHER)):
-            whole = list(zip(*rows, strict=True))
-            self.parts.append(_Part.of(whole))
-            yield look(_matching(whole, self.columns), whole)
+    def add(self, columns: Sequence[Sequence[str]]) -> None:
+        """One more."""
+        content = pickle.dumps([list(column) for column in columns])
+        self._sizes.append((len(columns[0]), self._file.write(content)))
+
+    def __len__(self) -> int:
+        return len(self._sizes)
+
+    def __iter__(self) -> Iterator[_Part]:
+        self._file.seek(0)
+        return (_Part(size, self._file.read(length)) for size, length in self._sizes)
+
+
+def _looked(
+    table: table_files.Table, columns: Mapping[FieldName, int], kept: _Kept
+) -> Iterator[Looked]:
+    """What the cells of each part say; the parts are kept."""
+    while rows := list(islice(table.rows, _TOGETHER)):
+        whole = list(zip(*rows, strict=True))
+        kept.add(whole)
+        yield look(_matching(whole, columns), whole)
 
 
 def _matching(
@@ -152,12 +164,13 @@ def solve_table(name: str, out: TextOut, settings: list[str], matching: list[str
     with _opened(name) as file:
         table = table_files.read(file, name, _MOST_ROWS)
         columns = _matched(table.names, _pairs(matching))
-        reading = _Reading(table, columns)
-    defaults = _defaults(reading.looked, table.names, columns, said)
+        kept = _Kept()
+        looked = together(_looked(table, columns, kept))
+    defaults = _defaults(looked, table.names, columns, said)
     for note in table.notes:
         sys.stderr.write(f"{note}\n")
     out.write(table_files.csv_text([[name] for name in (*table.names, *RESULTS)]))
-    return _write(reading.parts, partial(_solved, columns, defaults), out)
+    return _write(kept, partial(_solved, columns, defaults), out)
 
 
 @contextmanager
@@ -189,7 +202,7 @@ def _solved(columns: Mapping[FieldName, int], defaults: Defaults, part: _Part) -
     return _Solved(text, part.size, problems)
 
 
-def _write(parts: list[_Part], solve: Callable[[_Part], _Solved], out: TextOut) -> int:
+def _write(parts: _Kept, solve: Callable[[_Part], _Solved], out: TextOut) -> int:
     """Writes the parts of a table as they are solved; gives the rows without an answer."""
     began, done, problems = time.monotonic(), 0, 0
     for text, rows, unanswered_rows in _in_turn(solve, parts):
@@ -202,7 +215,7 @@ def _write(parts: list[_Part], solve: Callable[[_Part], _Solved], out: TextOut) 
     return problems
 
 
-def _in_turn(solve: Callable[[_Part], _Solved], parts: list[_Part]) -> Iterator[_Solved]:
+def _in_turn(solve: Callable[[_Part], _Solved], parts: _Kept) -> Iterator[_Solved]:
     """Each part solved, in their order: where there are several, on every core of the machine."""
     cores = min(len(parts), len(os.sched_getaffinity(0)))
     if cores < 2:

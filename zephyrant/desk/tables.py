@@ -7,7 +7,7 @@ import shutil
 import tempfile
 import time
 import uuid
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import IO, Any, Final, NamedTuple, Protocol
 
@@ -53,7 +53,7 @@ MOST_WAITING: Final = 5
 #: Tables an analyst keeps.
 MOST_TABLES: Final = 50
 #: Rows that are solved as one part: the first of a turn, at the least and at the most.
-FIRST_TOGETHER: Final = 1_000
+FIRST_TOGETHER: Final = 100
 LEAST_TOGETHER: Final = 50
 MOST_TOGETHER: Final = 50_000
 #: Times as many rows as before that are worked next at the most.
@@ -252,7 +252,14 @@ def work(table: LoanTable, progress: Progress) -> None:
     together = FIRST_TOGETHER
     while first < table.rows:
         began = time.monotonic()
-        told = _solved(columns, defaults, aside, range(first, min(table.rows, first + together)))
+        rows = range(first, min(table.rows, first + together))
+        told = _solved(
+            columns,
+            defaults,
+            aside,
+            rows,
+            lambda: progress(rows.start, kept=False),  # noqa: B023  (called before the next part)
+        )
         part = pl.DataFrame(told)
         TablePart.objects.update_or_create(
             table=table, first=first, defaults={"content": _packed(part)}
@@ -266,11 +273,15 @@ def work(table: LoanTable, progress: Progress) -> None:
 
 
 #: Rows that are worth a process of their own.
-_WORTH: Final = 2_500
+_WORTH: Final = 100
 
 
 def _solved(
-    columns: Mapping[FieldName, list[str]], defaults: Defaults, aside: Sequence[Apart], rows: range
+    columns: Mapping[FieldName, list[str]],
+    defaults: Defaults,
+    aside: Sequence[Apart],
+    rows: range,
+    waiting: Callable[[], None],
 ) -> dict[str, list[str]]:
     """Some rows solved, on as many cores as they are worth."""
     parts = max(1, min(heavy.CORES, len(rows) // _WORTH))
@@ -280,7 +291,7 @@ def _solved(
         here = slice(first, min(first + each, rows.stop))
         some = {name: cells[here] for name, cells in columns.items()}
         asked.append((some, defaults, aside[here]))
-    solved = heavy.side_by_side(solve_tape, asked)
+    solved = heavy.side_by_side(solve_tape, asked, waiting)
     return {name: [text for told in solved for text in told[name]] for name in RESULTS}
 
 

@@ -110,8 +110,8 @@ class AnswerHead(BaseModel):
 
 
 class Answer(AnswerHead):
-    """What is told of a loan. `carrying`: the carrying amount after each row, where there are
-    `fees`. Both are written when they are asked for."""
+    """What is told of a loan, with the rows of its `schedule` and, where there are `fees`, the
+    `carrying` amount after each. Rows are written when they are asked for."""
 
     @computed_field  # type: ignore[prop-decorator]
     @property

@@ -127,8 +127,7 @@ class Schedule:
         """When what each row tells happens; None without dates."""
         if calendar is None:
             return None
-        payment = calendar.payment
-        return tuple(payment(row.stands_at) if row.day is None else row.day for row in self.rows)
+        return tuple(day for row in self.rows if (day := due(row, calendar)) is not None)
 
 
 #: Why a loan cannot be laid out to the cent: a payment, or the interest that is to be paid alone,
