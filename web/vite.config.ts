@@ -28,6 +28,12 @@ const remembering: Plugin = {
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
   plugins: [remembering, react(), tailwindcss()],
-  build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 600 },
+  build: {
+    target: "es2022",
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 600,
+    // What es2022 runs on preloads modules by itself.
+    modulePreload: { polyfill: false },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 }));

@@ -65,7 +65,7 @@ class Finding(Desk):
         last = self.client.get("/api/v1/cases?start=5000").json()
         self.assertEqual(len(last["items"]), 3)
         self.assertEqual(self.client.get("/api/v1/cases?q=4711").json()["total"], 1)
-        with self.assertNumQueries(5):
+        with self.assertNumQueries(7):
             self.client.get("/api/v1/cases?q=kiln")
 
 

@@ -20,7 +20,6 @@ from zephyrant.loans.statement import (
     NUMBERS,
     Statement,
     Worked,
-    read_amount,
     readings,
     remark,
     unworked,
@@ -311,30 +310,6 @@ def bring_back(user: User, case_id: uuid.UUID) -> Case:
     Case.objects.filter(pk=case.pk).update(deleted_at=None)
     case.deleted_at = None
     return case
-
-
-def _word(word: str, marks: Marks) -> Q:
-    """A word of a search; a number is looked for as such, however it is typed."""
-    amount = read_amount(word, marks, "EUR")
-    found = Q(search__contains=word.lower())
-    if amount.value and amount.value != "?":
-        found |= Q(search__contains=amount.value)
-    return found
-
-
-SORTS: dict[str, str] = {
-    "changed": "-changed_at",
-    "name": "name",
-    "created": "-created_at",
-}
-
-
-def search(user: User, typed: str, sort: str, marks: Marks) -> QuerySet[Case]:
-    """The user's cases in which every word typed, in `marks`, is found."""
-    cases = readable(user).order_by(SORTS[sort], "pk")
-    for word in typed.split()[:12]:
-        cases = cases.filter(_word(word, marks))
-    return cases.select_related("owner")
 
 
 def go_back(user: User, case_id: uuid.UUID, number: int, version: int) -> Case:

@@ -1,5 +1,7 @@
 import {
+  infiniteQueryOptions,
   keepPreviousData,
+  queryOptions,
   useInfiniteQuery,
   useMutation,
   useQuery,
@@ -9,15 +11,22 @@ import { useMemo } from "react";
 import { ask, client, everyPage } from "./client";
 import type { CaseListed, CaseOpened, Content, Statement } from "./types";
 
-export type Sort = "changed" | "name" | "created";
+const SORTS = ["changed", "name", "created"] as const;
+export type Sort = (typeof SORTS)[number];
 
 export const CASES = ["cases"];
 export const caseKey = (id: string) => ["case", id];
 const path = (id: string) => ({ params: { path: { case_id: id } } });
 
+/** What is looked for in the list, and how it is sorted, as its address says it. */
+export function lookOf(search: URLSearchParams): { q: string; sort: Sort } {
+  const asked = search.get("sort") ?? "";
+  return { q: search.get("q") ?? "", sort: SORTS.find((each) => each === asked) ?? "changed" };
+}
+
 /** The cases in which every word typed is found, page by page. */
-export function useCases(q: string, sort: Sort) {
-  const list = useInfiniteQuery({
+export const askCases = (q: string, sort: Sort) =>
+  infiniteQueryOptions({
     queryKey: [...CASES, q, sort],
     queryFn: ({ pageParam, signal }) =>
       ask(
@@ -28,9 +37,11 @@ export function useCases(q: string, sort: Sort) {
       const fetched = pages.reduce((sum, page) => sum + page.items.length, 0);
       return fetched < last.total ? fetched : undefined;
     },
-    placeholderData: keepPreviousData,
     staleTime: 0,
   });
+
+export function useCases(q: string, sort: Sort) {
+  const list = useInfiniteQuery({ ...askCases(q, sort), placeholderData: keepPreviousData });
   const cases = useMemo(() => list.data?.pages.flatMap((page) => page.items) ?? [], [list.data]);
   return { list, cases, total: list.data?.pages.at(-1)?.total ?? 0 };
 }
@@ -52,8 +63,8 @@ export function useCasesFound(q: string, enabled: boolean) {
 }
 
 /** A case to work on: what is on the page is newer than what was fetched. */
-export function useCase(id: string, before: () => Promise<unknown>, beside = "") {
-  return useQuery({
+export const askCase = (id: string, before: () => Promise<unknown>, beside = "") =>
+  queryOptions({
     queryKey: beside ? [...caseKey(id), beside] : caseKey(id),
     queryFn: async () => {
       await before();
@@ -62,7 +73,8 @@ export function useCase(id: string, before: () => Promise<unknown>, beside = "")
     staleTime: Infinity,
     gcTime: 0,
   });
-}
+
+export const useCase = (...asked: Parameters<typeof askCase>) => useQuery(askCase(...asked));
 
 /** Saves a case from the version it started from. */
 export function sendCase(id: string) {

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answerWith } from "./answer-with";
 import { ask, client } from "./client";
 import type { MarksWord, Me, Preset } from "./types";
@@ -6,9 +6,12 @@ import type { MarksWord, Me, Preset } from "./types";
 export const ME = ["me"];
 
 /** Who is here. */
-export function useMe() {
-  return useQuery({ queryKey: ME, queryFn: () => ask(client.GET("/api/v1/me")) });
-}
+export const askMe = queryOptions({
+  queryKey: ME,
+  queryFn: () => ask(client.GET("/api/v1/me")),
+});
+
+export const useMe = () => useQuery(askMe);
 
 /** Another way to write numbers; statements are told anew in it. */
 export function useSaveMarks() {
@@ -23,14 +26,13 @@ export function useSaveMarks() {
 }
 
 /** Everything that can be chosen and typed, and what it is called. */
-export function useServerWords(enabled: boolean) {
-  return useQuery({
-    queryKey: ["words"],
-    queryFn: () => ask(client.GET("/api/v1/words")),
-    enabled,
-    staleTime: Infinity,
-  });
-}
+export const askWords = queryOptions({
+  queryKey: ["words"],
+  queryFn: () => ask(client.GET("/api/v1/words")),
+  staleTime: Infinity,
+});
+
+export const useServerWords = (enabled: boolean) => useQuery({ ...askWords, enabled });
 
 /** Whether there is a demo desk to enter. */
 export function useDoor() {

@@ -1,7 +1,8 @@
-import { createBrowserRouter, Link } from "react-router";
-import { BinPage } from "../features/cases/bin";
+import { ErrorBoundary } from "react-error-boundary";
+import { BrowserRouter, Link, Route, Routes } from "react-router";
 import { CasesPage } from "../features/cases/page";
 import { Button } from "../ui/button";
+import * as pages from "./pages";
 import { Shell } from "./shell";
 
 function NotHere() {
@@ -32,45 +33,29 @@ function Broken() {
   );
 }
 
-export const router = createBrowserRouter([
-  {
-    element: <Shell />,
-    errorElement: <Broken />,
-    children: [
-      { path: "/", element: <CasesPage /> },
-      { path: "/bin", element: <BinPage /> },
-      {
-        path: "/cases/:id",
-        // Tables and the line come with the first case, not with the list.
-        lazy: async () => ({ Component: (await import("../features/case/page")).CasePage }),
-      },
-      {
-        path: "/cases/:id/side-by-side",
-        lazy: async () => ({
-          Component: (await import("../features/case/side-by-side")).SideBySidePage,
-        }),
-      },
-      {
-        path: "/tables",
-        lazy: async () => ({ Component: (await import("../features/tables/list")).TablesPage }),
-      },
-      {
-        path: "/tables/:id",
-        lazy: async () => ({ Component: (await import("../features/tables/page")).TablePage }),
-      },
-      {
-        path: "/rates",
-        lazy: async () => ({ Component: (await import("../features/rates/page")).RatesPage }),
-      },
-      {
-        path: "/rates/side-by-side",
-        lazy: async () => ({ Component: (await import("../features/rates/lists")).QuoteLists }),
-      },
-      {
-        path: "/rates/side-by-side/:id",
-        lazy: async () => ({ Component: (await import("../features/rates/list")).QuoteListPage }),
-      },
-      { path: "*", element: <NotHere /> },
-    ],
-  },
-]);
+/** A case is likely to be opened: its page is there when it is. */
+const loadCase = () => void pages.CasePage.load();
+
+/** Every page and its address. */
+export function App() {
+  return (
+    <BrowserRouter>
+      <ErrorBoundary FallbackComponent={Broken}>
+        <Routes>
+          <Route element={<Shell />}>
+            <Route path="/" element={<CasesPage onNear={loadCase} />} />
+            <Route path="/bin" element={<pages.BinPage />} />
+            <Route path="/cases/:id" element={<pages.CasePage />} />
+            <Route path="/cases/:id/side-by-side" element={<pages.SideBySidePage />} />
+            <Route path="/tables" element={<pages.TablesPage />} />
+            <Route path="/tables/:id" element={<pages.TablePage />} />
+            <Route path="/rates" element={<pages.RatesPage />} />
+            <Route path="/rates/side-by-side" element={<pages.QuoteLists />} />
+            <Route path="/rates/side-by-side/:id" element={<pages.QuoteListPage />} />
+            <Route path="*" element={<NotHere />} />
+          </Route>
+        </Routes>
+      </ErrorBoundary>
+    </BrowserRouter>
+  );
+}

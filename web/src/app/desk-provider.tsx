@@ -5,7 +5,9 @@ import { ME, useMe, useServerWords } from "../api/desk";
 import type { Me } from "../api/types";
 import { DeskContext } from "../hooks/use-desk";
 import { Button } from "../ui/button";
-import { SignIn } from "./sign-in";
+import { later } from "../ui/later";
+
+const SignIn = later(async () => (await import("./sign-in")).SignIn);
 
 /** Whether the session ended while someone was at the desk. */
 function useSignedOut(username: string | undefined) {

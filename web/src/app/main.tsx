@@ -1,9 +1,9 @@
 import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router";
 import { Refused } from "../api/client";
-import { router } from "./app";
+import { askAhead } from "./ahead";
+import { App } from "./app";
 import "./theme.css";
 
 // An answer is shown when it comes, not when the page next has time.
@@ -19,12 +19,14 @@ const queries = new QueryClient({
   },
 });
 
+askAhead(queries);
+
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no root");
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <App />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { Suspense, useMemo, useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { endSession, useSaveMarks } from "../api/desk";
 import type { MarksWord } from "../api/types";
@@ -9,11 +9,13 @@ import { useStartCase } from "../hooks/use-opened";
 import { useTheme } from "../hooks/use-theme";
 import { Button } from "../ui/button";
 import { Choice } from "../ui/choice";
+import { later } from "../ui/later";
 import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
 import { DeskProvider } from "./desk-provider";
-import { KeysSheet } from "./keys";
-import { PasswordSheet } from "./password";
+
+const KeysSheet = later(async () => (await import("./keys")).KeysSheet);
+const PasswordSheet = later(async () => (await import("./password")).PasswordSheet);
 
 const SAMPLE = "48250.00";
 
@@ -107,8 +109,8 @@ function Header() {
           </Menu>
         </div>
       </div>
-      <KeysSheet open={keysOpen} onOpen={setKeysOpen} />
-      <PasswordSheet open={passwordOpen} onOpen={setPasswordOpen} />
+      {keysOpen && <KeysSheet open onOpen={setKeysOpen} />}
+      {passwordOpen && <PasswordSheet open onOpen={setPasswordOpen} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
           {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not
@@ -133,7 +135,9 @@ export function Shell() {
       </a>
       <Header />
       <div id="main" tabIndex={-1} className="outline-none">
-        <Outlet />
+        <Suspense>
+          <Outlet />
+        </Suspense>
       </div>
     </DeskProvider>
   );

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from zephyrant.desk import cases, export, limits, revisions
 from zephyrant.desk.asides import Asides, asides_of
+from zephyrant.desk.case_list import search
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
 from zephyrant.loans import MARKS, Loan, Marks, NotALoan
@@ -147,9 +148,10 @@ def list_cases(
 ) -> CaseList:
     """The cases in which every word of `q` is found, a hundred from `start` on."""
     marks = MARKS[cases.marks_of(request.user)]
-    found = cases.search(request.user, q, sort, marks)
-    page = found[start : start + PAGE]
-    return CaseList(items=[_listed(case, request, marks) for case in page], total=found.count())
+    found = search(request.user, q, marks, sort=sort, start=start, size=PAGE)
+    return CaseList(
+        items=[_listed(case, request, marks) for case in found.cases], total=found.total
+    )
 
 
 @router.post("", response={201: CaseOpened, **REFUSALS}, operation_id="startCase")

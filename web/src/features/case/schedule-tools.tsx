@@ -1,11 +1,10 @@
-import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { balanceAt } from "../../api/asking";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
+import { Opening } from "../../ui/opening";
 import type { useColumns } from "./schedule-lines";
 import type { Years } from "./use-years";
 
@@ -55,33 +54,22 @@ export function Jump({
 export function ColumnsMenu({ columns }: { columns: ReturnType<typeof useColumns> }) {
   const { words } = useDesk();
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>
-        <Button look="dotted">Columns</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={6}
-          className="z-50 min-w-44 rounded-md border border-rule bg-sheet py-1 text-ink shadow-xl"
-        >
-          {columns.all.map((column) => (
-            <DropdownMenu.CheckboxItem
-              key={column}
-              checked={columns.shown.includes(column)}
-              onCheckedChange={() => columns.toggle(column)}
-              onSelect={(event) => event.preventDefault()}
-              className="flex cursor-pointer gap-2 px-3 py-1 outline-none data-highlighted:bg-paper"
-            >
-              <span aria-hidden className="w-3 text-choice">
-                {columns.shown.includes(column) ? "✓" : ""}
-              </span>
-              {words.columns[column]}
-            </DropdownMenu.CheckboxItem>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Opening
+      look="dotted"
+      list={(lists, opened) => (
+        <lists.CheckList
+          {...opened}
+          options={columns.all.map((column) => ({
+            value: column,
+            label: words.columns[column],
+            on: columns.shown.includes(column),
+          }))}
+          onToggle={columns.toggle}
+        />
+      )}
+    >
+      Columns
+    </Opening>
   );
 }
 

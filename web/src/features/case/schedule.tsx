@@ -135,7 +135,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
                   gone={gone}
                   schedule={schedule}
                   className={`${GRID} absolute inset-x-0 border-b border-rule`}
-                  style={{ ...grid, height: ROW_HEIGHT, top: item.start - offset }}
+                  style={{ ...grid, height: ROW_HEIGHT, top: item.start }}
                 />
               )
             );

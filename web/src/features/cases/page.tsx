@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useCases, useDeleteCase, useUndeleteCase, type Sort } from "../../api/cases";
+import { lookOf, useCases, useDeleteCase, useUndeleteCase, type Sort } from "../../api/cases";
 import type { CaseListed } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
@@ -9,13 +9,15 @@ import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { InTheBin } from "../../ui/listing";
+import { later } from "../../ui/later";
 import { Menu } from "../../ui/menu";
 import { counted } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { Wrong } from "../../ui/wrong";
-import { FlowsSheet } from "./flows";
 import { CaseList } from "./list";
 import { OpenDocument } from "./open-document";
+
+const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
 
 const SORTS: Record<Sort, string> = {
   changed: "last changed first",
@@ -26,7 +28,6 @@ const SORTS: Record<Sort, string> = {
 /** What is looked for, and how it is sorted; the address says both. */
 function useLook() {
   const [search, setSearch] = useSearchParams();
-  const asked = search.get("sort") ?? "changed";
   const look = (change: Record<string, string>) =>
     setSearch(
       (now) => {
@@ -39,12 +40,12 @@ function useLook() {
       },
       { replace: true },
     );
-  const sort: Sort = asked in SORTS ? (asked as Sort) : "changed";
-  return { q: search.get("q") ?? "", sort, look };
+  return { ...lookOf(search), look };
 }
 
-/** Every case of the analyst, and the ways to start one. */
-export function CasesPage() {
+/** Every case of the analyst, and the ways to start one; `onNear` is told that one is likely to be
+ *  opened. */
+export function CasesPage({ onNear }: { onNear: () => void }) {
   const { marks } = useDesk();
   const { q, sort, look } = useLook();
   const { list, cases, total } = useCases(q, sort);
@@ -52,7 +53,8 @@ export function CasesPage() {
   const [last, setLast] = useState<CaseListed | null>(null);
   const away = useDeleteCase(setLast);
   const undo = useUndeleteCase(() => setLast(null));
-  const [flows, setFlows] = useState(false);
+  // Once opened it keeps what was typed in it.
+  const [flows, setFlows] = useState<boolean>();
   const find = useRef<HTMLInputElement>(null);
   const keys = useMemo(() => [{ key: "f", run: () => find.current?.focus() }], []);
   useKeys(keys);
@@ -65,7 +67,7 @@ export function CasesPage() {
         <PageTitle>Cases</PageTitle>
         <OpenDocument />
         <Button onClick={() => setFlows(true)}>Flows</Button>
-        <FlowsSheet open={flows} onOpen={setFlows} />
+        {flows !== undefined && <FlowsSheet open={flows} onOpen={setFlows} />}
         <Button look="main" onClick={() => start.mutate()}>
           New case
         </Button>
@@ -110,6 +112,7 @@ export function CasesPage() {
       <Wrong error={start.error ?? away.error ?? undo.error ?? list.error} />
       {list.data && cases.length === 0 && <Nothing q={q} onAll={() => look({ q: "" })} />}
       <CaseList
+        onNear={onNear}
         cases={cases}
         hasMore={hasNextPage && !isFetchingNextPage}
         onMore={more}

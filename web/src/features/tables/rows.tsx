@@ -92,7 +92,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
             const row = rowAt(item.index);
             return (
               <div
-                key={item.key}
+                key={item.index}
                 role="row"
                 aria-rowindex={item.index + 1}
                 className="absolute flex items-center border-b border-rule"

@@ -1,0 +1,49 @@
+import { lazy, useEffect, useState, type ComponentType } from "react";
+
+interface Page {
+  (): React.ReactNode;
+  /** Loads it before it is shown. */
+  load: () => Promise<unknown>;
+}
+
+/** A page loaded when it is first shown; the page before it stays until it is there. One that is
+ *  loaded ahead shows as soon as it is there: where React itself waits for something while no page
+ *  was there before, it shows that no sooner than after 300 ms. */
+function page(load: () => Promise<ComponentType>): Page {
+  let there: ComponentType | undefined;
+  let begun = false;
+  const loaded = async () => {
+    begun = true;
+    return (there ??= await load());
+  };
+  const Later = lazy(async () => ({ default: await loaded() }));
+  const Shown: Page = () => {
+    // The compiler would look for `there` outside.
+    "use no memo";
+    const [Now, setNow] = useState(() => there ?? (begun ? null : Later));
+    useEffect(() => {
+      if (Now) return;
+      loaded().then(
+        (found) => setNow(() => found),
+        // What went wrong is said as where it was not asked for ahead.
+        () => setNow(() => Later),
+      );
+    }, [Now]);
+    return Now && <Now />;
+  };
+  Shown.load = () => loaded().catch(() => undefined);
+  return Shown;
+}
+
+export const BinPage = page(async () => (await import("../features/cases/bin")).BinPage);
+export const CasePage = page(async () => (await import("../features/case/page")).CasePage);
+export const SideBySidePage = page(
+  async () => (await import("../features/case/side-by-side")).SideBySidePage,
+);
+export const TablesPage = page(async () => (await import("../features/tables/list")).TablesPage);
+export const TablePage = page(async () => (await import("../features/tables/page")).TablePage);
+export const RatesPage = page(async () => (await import("../features/rates/page")).RatesPage);
+export const QuoteLists = page(async () => (await import("../features/rates/lists")).QuoteLists);
+export const QuoteListPage = page(
+  async () => (await import("../features/rates/list")).QuoteListPage,
+);
