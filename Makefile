@@ -117,6 +117,7 @@ load: setup
 bench: setup chromium
 	$(LOCAL) $(PYTHON) -m tools.bench_bounded
 	$(LOCAL) $(PYTHON) -m tools.bench
+	$(LOCAL) $(PYTHON) -m tools.bench_visits
 
 shots: setup chromium
 	$(DEMO) $(PYTHON) -m tools.shots
