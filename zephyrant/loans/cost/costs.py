@@ -16,7 +16,7 @@ from typing_extensions import TypedDict
 from ..ledger.rows import Schedule, due
 from ..line.line import Line
 from ..line.moves import Between, Fee
-from ..numbers.arrays import np
+from ..numbers.arrays import Floats, np
 from ..numbers.decimals import percent_text, plain, precise, to_step
 from .unit_times import times_of
 from .yearly_cost import Flows, Moved, Run, YearlyCost, general_cost, us_force, yearly_cost
@@ -115,6 +115,7 @@ class _FlowsOf(NamedTuple):
                 time.calendar,
                 time.a_year,
                 in_advance=time.in_advance,
+                guess=float(periodic),
             )
         flows, guess = _level_flows(line, schedule), float(periodic)
         is_regular = time.calendar is None or time.calendar.is_regular
@@ -160,12 +161,14 @@ def _money(amount: Decimal, decimals: int) -> str:
     return plain(to_step(amount, Decimal(1).scaleb(-decimals), "nearest"), decimals)
 
 
-def _money_of(amount: float, decimals: int) -> str:
-    """The same of a float: written by its own digits, but where they are too near to a tie."""
-    units = abs(amount) * 10**decimals
-    if abs(units % 1 - 0.5) < _TIE or not 1 < units < _MOST_UNITS:
-        return _money(Decimal(amount), decimals)
-    return f"{amount:.{decimals}f}"
+def _money_of(amounts: Floats, decimals: int) -> tuple[str, ...]:
+    """The same of floats: written by their own digits, but where they are too near to a tie."""
+    units = np.abs(amounts) * 10**decimals
+    unsure = (np.abs(units % 1 - 0.5) < _TIE) | ~((units > 1) & (units < _MOST_UNITS))
+    return tuple(
+        _money(Decimal(amount), decimals) if is_unsure else f"{amount:.{decimals}f}"
+        for amount, is_unsure in zip(amounts.tolist(), unsure.tolist(), strict=True)
+    )
 
 
 def _percent(force: float | None, line: Line, *, effective: bool) -> str | None:
@@ -264,4 +267,4 @@ def _carrying(
     ends = np.array([often * years(row.number + in_advance) for row in schedule.rows])
     until = ends - _MOMENT if in_advance else ends + _MOMENT
     worth = np.exp(force * ends) * by_then[np.searchsorted(times, until, side="right")]
-    return tuple(_money_of(each, schedule.unit.shown) for each in worth.tolist())
+    return _money_of(worth, schedule.unit.shown)

@@ -68,10 +68,11 @@ def _log_worth(side: Floats, at: Floats) -> tuple[Floats, Floats]:
     return np.log(total) + most, -(present_value * pull).sum(axis=1) / total
 
 
-def only_rate(flows: UnitFlows, a_year: float) -> float | None:
-    """The rate of one unit at which flows balance, where it is the only one."""
+def only_rate(flows: UnitFlows, a_year: float, guess: float | None) -> float | None:
+    """The rate of one unit at which flows balance, where it is the only one; `guess`: what it is
+    likely to be near."""
     if not flows.has_both:
         return None
     low = LEAST_GROWTH ** (1 / a_year) - 1
-    rates = crossings_in_floats(flows, low, MOST_GROWTH ** (1 / a_year) - 1)
+    rates = crossings_in_floats(flows, low, MOST_GROWTH ** (1 / a_year) - 1, guess)
     return rates[0] if len(rates) == 1 else None

@@ -196,9 +196,15 @@ def _gap(lent: float, later: Sequence[Run], force: float, fraction: float) -> tu
 
 
 def general_cost(
-    moved: Sequence[Moved], calendar: Calendar | None, a_year: int, *, in_advance: bool
+    moved: Sequence[Moved],
+    calendar: Calendar | None,
+    a_year: int,
+    *,
+    in_advance: bool,
+    guess: float,
 ) -> tuple[YearlyCost, float | None]:
-    """Both yearly costs of money that moves back and forth, and the force of one period.
+    """Both yearly costs of money that moves back and forth, and the force of one period; `guess`:
+    the rate of one period it is likely to be near.
 
     None where no rate fits or several do.
     """
@@ -211,9 +217,14 @@ def general_cost(
         at_once[when] = Moved(place, amount + before.amount if before else amount)
     net = [each for each in at_once.values() if abs(each.amount) > _NO_MONEY]
     units = [UnitFlow(*times.units(place), amount) for place, amount in net]
-    us = only_rate(UnitFlows(units), a_year)
-    years = [UnitFlow(times.years(place), 0.0, amount) for place, amount in net]
-    eu = only_rate(UnitFlows(years), 1)
+    us = only_rate(UnitFlows(units), a_year, guess)
+    effective = None if us is None else (1 + us) ** a_year - 1
+    if calendar is None or (_even(calendar) and all(isinstance(each.place, int) for each in net)):
+        # Times are whole unit-periods in years, too.
+        eu = effective
+    else:
+        years = [UnitFlow(times.years(place), 0.0, amount) for place, amount in net]
+        eu = only_rate(UnitFlows(years), 1, effective)
     us_apr = None if us is None else a_year * us
     if us is not None and len(net) == 2:
         (begins, lent), (ends, paid) = sorted(net, key=lambda each: -each[1])

@@ -75,10 +75,12 @@ def crossings_between(curve: Curve, low: float, high: float) -> list[Crossing]:
     return sorted(told)
 
 
-def crossings_in_floats(curve: Curve, low: float, high: float) -> list[float]:
-    """The same as near as floats tell it."""
+def crossings_in_floats(
+    curve: Curve, low: float, high: float, guess: float | None = None
+) -> list[float]:
+    """The same as near as floats tell it; `guess`: what one is likely to be near."""
     found = isolate(curve.values, low, high)
-    told = [in_floats(curve.values, *bracket) for bracket in found.brackets]
+    told = [in_floats(curve.values, *bracket, guess) for bracket in found.brackets]
     if found.undecided:
         told += [float(each.at) for each in _decided(curve, found.undecided)]
     return sorted(told)
@@ -170,8 +172,11 @@ def _merged(intervals: Sequence[tuple[float, float]]) -> tuple[tuple[float, floa
     return tuple(joined)
 
 
-def in_floats(values: Callable[[Floats], Values], low: float, high: float) -> float:
-    """The one crossing between two points, as near as floats tell it."""
+def in_floats(
+    values: Callable[[Floats], Values], low: float, high: float, guess: float | None = None
+) -> float:
+    """The one crossing between two points, as near as floats tell it; `guess`: where to begin, if
+    it lies there."""
     ends = values(np.array([low, high]))
     rises = bool(ends.lent[1] - ends.paid[1] > ends.lent[0] - ends.paid[0])
 
@@ -180,8 +185,9 @@ def in_floats(values: Callable[[Floats], Values], low: float, high: float) -> fl
         slope = found.lent_slope[0] - found.paid_slope[0]
         return float(found.lent[0] - found.paid[0]), float(slope)
 
+    at = guess if guess is not None and low < guess < high else (low + high) / 2
     return newton_between(
-        height, low, high, (low + high) / 2, rises=rises, enough=lambda to: 1e-15 + 1e-13 * abs(to)
+        height, low, high, at, rises=rises, enough=lambda to: 1e-15 + 1e-13 * abs(to)
     )
 
 
