@@ -379,7 +379,7 @@ def _split(file: Path) -> None:
 
 
 def table_on_the_desk(address: str) -> None:
-    """A hundred thousand rows: the file sent, solved by the worker, the first page fetched."""
+    """A hundred thousand rows: the file sent, the first page seen, all of them solved."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         file = Path(folder) / "tape.csv"
         _tape(100_000, file)
@@ -389,18 +389,20 @@ def table_on_the_desk(address: str) -> None:
         page = browser.new_page()
         enter(page, address)
         page.goto(f"{address}/tables")
-        for turn in range(2):
+        for turn in range(3):
             begun = time.perf_counter()
             page.get_by_label("Table to open").set_input_files(file)
             solve = page.get_by_role("button", name="Solve 100,000 rows")
             solve.wait_for(timeout=60_000)
-            read = time.perf_counter() - begun
+            taken = [time.perf_counter() - begun]
             solve.click()
-            page.get_by_role("button", name="open row 1 as a case").wait_for(timeout=120_000)
-            took = time.perf_counter() - begun
+            for seen in ("open row 1 as a case", "all rows (100,000)"):
+                page.get_by_role("button", name=seen).wait_for(timeout=120_000)
+                taken.append(time.perf_counter() - begun)
+            read, first, whole = taken
             print(
-                f"100,000 rows on the desk, turn {turn + 1}: {read:.1f} s to read the file, "
-                f"{took:.1f} s with solving to the first page in the browser (aim 4)"
+                f"100,000 rows on the desk, turn {turn + 1}, after the drop: read {read:.1f} s, "
+                f"the first page {first:.1f} s (aim 4), all of them {whole:.1f} s"
             )
             page.goto(f"{address}/tables")
         browser.close()

@@ -2,12 +2,13 @@
 
 import re
 import threading
-from typing import ClassVar
+from typing import Any, ClassVar
+from unittest import mock
 
 from django.db import connections
 from playwright.sync_api import APIResponse, Route, expect
 
-from zephyrant.desk import jobs
+from zephyrant.desk import jobs, tables
 from zephyrant.desk.models import LoanTable
 
 from .base import BrowserTest
@@ -52,6 +53,32 @@ class Tables(BrowserTest):
         page.get_by_label("Table to paste").fill(text)
         page.get_by_role("button", name="Take this table").click()
         expect(page.get_by_role("table", name="Columns of the file")).to_be_visible()
+
+    def test_the_first_rows_are_seen_while_others_are_worked(self) -> None:
+        page, solved, go_on = self.page, tables._solved, threading.Event()
+
+        def held(*asked: Any) -> Any:
+            rows: range = asked[3]
+            if rows.start:
+                go_on.wait(30)
+            return solved(*asked)
+
+        lines = [f"Loan {n};48,250.00;6.35;60;?" for n in range(1, 151)]
+        with mock.patch.object(tables, "_solved", held):
+            self.paste("\n".join([TAPE.splitlines()[0], *lines]))
+            page.get_by_role("button", name="Solve 150 rows").click()
+            first = page.get_by_role("region", name="First rows")
+            expect(first.get_by_role("row").nth(1)).to_contain_text(f"{PAYMENT:,.2f}")
+            expect(page.get_by_role("status")).to_have_text("100 of 150 rows done")
+            # What cannot be sorted yet does not look as if it could be.
+            expect(first.get_by_role("columnheader", name="Payment", exact=True)).to_be_visible()
+            expect(first.get_by_role("columnheader").get_by_role("button")).to_have_count(0)
+            self.accessible()
+            go_on.set()
+            expect(page.get_by_role("button", name="all rows (150)")).to_be_visible()
+        expect(page.get_by_role("table", name="Rows").get_by_role("row").nth(1)).to_contain_text(
+            "Loan 1"
+        )
 
     def test_matched_asked_solved_and_looked_at(self) -> None:
         page = self.page

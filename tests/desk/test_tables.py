@@ -23,7 +23,7 @@ from django.utils import timezone
 from zephyrant.desk import jobs, table_files, table_limits, tables
 from zephyrant.desk.models import Case, LoanTable
 from zephyrant.loans import NotALoan
-from zephyrant.loans.tape import solve_tape
+from zephyrant.loans.tape import look, solve_tape
 
 from .desk import Desk
 
@@ -250,14 +250,36 @@ class Worked(Desk):
             jobs.work_on(taken, lambda: next(stops))
             kept = LoanTable.objects.get()
             self.assertEqual((kept.state, kept.done, kept.parts.count()), ("waiting", 8, 2))
+            # What was solved first is to be seen already.
+            first = self.rows(table)
+            self.assertEqual((first["total"], len(first["items"])), (4, 4))
+            self.assertEqual(
+                [(row["row"], row["c0"]) for row in first["items"]],
+                [(n + 1, f"L{n}") for n in range(4)],
+            )
+            self.assertTrue(all(row["found"] for row in first["items"]))
             with mock.patch.object(tables, "solve_tape", wraps=solve_tape) as solved:
                 self.work()
             self.assertEqual(solved.call_count, 1)
         kept = LoanTable.objects.get()
         self.assertEqual((kept.state, kept.parts.count()), ("done", 0))
         rows = self.rows(table)["items"]
+        self.assertEqual(rows[:4], first["items"])
         self.assertEqual([row["c0"] for row in rows], [f"L{n}" for n in range(10)])
         self.assertTrue(all(row["found"] for row in rows))
+
+    def test_cells_are_looked_at_once(self) -> None:
+        table = self.open()
+        fewer = {name: place for name, place in table["columns"].items() if name != "payment"}
+        with mock.patch.object(tables, "look", wraps=look) as looked:
+            # Those that its names say were looked at when the file was read.
+            for columns, times in ((table["columns"], 0), (fewer, 1), (fewer, 1)):
+                self.send("POST", f"tables/{table['id']}/ask/reading", {"columns": columns})
+                self.assertEqual(looked.call_count, times)
+            # An earlier core may have said something else.
+            with mock.patch.object(tables, "ENGINE", "another"):
+                self.send("POST", f"tables/{table['id']}/ask/reading", {"columns": fewer})
+            self.assertEqual(looked.call_count, 2)
 
     def test_a_short_table_of_somebody_else_waits_for_one_turn_of_a_long_one(self) -> None:
         lines = [ROWS[0], *(f"L{n};{1000 + n};5;12;?" for n in range(40))]

@@ -152,9 +152,10 @@ class TrailPoint(models.Model):
 class LoanTable(models.Model):
     """A table of loans: the file as it was read, how it is matched, and what came of it.
 
-    `source` and `result` are columns of texts (Parquet); `state` tells how far it is: matching,
-    waiting, running, done, cancelled or failed. `done` rows are solved, kept in parts until all
-    are; `beat_at` is when who works on it was last heard of.
+    `source` and `result` are columns of texts (Parquet); `looked` is what the cells of some columns
+    say of how they are written, so that they are looked at once. `state` tells how far it is:
+    matching, waiting, running, done, cancelled or failed. `done` rows are solved, kept in parts
+    until all are; `beat_at` is when who works on it was last heard of.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -168,6 +169,7 @@ class LoanTable(models.Model):
     source = models.BinaryField()
     columns = models.JSONField(default=dict)
     defaults = models.JSONField(default=dict)
+    looked = models.JSONField(null=True)
     state = models.CharField(max_length=12, default="matching")
     done = models.PositiveIntegerField(default=0)
     why = models.TextField(blank=True)

@@ -16,6 +16,8 @@ from pathlib import Path
 from typing import IO, TYPE_CHECKING, Any, Final, NamedTuple
 
 from zephyrant.loans import NotALoan, as_text, grown, look
+from zephyrant.loans.tape import FieldName, Looked, match
+from zephyrant.loans.tape import look as look_at
 
 from .table_limits import MOST_COLUMNS, MOST_ROWS
 
@@ -365,12 +367,16 @@ def _each_once(head: Sequence[str], notes: list[str]) -> list[str]:
 
 
 class Packed(NamedTuple):
-    """A table read: its names, what was done about them, its rows as columns of Parquet."""
+    """A table read: its names, what was done about them, its rows as columns of Parquet; which
+    columns its names say are which figures, and what the cells of these say of how they are
+    written."""
 
     names: list[str]
     notes: list[str]
     rows: int
     content: bytes
+    matched: dict[FieldName, int]
+    looked: Looked
 
 
 def read_packed(path: str, name: str) -> Packed:
@@ -392,7 +398,9 @@ def read_packed(path: str, name: str) -> Packed:
     )
     out = io.BytesIO()
     frame.write_parquet(out)
-    return Packed(table.names, table.notes, len(frame), out.getvalue())
+    matched = match(table.names)
+    looked = look_at({name: columns[place] for name, place in matched.items()}, columns)
+    return Packed(table.names, table.notes, len(frame), out.getvalue(), matched, looked)
 
 
 def column_name(place: int) -> str:

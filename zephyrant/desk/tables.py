@@ -18,7 +18,7 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from zephyrant.loans import BudgetSpentError, FieldError, NotALoan, check
+from zephyrant.loans import ENGINE, BudgetSpentError, FieldError, NotALoan, check
 from zephyrant.loans.statement import restate
 from zephyrant.loans.tape import (
     RESULTS,
@@ -32,7 +32,6 @@ from zephyrant.loans.tape import (
     asked_in,
     counted_in,
     look,
-    match,
     outliers,
     row_document,
     solve_tape,
@@ -80,7 +79,7 @@ def one(user: User, table_id: uuid.UUID) -> LoanTable:
 
 def _packed(frame: pl.DataFrame) -> bytes:
     out = io.BytesIO()
-    frame.write_parquet(out)
+    frame.write_parquet(out, compression_level=1)
     return out.getvalue()
 
 
@@ -93,7 +92,7 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
         raise NotALoan.at("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
     read = _read_apart(user, file, name)
     remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
-    matched = remembered.columns if remembered else match(read.names)
+    matched = remembered.columns if remembered else read.matched
     defaults = remembered.defaults if remembered else _first_defaults(read.names, matched, user)
     return LoanTable.objects.create(
         owner=user,
@@ -104,6 +103,7 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
         source=read.content,
         columns=matched,
         defaults=defaults,
+        looked=_kept_look(read.matched, read.looked),
     )
 
 
@@ -152,14 +152,17 @@ def _every_column(table: LoanTable) -> list[list[str]]:
 def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
     """What the cells of the matched columns say of how they are written."""
     _check_columns(table, columns)
-    return _looked(table.pk, tuple(sorted(columns.items())))
-
-
-@lru_cache(maxsize=32)
-def _looked(table_id: uuid.UUID, columns: tuple[tuple[FieldName, int], ...]) -> Looked:
     # The file of a table never changes.
-    table = LoanTable.objects.get(pk=table_id)
-    return look(_cells(table, dict(columns)), _every_column(table))
+    kept = table.looked
+    if kept and (kept["columns"], kept["engine"]) == (columns, ENGINE):
+        return Looked.model_validate(kept["says"])
+    says = look(_cells(table, columns), _every_column(table))
+    LoanTable.objects.filter(pk=table.pk).update(looked=_kept_look(columns, says))
+    return says
+
+
+def _kept_look(columns: dict[FieldName, int], says: Looked) -> dict[str, Any]:
+    return {"columns": columns, "engine": ENGINE, "says": says.model_dump(mode="json")}
 
 
 def sample(table: LoanTable, rows: int = 8) -> list[list[str]]:
@@ -309,14 +312,7 @@ def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defa
     currencies = columns.get("currency") or [""] * table.rows
     codes = [code.strip().upper() or defaults.currency for code in currencies]
     summary = summarise(texts, codes, far)
-    result = pl.concat(
-        [
-            pl.DataFrame({"row": range(1, table.rows + 1)}),
-            _frame(table.source),
-            told.with_columns(pl.Series("outlier", far, dtype=pl.String)),
-        ],
-        how="horizontal",
-    )
+    result = _beside_source(table, told, far)
     with transaction.atomic():
         done = LoanTable.objects.filter(pk=table.pk, state="running").update(
             state="done",
@@ -327,6 +323,19 @@ def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defa
         )
         if done:
             table.parts.all().delete()
+
+
+def _beside_source(table: LoanTable, told: pl.DataFrame, far: list[str]) -> pl.DataFrame:
+    """The first rows of a table with what is told of them: their numbers, their cells, and the
+    figures by which they stand out."""
+    return pl.concat(
+        [
+            pl.DataFrame({"row": range(1, len(told) + 1)}),
+            _frame(table.source).head(len(told)),
+            told.with_columns(pl.Series("outlier", far, dtype=pl.String)),
+        ],
+        how="horizontal",
+    )
 
 
 # Looked at
@@ -351,9 +360,20 @@ def result_of(table: LoanTable) -> pl.DataFrame:
 
 
 def shown(table: LoanTable, looking: Looking) -> tuple[int, list[dict[str, Any]]]:
-    """How many rows there are to see, and those of the page."""
-    frame = _sorted(_filtered(result_of(table), looking), looking)
+    """How many rows there are to see, and those of the page; of a table that is being worked, of
+    the rows that were solved first."""
+    result = _first_part(table) if table.state in ("waiting", "running") else result_of(table)
+    frame = _sorted(_filtered(result, looking), looking)
     return len(frame), frame.slice(looking.start, looking.size).to_dicts()
+
+
+def _first_part(table: LoanTable) -> pl.DataFrame:
+    """The rows that were solved first, nothing being known yet of which stand out."""
+    part = table.parts.first()
+    if part is None:
+        raise NotALoan.at("", _NOT_YET)
+    told = _frame(part.content)
+    return _beside_source(table, told, [""] * len(told))
 
 
 def _filtered(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:

@@ -115,7 +115,7 @@ export interface Looking {
 
 function rowsFrom(table: TableOpened, looking: Looking, start: number) {
   return {
-    queryKey: ["table-rows", table.id, table.ended_at, looking, start],
+    queryKey: ["table-rows", table.id, table.asked_at, table.ended_at, looking, start],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       ask(
         client.GET("/api/v1/tables/{table_id}/rows", {

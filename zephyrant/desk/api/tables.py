@@ -252,7 +252,8 @@ def delete_table(request: SignedIn, table_id: uuid.UUID) -> tuple[int, None]:
 
 @router.get("{uuid:table_id}/rows", response={200: Page, **REFUSALS}, operation_id="listTableRows")
 def list_table_rows(request: SignedIn, table_id: uuid.UUID, looking: Query[Looking]) -> Page:
-    """A page of the result, sorted and filtered."""
+    """A page of the result, sorted and filtered; while a table is being worked, of the rows that
+    were solved first."""
     from zephyrant.desk import tables
 
     total, rows = tables.shown(tables.one(request.user, table_id), looking)

@@ -29,7 +29,9 @@ export function TablePage() {
       <div className="flex flex-wrap items-baseline gap-x-5">
         <h1 className="font-serif text-2xl font-semibold break-words">{table.name}</h1>
         <span className="text-soft">
-          {counted(table.rows, "row", marks)}, {table.says}
+          {counted(table.rows, "row", marks)}
+          {/* How far it is changes while it is worked, and is told below. */}
+          {!isUnderWay(table.state) && `, ${table.says}`}
         </span>
         <span className="ml-auto flex gap-4 text-sm">
           {isDone && (

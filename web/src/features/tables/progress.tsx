@@ -6,6 +6,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { inMarks } from "../../ui/numbers";
 import { Wrong } from "../../ui/wrong";
+import { FirstRows } from "./result";
 
 /** How long something takes, in words. */
 function duration(seconds: number): string {
@@ -14,7 +15,10 @@ function duration(seconds: number): string {
   return `${Math.ceil(seconds / 60)} minutes`;
 }
 
-/** The work under way: rows done, how fast, how much longer. */
+/** Seconds after which it is known how fast it goes: the first rows are few, to be seen at once. */
+const LONG_ENOUGH = 2;
+
+/** The work under way: rows done, how fast, how much longer, and the rows that came first. */
 export function Progress({ table }: { table: TableOpened }) {
   const { marks } = useDesk();
   const queries = useQueryClient();
@@ -27,28 +31,33 @@ export function Progress({ table }: { table: TableOpened }) {
   }, [ended, queries, table.id]);
   const cancel = useStopTable(table.id);
   const seconds = told.began_at ? (now - new Date(told.began_at).getTime()) / 1000 : 0;
-  const rate = seconds > 0.3 && told.done ? told.done / seconds : 0;
+  const rate = seconds > LONG_ENOUGH && told.done ? told.done / seconds : 0;
   return (
-    <section aria-label="Progress" className="mt-6 max-w-2xl">
-      <p role="status" className="font-serif text-xl">
-        {told.says}
-      </p>
-      <progress
-        aria-label="Rows done"
-        className="mt-2 h-3 w-full"
-        value={told.done}
-        max={told.rows}
-      />
-      <p className="mt-1 text-soft">
-        {rate > 0
-          ? `${inMarks(rate.toFixed(0), marks)} rows a second, about ${duration((told.rows - told.done) / rate)} more.`
-          : "It begins in a moment."}{" "}
-        You may leave this page: the work goes on.
-      </p>
-      <Button className="mt-3" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
-        Cancel
-      </Button>
-      <Wrong error={progress.error ?? cancel.error} />
-    </section>
+    <>
+      <section aria-label="Progress" className="mt-6 max-w-2xl">
+        <p role="status" className="font-serif text-xl">
+          {told.says}
+        </p>
+        <progress
+          aria-label="Rows done"
+          className="mt-2 h-3 w-full"
+          value={told.done}
+          max={told.rows}
+        />
+        <p className="mt-1 text-soft">
+          {rate > 0
+            ? `${inMarks(rate.toFixed(0), marks)} rows a second, about ${duration((told.rows - told.done) / rate)} more.`
+            : told.done
+              ? "How long it takes is told in a moment."
+              : "It begins in a moment."}{" "}
+          You may leave this page: the work goes on.
+        </p>
+        <Button className="mt-3" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
+          Cancel
+        </Button>
+        <Wrong error={progress.error ?? cancel.error} />
+      </section>
+      {told.done > 0 && <FirstRows table={table} />}
+    </>
   );
 }

@@ -16,6 +16,38 @@ import { useShownColumns, withReasons } from "./shown-columns";
 import { Summary } from "./summary";
 
 const BLOCK = 100;
+const AS_THEY_COME: Looking = {
+  sort: "row",
+  descending: false,
+  only: "all",
+  text: "",
+  size: BLOCK,
+};
+
+/** A row as a case of its own. */
+function useOpenRow(table: TableOpened) {
+  const onSuccess = useOpened();
+  return useMutation({ mutationFn: (row: number) => startFromRow(table.id, row), onSuccess });
+}
+
+/** The rows that were solved first, while the others are being worked. */
+export function FirstRows({ table }: { table: TableOpened }) {
+  const [columns] = useShownColumns(table);
+  const open = useOpenRow(table);
+  return (
+    <section aria-label="First rows" className="mt-6">
+      <h2 className="font-semibold">The first rows</h2>
+      <p className="text-soft">All can be sorted, searched and taken out once they are done.</p>
+      <Wrong error={open.error} />
+      <Rows
+        table={table}
+        looking={AS_THEY_COME}
+        shown={columns}
+        onOpen={(row) => open.mutate(row)}
+      />
+    </section>
+  );
+}
 
 /** The rows with their results: sorted, filtered, columns chosen. */
 export function Result({ table }: { table: TableOpened }) {
@@ -31,11 +63,7 @@ export function Result({ table }: { table: TableOpened }) {
     text: useSettled(text.trim(), 200),
     size: BLOCK,
   };
-  const onSuccess = useOpened();
-  const open = useMutation({
-    mutationFn: (row: number) => startFromRow(table.id, row),
-    onSuccess,
-  });
+  const open = useOpenRow(table);
   const taking = useTaking();
   const file = (kind: string) => `/api/v1/tables/${table.id}/file?kind=${kind}`;
   return (

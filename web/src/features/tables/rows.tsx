@@ -18,7 +18,8 @@ interface Props {
   table: TableOpened;
   looking: Looking;
   shown: readonly string[];
-  onSort: (sort: Sort) => void;
+  /** Missing where rows stand as they come. */
+  onSort?: (sort: Sort) => void;
   onOpen: (row: number) => void;
 }
 
@@ -79,7 +80,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
                 name={name}
                 looking={looking}
                 side={side(name)}
-                onSort={onSort}
+                {...(onSort && { onSort })}
               />
             ))}
             <div role="columnheader" style={{ width: CASE_WIDE }}>
@@ -124,11 +125,19 @@ function Head({
 }: Pick<Props, "table" | "looking" | "onSort"> & { name: string; side: string }) {
   const isSorted = looking.sort === name;
   const order = looking.descending ? "descending" : "ascending";
+  const title = table.titles.find((each) => each.name === name)?.title;
+  const style = { width: widthOf(name) };
+  if (!onSort)
+    return (
+      <div role="columnheader" style={style} className={`px-2 py-1.5 text-soft ${side}`}>
+        {title}
+      </div>
+    );
   return (
     <div
       role="columnheader"
       aria-sort={isSorted ? order : "none"}
-      style={{ width: widthOf(name) }}
+      style={style}
       className={`px-2 ${side}`}
     >
       <Button
@@ -136,7 +145,7 @@ function Head({
         className="py-1.5 text-soft hover:text-ink"
         onClick={() => onSort({ by: name, descending: isSorted && !looking.descending })}
       >
-        {table.titles.find((each) => each.name === name)?.title}
+        {title}
         <span aria-hidden>{isSorted ? (looking.descending ? " ↓" : " ↑") : ""}</span>
       </Button>
     </div>
