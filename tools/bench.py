@@ -434,6 +434,24 @@ def rates() -> None:
         timed(lambda: crossings(hard, 365), 20),
         "aim: within 5 ms",
     )
+    for many in (12, 120):
+        days = np.cumsum(rng.integers(20, 45, many)).tolist()
+        payments = np.round(rng.uniform(200, 900, many), 2)
+        lent = Flow(Fraction(0), Decimal(str(round(0.8 * float(payments.sum()), 2))))
+        paid = [
+            Flow(Fraction(day), -Decimal(str(payment)))
+            for day, payment in zip(days, payments.tolist(), strict=True)
+        ]
+        tell(
+            f"a loan of {many} irregular payments: its rate",
+            timed(partial(_rate_of, [lent, *paid]), 40),
+            "aim: within 1 ms",
+        )
+
+
+def _rate_of(flows: list[Flow]) -> None:
+    if len(crossings(Flows(flows), 365)) != 1:
+        raise AssertionError("no rate was measured")
 
 
 def _one_rate(pairs: list[tuple[int, float]]) -> None:

@@ -8,6 +8,7 @@ that the flows are.
 from collections.abc import Sequence
 from decimal import Decimal
 from fractions import Fraction
+from functools import cached_property
 from math import gcd, inf, log
 from typing import Any, Final, NamedTuple
 
@@ -36,18 +37,33 @@ class Flow(NamedTuple):
     amount: Decimal
 
 
+class _Step(NamedTuple):
+    """A flow so many parts of a period after the one before it, and at a time in parts, too."""
+
+    step: int
+    of: int
+    amount: Decimal
+    time: int
+    parts: int
+
+
 class Flows(Curve):
     """Flows in whole or broken periods, ready to be discounted."""
 
     def __init__(self, flows: Sequence[Flow]) -> None:
-        joined: dict[Fraction, Decimal] = {}
-        for time, amount in flows:
-            joined[time] = joined.get(time, Decimal(0)) + amount
-        self.flows = tuple(Flow(time, joined[time]) for time in sorted(joined) if joined[time])
+        # By numerator and denominator: fractions themselves are slow to tell apart.
+        joined: dict[tuple[int, int], Flow] = {}
+        for flow in flows:
+            when = flow.time.as_integer_ratio()
+            before = joined.get(when)
+            joined[when] = flow if before is None else Flow(flow.time, before.amount + flow.amount)
+        whole = all(parts == 1 for _, parts in joined)
+        in_order = sorted(joined, key=_count if whole else _time)
+        self.flows = tuple(joined[when] for when in in_order if joined[when].amount)
         lent = [flow for flow in self.flows if flow.amount > 0]
         paid = [flow for flow in self.flows if flow.amount < 0]
-        self._lent = (_array(lent, 0), _array(lent, 1))
-        self._paid = (_array(paid, 0), -_array(paid, 1))
+        self._lent = (_times(lent), _sizes(lent))
+        self._paid = (_times(paid), _sizes(paid))
         self.has_both = bool(lent) and bool(paid)
         #: All times and sizes in one array each, what is lent first, and where what is paid begins.
         self.together = (
@@ -65,21 +81,36 @@ class Flows(Curve):
         """Both logarithms and their slopes at every point of `at`."""
         return Values(*_log_worth(*self._lent, at), *_log_worth(*self._paid, at))
 
+    @cached_property
+    def _steps(self) -> list[_Step]:
+        """Each flow, and how long after the one before it comes."""
+        steps, before, parts_before = [], 0, 1
+        for flow in self.flows:
+            time, parts = flow.time.as_integer_ratio()
+            if parts == parts_before == 1:
+                step, of = time - before, 1
+            else:
+                step, of = (flow.time - Fraction(before, parts_before)).as_integer_ratio()
+            steps.append(_Step(step, of, flow.amount, time, parts))
+            before, parts_before = time, parts
+        return steps
+
     def gap(self, at: Decimal) -> tuple[Decimal, Decimal]:
         """P - Q and its slope at a force."""
         total = slope = Decimal(0)
-        discount, before = Decimal(1), Fraction(0)
+        discount = Decimal(1)
         whole = (-at).exp()
-        for time, amount in self.flows:
-            step = time - before
-            if step.denominator == 1:
-                discount *= whole ** int(step)
-            elif step:
-                discount *= (-at * step.numerator / step.denominator).exp()
-            before = time
+        # Most flows come as long after another as others do.
+        grown: dict[tuple[int, int], Decimal] = {}
+        for step, of, amount, time, parts in self._steps:
+            growth = grown.get((step, of))
+            if growth is None:
+                growth = whole**step if of == 1 else (-at * step / of).exp()
+                grown[step, of] = growth
+            discount *= growth
             present_value = amount * discount
             total += present_value
-            slope -= present_value * time.numerator / time.denominator
+            slope -= present_value * time if parts == 1 else present_value * time / parts
         return total, slope
 
     def exactly(self) -> list[tuple[Decimal, int]] | None:
@@ -106,12 +137,24 @@ class Flows(Curve):
         return sorted(found)
 
 
+def _count(when: tuple[int, int]) -> int:
+    return when[0]
+
+
+def _time(when: tuple[int, int]) -> Fraction:
+    return Fraction(*when)
+
+
 def _exactly(ball: Any) -> Decimal:  # noqa: ANN401
     return Decimal(ball.mid().str(40, radius=False))
 
 
-def _array(flows: Sequence[Flow], place: int) -> Floats:
-    return np.array([float(flow[place]) for flow in flows])
+def _times(flows: Sequence[Flow]) -> Floats:
+    return np.array([flow.time.numerator / flow.time.denominator for flow in flows])
+
+
+def _sizes(flows: Sequence[Flow]) -> Floats:
+    return np.array([abs(float(flow.amount)) for flow in flows])
 
 
 def _log_worth(times: Floats, amounts: Floats, at: Floats) -> tuple[Floats, Floats]:
