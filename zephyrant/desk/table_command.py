@@ -7,13 +7,13 @@ import sys
 import tempfile
 import time
 from collections import deque
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ProcessPoolExecutor
 from contextlib import contextmanager
 from functools import partial
-from itertools import islice
+from itertools import chain, islice
 from pathlib import Path
-from typing import IO, Any, Final, NamedTuple, Protocol
+from typing import IO, Any, Final, NamedTuple, Protocol, Self, TypeVar
 
 from pydantic import ValidationError
 
@@ -45,8 +45,8 @@ class TextOut(Protocol):
         """Takes more of it."""
 
 
-#: Rows that are solved between two signs of life.
-_TOGETHER: Final = 50_000
+#: Rows that are worked as one part: between two signs of life.
+_TOGETHER: Final = 25_000
 _MOST_ROWS: Final = 100_000_000
 #: Bytes of a table that has been read that stay in memory.
 _MOST_IN_MEMORY: Final = 50_000_000
@@ -100,27 +100,25 @@ class _Kept:
         self._file = tempfile.SpooledTemporaryFile(_MOST_IN_MEMORY)  # noqa: SIM115  (with us)
         self._sizes: list[tuple[int, int]] = []
 
-    def add(self, columns: Sequence[Sequence[str]]) -> None:
-        """One more."""
-        content = pickle.dumps([list(column) for column in columns])
-        self._sizes.append((len(columns[0]), self._file.write(content)))
+    def _add(self, columns: Sequence[Sequence[str]]) -> _Part:
+        part = _Part(len(columns[0]), pickle.dumps([list(column) for column in columns]))
+        self._sizes.append((part.size, self._file.write(part.content)))
+        return part
 
-    def __len__(self) -> int:
-        return len(self._sizes)
+    def all_of(self, rows: Iterator[list[str]]) -> Iterator[_Part]:
+        """The rows of a table, part by part, as they are read and kept."""
+        while some := list(islice(rows, _TOGETHER)):
+            yield self._add(list(zip(*some, strict=True)))
 
     def __iter__(self) -> Iterator[_Part]:
         self._file.seek(0)
         return (_Part(size, self._file.read(length)) for size, length in self._sizes)
 
 
-def _looked(
-    table: table_files.Table, columns: Mapping[FieldName, int], kept: _Kept
-) -> Iterator[Looked]:
-    """What the cells of each part say; the parts are kept."""
-    while rows := list(islice(table.rows, _TOGETHER)):
-        whole = list(zip(*rows, strict=True))
-        kept.add(whole)
-        yield look(_matching(whole, columns), whole)
+def _looked(columns: Mapping[FieldName, int], part: _Part) -> Looked:
+    """What the cells of a part say of how they are written."""
+    whole = part.columns()
+    return look(_matching(whole, columns), whole)
 
 
 def _matching(
@@ -161,16 +159,18 @@ def solve_table(name: str, out: TextOut, settings: list[str], matching: list[str
     Raises `NotALoan` where it cannot be read or something has to be said first.
     """
     said = _pairs(settings)
-    with _opened(name) as file:
-        table = table_files.read(file, name, _MOST_ROWS)
-        columns = _matched(table.names, _pairs(matching))
+    with _Cores() as cores:
         kept = _Kept()
-        looked = together(_looked(table, columns, kept))
-    defaults = _defaults(looked, table.names, columns, said)
-    for note in table.notes:
-        sys.stderr.write(f"{note}\n")
-    out.write(table_files.csv_text([[name] for name in (*table.names, *RESULTS)]))
-    return _write(kept, partial(_solved, columns, defaults), out)
+        with _opened(name) as file:
+            table = table_files.read(file, name, _MOST_ROWS)
+            columns = _matched(table.names, _pairs(matching))
+            # Each part is looked at while the next one is read.
+            looked = together(cores.each(partial(_looked, columns), kept.all_of(table.rows)))
+        defaults = _defaults(looked, table.names, columns, said)
+        for note in table.notes:
+            sys.stderr.write(f"{note}\n")
+        out.write(table_files.csv_text([[name] for name in (*table.names, *RESULTS)]))
+        return _write(cores.each(partial(_solved, columns, defaults), kept), out)
 
 
 @contextmanager
@@ -202,10 +202,10 @@ def _solved(columns: Mapping[FieldName, int], defaults: Defaults, part: _Part) -
     return _Solved(text, part.size, problems)
 
 
-def _write(parts: _Kept, solve: Callable[[_Part], _Solved], out: TextOut) -> int:
+def _write(solved: Iterator[_Solved], out: TextOut) -> int:
     """Writes the parts of a table as they are solved; gives the rows without an answer."""
     began, done, problems = time.monotonic(), 0, 0
-    for text, rows, unanswered_rows in _in_turn(solve, parts):
+    for text, rows, unanswered_rows in solved:
         out.write(text)
         done, problems = done + rows, problems + unanswered_rows
         rate = done / max(time.monotonic() - began, 1e-9)
@@ -215,18 +215,44 @@ def _write(parts: _Kept, solve: Callable[[_Part], _Solved], out: TextOut) -> int
     return problems
 
 
-def _in_turn(solve: Callable[[_Part], _Solved], parts: _Kept) -> Iterator[_Solved]:
-    """Each part solved, in their order: where there are several, on every core of the machine."""
-    cores = min(len(parts), len(os.sched_getaffinity(0)))
-    if cores < 2:
-        yield from map(solve, parts)
-        return
-    context = multiprocessing.get_context("fork")
-    with ProcessPoolExecutor(cores, mp_context=context) as pool:
-        waiting: deque[Future[_Solved]] = deque()
-        for part in parts:
-            waiting.append(pool.submit(solve, part))
-            if len(waiting) > cores:
+def _make_ready() -> None:
+    """Loads what solving needs, while the table is being read."""
+    solve_tape({"principal": ["1000"], "count": ["12"], "payment": ["100"]}, Defaults())
+
+
+T = TypeVar("T")
+
+
+class _Cores:
+    """Every core of the machine, for a table of as many rows as a part has."""
+
+    def __init__(self) -> None:
+        self._cores = len(os.sched_getaffinity(0))
+        self._pool: ProcessPoolExecutor | None = None
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        if self._pool is not None:
+            self._pool.shutdown(cancel_futures=True)
+
+    def each(self, work: Callable[[_Part], T], parts: Iterable[_Part]) -> Iterator[T]:
+        """What work on each part gives, in their order; few are ahead of what has been taken."""
+        coming = iter(parts)
+        first = list(islice(coming, 1))
+        if self._cores < 2 or not first or first[0].size < _TOGETHER:
+            yield from map(work, chain(first, coming))
+            return
+        if self._pool is None:
+            context = multiprocessing.get_context("fork")
+            self._pool = ProcessPoolExecutor(
+                self._cores, mp_context=context, initializer=_make_ready
+            )
+        waiting: deque[Future[T]] = deque()
+        for part in chain(first, coming):
+            waiting.append(self._pool.submit(work, part))
+            if len(waiting) > self._cores:
                 yield waiting.popleft().result()
         while waiting:
             yield waiting.popleft().result()

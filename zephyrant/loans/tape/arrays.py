@@ -15,7 +15,7 @@ from ..ledger.level_arrays import (
 )
 from ..ledger.rolled_arrays import Rolled, rolled
 from ..numbers.arrays import Flags, Floats, Texts, Wholes, np
-from ..numbers.decimals import PERCENT_PLACES
+from ..numbers.decimals import PERCENT_PLACES, Unit
 from ..quotes.arrays import can_be_arrays, periodic_rates, quoted_percents, ratios
 from ..roots.many_rates import rates, true_rates
 from .array_cells import LONGEST, Cells
@@ -250,18 +250,20 @@ class Group:
             return _decimals(values / _COST_SCALE, COST_PLACES)
         if column in ("percent", "periodic", "nominal", "effective"):
             return _decimals(values / _SCALE, PERCENT_PLACES)
-        places = 0 if column == "count" else self.loan.decimals
-        return _decimals(values / 10.0**places, places)
+        return _whole(values, 0 if column == "count" else self.loan.decimals)
 
     def _tell_owed(self, rows: Wholes, owed: Floats, after: Wholes, told: Results) -> None:
         some = np.flatnonzero((after > 0) & np.isfinite(owed))
-        decimals = self.loan.decimals
-        told["owed"][rows[some]] = _decimals(owed[some] / 10.0**decimals, decimals)
+        told["owed"][rows[some]] = _whole(owed[some], self.loan.decimals)
+
+
+def _whole(units: Floats, decimals: int) -> list[str]:
+    """Whole numbers of a unit, each written with its decimals."""
+    return Unit(decimals, decimals).write_all(units.astype(np.int64).tolist())
 
 
 def _decimals(values: Floats, places: int) -> list[str]:
-    """Numbers with so many decimals: exactly those that were rounded there, as a float of fifteen
-    digits holds them. Nothing is not below zero."""
+    """Numbers as they were rounded to so many decimals; nothing is not below zero."""
     form = f"%.{places}f"
     return [form % value for value in (values + 0.0).tolist()]
 
