@@ -223,17 +223,19 @@ def _moved(schedule: Schedule, fees: list[Fee], on_days: list[Between]) -> list[
     # A quotient of whole numbers is the nearest float.
     scale = 10**unit.places
     moved = [Moved(0, float(unit.amount(schedule.rows[0].opening) - _added_at_start(fees)))]
+    columns = schedule.columns
+    rows = zip(schedule.rows, columns.stands_at, columns.advance, columns.paid, strict=True)
     # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
-    for row in reversed(schedule.rows):
-        net = row.advance - row.paid
-        stated = told_with.pop(row.stands_at, 0)
+    for row, stands_at, advance, paid in reversed(list(rows)):
+        net = advance - paid
+        stated = told_with.pop(stands_at, 0)
         if row.ended:
             # What ended the loan is cut on its day; what was paid before stands at its payment.
             by_then = row.ended.moved
             moved.append(Moved(row.ended.day, (by_then - stated) / scale))
             stated = by_then
         if net - stated:
-            moved.append(Moved(row.day or row.stands_at, (net - stated) / scale))
+            moved.append(Moved(row.day or stands_at, (net - stated) / scale))
     moved += [Moved(each.day, float(each.amount)) for each in on_days]
     moved += [Moved(fee.place, -float(fee.amount)) for fee in fees if fee.taken != "added"]
     return moved
