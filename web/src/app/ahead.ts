@@ -1,7 +1,7 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { askCase, askCases, lookOf } from "../api/cases";
+import { askCases, lookOf } from "../api/cases";
 import { askMe, askWords } from "../api/desk";
-import { whenSaved } from "../hooks/saving";
+import { askCaseAhead } from "../hooks/use-opened";
 import { CasePage } from "./pages";
 
 /** What fails is said by the page that asked for it. */
@@ -20,8 +20,6 @@ export function askAhead(queries: QueryClient): void {
   const id = /^\/cases\/([^/]+)$/.exec(pathname)?.[1];
   if (id) {
     void CasePage.load();
-    // It waits a little for the page that shows it.
-    const asked = { ...askCase(id, () => whenSaved(id)), gcTime: 5_000 };
-    queries.query(asked).catch(SAID_THERE);
+    askCaseAhead(queries, id);
   }
 }

@@ -1,8 +1,16 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { blankCase, CASES, copyCase, startCase } from "../api/cases";
+import { askCase, blankCase, CASES, copyCase, startCase } from "../api/cases";
 import type { CaseOpened, Content, Statement } from "../api/types";
+import { whenSaved } from "./saving";
 import { useDesk } from "./use-desk";
+
+/** Asks for a case before its page is there to ask for it; for that it waits a little. What fails
+ *  is said by the page. */
+export function askCaseAhead(queries: QueryClient, id: string): void {
+  const asked = { ...askCase(id, () => whenSaved(id)), gcTime: 5_000 };
+  queries.query(asked).catch(() => undefined);
+}
 
 /** Goes to a case that was just made. */
 export function useOpened() {

@@ -1,6 +1,7 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { CaseListed } from "../../api/types";
-import { UNNAMED, useCopyCase } from "../../hooks/use-opened";
+import { askCaseAhead, UNNAMED, useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import { useDays } from "../../ui/moment";
@@ -28,6 +29,7 @@ function Found({ found }: Pick<CaseListed, "found">) {
 
 /** A case in the list: what it asks for, what was found. */
 export function Row({ listed, onTag, onDelete }: Props) {
+  const queries = useQueryClient();
   const copy = useCopyCase();
   const { moment } = useDays();
   const name = listed.name || UNNAMED;
@@ -40,6 +42,7 @@ export function Row({ listed, onTag, onDelete }: Props) {
     <div className="flex h-full items-center border-b border-rule hover:bg-paper">
       <Link
         to={`/cases/${listed.id}`}
+        onClick={() => askCaseAhead(queries, listed.id)}
         className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
       >
         <span className="truncate font-serif text-lg leading-snug font-semibold">{name}</span>
