@@ -1,5 +1,5 @@
 import { ErrorBoundary } from "react-error-boundary";
-import { BrowserRouter, Link, Route, Routes } from "react-router";
+import { BrowserRouter, Link, Route, Routes, useLocation } from "react-router";
 import { CasesPage } from "../features/cases/page";
 import { Button } from "../ui/button";
 import * as pages from "./pages";
@@ -36,26 +36,33 @@ function Broken() {
 /** A case is likely to be opened: its page is there when it is. */
 const loadCase = () => void pages.CasePage.load();
 
+function Pages() {
+  return (
+    // A page that broke is left by going to another.
+    <ErrorBoundary FallbackComponent={Broken} resetKeys={[useLocation().pathname]}>
+      <Routes>
+        <Route element={<Shell />}>
+          <Route path="/" element={<CasesPage onNear={loadCase} />} />
+          <Route path="/bin" element={<pages.BinPage />} />
+          <Route path="/cases/:id" element={<pages.CasePage />} />
+          <Route path="/cases/:id/side-by-side" element={<pages.SideBySidePage />} />
+          <Route path="/tables" element={<pages.TablesPage />} />
+          <Route path="/tables/:id" element={<pages.TablePage />} />
+          <Route path="/rates" element={<pages.RatesPage />} />
+          <Route path="/rates/side-by-side" element={<pages.QuoteLists />} />
+          <Route path="/rates/side-by-side/:id" element={<pages.QuoteListPage />} />
+          <Route path="*" element={<NotHere />} />
+        </Route>
+      </Routes>
+    </ErrorBoundary>
+  );
+}
+
 /** Every page and its address. */
 export function App() {
   return (
     <BrowserRouter>
-      <ErrorBoundary FallbackComponent={Broken}>
-        <Routes>
-          <Route element={<Shell />}>
-            <Route path="/" element={<CasesPage onNear={loadCase} />} />
-            <Route path="/bin" element={<pages.BinPage />} />
-            <Route path="/cases/:id" element={<pages.CasePage />} />
-            <Route path="/cases/:id/side-by-side" element={<pages.SideBySidePage />} />
-            <Route path="/tables" element={<pages.TablesPage />} />
-            <Route path="/tables/:id" element={<pages.TablePage />} />
-            <Route path="/rates" element={<pages.RatesPage />} />
-            <Route path="/rates/side-by-side" element={<pages.QuoteLists />} />
-            <Route path="/rates/side-by-side/:id" element={<pages.QuoteListPage />} />
-            <Route path="*" element={<NotHere />} />
-          </Route>
-        </Routes>
-      </ErrorBoundary>
+      <Pages />
     </BrowserRouter>
   );
 }

@@ -1,8 +1,9 @@
 import { useEffect, useState, type ComponentType } from "react";
+import { Button } from "./button";
 import { Wrong } from "./wrong";
 
 /** A part of the page that is loaded when it is first shown. Where it cannot be, the page around it
- *  stays, and it is tried again the next time. */
+ *  stays, and it can be tried again. */
 export function later<P extends object>(
   load: () => Promise<ComponentType<P>>,
 ): (props: P) => React.ReactNode {
@@ -13,7 +14,7 @@ export function later<P extends object>(
     const [Part, setPart] = useState(() => loaded);
     const [failed, setFailed] = useState(false);
     useEffect(() => {
-      if (Part) return;
+      if (Part || failed) return;
       load().then(
         (part) => {
           loaded = part;
@@ -21,8 +22,16 @@ export function later<P extends object>(
         },
         () => setFailed(true),
       );
-    }, [Part]);
+    }, [Part, failed]);
     if (Part) return <Part {...props} />;
-    return failed && <Wrong>This part of the page could not be loaded. Try it again.</Wrong>;
+    if (!failed) return null;
+    return (
+      <Wrong>
+        This part of the page could not be loaded.{" "}
+        <Button look="link" onClick={() => setFailed(false)}>
+          Try again
+        </Button>
+      </Wrong>
+    );
   };
 }
