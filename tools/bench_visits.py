@@ -54,6 +54,8 @@ def visits(address: str) -> None:
         )
         page = browser.new_page()
         enter(page, address)
+        # A server that has just begun makes its processes meanwhile.
+        page.wait_for_timeout(15_000)
         known = page.context.storage_state()
         seen = [_visit(browser, known, address) for _ in range(VISITS)]
         browser.close()

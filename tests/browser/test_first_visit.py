@@ -39,10 +39,15 @@ class FirstVisit(BrowserTest):
         page.wait_for_function(f"{SCRIPTS.strip()}.length > {len(first) + 3}")
 
     def test_what_a_page_asks_is_asked_once_and_before_it_is_drawn(self) -> None:
-        page = self.open("Cider press")
-        self.answers("938.82")
-        asked: list[str] = []
+        page, asked = self.page, list[str]()
         page.on("request", lambda each: asked.append(each.url.partition("/api/v1/")[2]))
+        page.goto(self.live_server_url)
+        expect(page.get_by_role("list", name="Cases")).to_be_visible()
+        for question in ("me", "words", "cases?q=&sort=changed&start=0"):
+            self.assertEqual(asked.count(question), 1, question)
+        self.open("Cider press")
+        self.answers("938.82")
+        asked.clear()
         page.reload()
         self.answers("938.82")
         case = page.url.rpartition("/")[2]

@@ -405,6 +405,18 @@ class ByCommand(PlainCase):
         self.assertIn("never repays", rows[2]["problem"])
         self.assertIn("4 rows", told)
 
+    def test_more_rows_than_a_part_has_come_out_in_their_order(self) -> None:
+        size, asked = 25_500, {True: "?;5", False: "60;?"}
+        lines = [f"L{n};48,250.00;6.35;{asked[n % 1_000 == 0]}" for n in range(size)]
+        text = "\n".join([ROWS[0], *lines])
+        status, rows, told = self.solve(text, "--set", "compounding=half-year")
+        self.assertEqual((status, len(rows)), (1, size))
+        self.assertEqual([row["Loan"] for row in rows], [f"L{n}" for n in range(size)])
+        self.assertEqual({row["found"] for n, row in enumerate(rows) if n % 1_000}, {"938.82"})
+        self.assertTrue(all("never repays" in row["problem"] for row in rows[::1_000]))
+        self.assertIn("25,500 rows", told)
+        self.assertTrue(told.endswith("26 without answer\n"), told[-60:])
+
     def test_what_has_to_be_said(self) -> None:
         text = "Sum;Rate;Payments;Payment\n1000;0.06;12;?"
         status, rows, told = self.solve(text, "--match", "principal=Sum")

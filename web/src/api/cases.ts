@@ -37,7 +37,8 @@ export const askCases = (q: string, sort: Sort) =>
       const fetched = pages.reduce((sum, page) => sum + page.items.length, 0);
       return fetched < last.total ? fetched : undefined;
     },
-    staleTime: 0,
+    // What was asked ahead is new enough for the page that shows it.
+    staleTime: 2_000,
   });
 
 export function useCases(q: string, sort: Sort) {

@@ -19,7 +19,7 @@ export function askAhead(queries: QueryClient): void {
   }
   const id = /^\/cases\/([^/]+)$/.exec(pathname)?.[1];
   if (id) {
-    void CasePage.load();
+    CasePage.load();
     askCaseAhead(queries, id);
   }
 }

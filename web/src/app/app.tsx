@@ -33,16 +33,13 @@ function Broken() {
   );
 }
 
-/** A case is likely to be opened: its page is there when it is. */
-const loadCase = () => void pages.CasePage.load();
-
 function Pages() {
   return (
     // A page that broke is left by going to another.
     <ErrorBoundary FallbackComponent={Broken} resetKeys={[useLocation().pathname]}>
       <Routes>
         <Route element={<Shell />}>
-          <Route path="/" element={<CasesPage onNear={loadCase} />} />
+          <Route path="/" element={<CasesPage onNear={pages.CasePage.load} />} />
           <Route path="/bin" element={<pages.BinPage />} />
           <Route path="/cases/:id" element={<pages.CasePage />} />
           <Route path="/cases/:id/side-by-side" element={<pages.SideBySidePage />} />

@@ -1,37 +1,29 @@
-import { lazy, useEffect, useState, type ComponentType } from "react";
+import { lazy, useState, type ComponentType } from "react";
+import { later } from "../ui/later";
 
 interface Page {
   (): React.ReactNode;
   /** Loads it before it is shown. */
-  load: () => Promise<unknown>;
+  load: () => void;
 }
 
 /** A page loaded when it is first shown; the page before it stays until it is there. One that is
  *  loaded ahead shows as soon as it is there: where React itself waits for something while no page
  *  was there before, it shows that no sooner than after 300 ms. */
 function page(load: () => Promise<ComponentType>): Page {
-  let there: ComponentType | undefined;
-  let begun = false;
-  const loaded = async () => {
-    begun = true;
-    return (there ??= await load());
-  };
-  const Later = lazy(async () => ({ default: await loaded() }));
+  const Ahead = later(load);
+  const WhenShown = lazy(async () => ({ default: await load() }));
+  let isAhead = false;
   const Shown: Page = () => {
-    // The compiler would look for `there` outside.
+    // The compiler would look for `isAhead` outside.
     "use no memo";
-    const [Now, setNow] = useState(() => there ?? (begun ? null : Later));
-    useEffect(() => {
-      if (Now) return;
-      loaded().then(
-        (found) => setNow(() => found),
-        // What went wrong is said as where it was not asked for ahead.
-        () => setNow(() => Later),
-      );
-    }, [Now]);
-    return Now && <Now />;
+    const [Now] = useState<ComponentType>(() => (isAhead ? Ahead : WhenShown));
+    return <Now />;
   };
-  Shown.load = () => loaded().catch(() => undefined);
+  Shown.load = () => {
+    isAhead = true;
+    Ahead.load();
+  };
   return Shown;
 }
 

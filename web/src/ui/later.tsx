@@ -2,24 +2,26 @@ import { useEffect, useState, type ComponentType } from "react";
 import { Button } from "./button";
 import { Wrong } from "./wrong";
 
+interface Later<P> {
+  (props: P): React.ReactNode;
+  /** Loads it before it is shown. */
+  load: () => void;
+}
+
 /** A part of the page that is loaded when it is first shown. Where it cannot be, the page around it
  *  stays, and it can be tried again. */
-export function later<P extends object>(
-  load: () => Promise<ComponentType<P>>,
-): (props: P) => React.ReactNode {
+export function later<P extends object>(load: () => Promise<ComponentType<P>>): Later<P> {
   let loaded: ComponentType<P> | undefined;
-  return function Later(props: P) {
+  const loading = async () => (loaded ??= await load());
+  const Shown: Later<P> = (props: P) => {
     // The compiler would look for `loaded` outside.
     "use no memo";
     const [Part, setPart] = useState(() => loaded);
     const [failed, setFailed] = useState(false);
     useEffect(() => {
       if (Part || failed) return;
-      load().then(
-        (part) => {
-          loaded = part;
-          setPart(() => part);
-        },
+      loading().then(
+        (part) => setPart(() => part),
         () => setFailed(true),
       );
     }, [Part, failed]);
@@ -34,4 +36,7 @@ export function later<P extends object>(
       </Wrong>
     );
   };
+  // What fails is said once it is shown.
+  Shown.load = () => void loading().catch(() => undefined);
+  return Shown;
 }

@@ -16,7 +16,9 @@ export function useDays() {
   };
   const moment = (at: string | Date) => {
     const date = new Date(at);
-    const time = date.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+    const time = [date.getHours(), date.getMinutes()]
+      .map((part) => String(part).padStart(2, "0"))
+      .join(":");
     if (date.toDateString() === new Date().toDateString()) return time;
     return `${day(date)}, ${time}`;
   };
