@@ -8,7 +8,7 @@ import tempfile
 import time
 import uuid
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import IO, Any, Final, NamedTuple, Protocol
 
 import polars as pl
@@ -57,6 +57,8 @@ LEAST_TOGETHER: Final = 50
 MOST_TOGETHER: Final = 50_000
 #: Times as many rows as before that are worked next at the most.
 _STEP: Final = 16
+#: A table that is to be worked, or is.
+UNDER_WAY: Final = ("waiting", "running")
 #: What asking for a table changes of it; the file as it was read stays where it is.
 _ASKED: Final = (
     *("columns", "defaults", "state", "done", "why", "result", "summary"),
@@ -201,7 +203,7 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
             [FieldError(field=question.about, message=question.says) for question in left]
         )
     with transaction.atomic():
-        waiting = LoanTable.objects.filter(owner=user, state__in=("waiting", "running"))
+        waiting = LoanTable.objects.filter(owner=user, state__in=UNDER_WAY)
         if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
             raise NotALoan.at("", f"{MOST_WAITING} tables are being worked already: wait for one.")
         TableMatch.objects.update_or_create(
@@ -221,7 +223,7 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
 def cancel(user: User, table_id: uuid.UUID) -> None:
     """Stops the work on a table; it can be asked for again."""
     one(user, table_id)
-    LoanTable.objects.filter(pk=table_id, state__in=("waiting", "running")).update(
+    LoanTable.objects.filter(pk=table_id, state__in=UNDER_WAY).update(
         state="cancelled", ended_at=timezone.now()
     )
 
@@ -256,13 +258,7 @@ def work(table: LoanTable, progress: Progress) -> None:
     while first < table.rows:
         began = time.monotonic()
         rows = range(first, min(table.rows, first + together))
-        told = _solved(
-            columns,
-            defaults,
-            aside,
-            rows,
-            lambda: progress(rows.start, kept=False),  # noqa: B023  (called before the next part)
-        )
+        told = _solved(columns, defaults, aside, rows, partial(progress, first, kept=False))
         part = pl.DataFrame(told)
         TablePart.objects.update_or_create(
             table=table, first=first, defaults={"content": _packed(part)}
@@ -362,7 +358,7 @@ def result_of(table: LoanTable) -> pl.DataFrame:
 def shown(table: LoanTable, looking: Looking) -> tuple[int, list[dict[str, Any]]]:
     """How many rows there are to see, and those of the page; of a table that is being worked, of
     the rows that were solved first."""
-    result = _first_part(table) if table.state in ("waiting", "running") else result_of(table)
+    result = _first_part(table) if table.state in UNDER_WAY else result_of(table)
     frame = _sorted(_filtered(result, looking), looking)
     return len(frame), frame.slice(looking.start, looking.size).to_dicts()
 

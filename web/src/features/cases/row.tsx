@@ -42,7 +42,10 @@ export function Row({ listed, onTag, onDelete }: Props) {
     <div className="flex h-full items-center border-b border-rule hover:bg-paper">
       <Link
         to={`/cases/${listed.id}`}
-        onClick={() => askCaseAhead(queries, listed.id)}
+        onClick={(event) => {
+          // In another tab it is not opened here.
+          if (!event.ctrlKey && !event.metaKey && !event.shiftKey) askCaseAhead(queries, listed.id);
+        }}
         className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
       >
         <span className="truncate font-serif text-lg leading-snug font-semibold">{name}</span>
