@@ -1,0 +1,366 @@
+"""What a line says put together as a loan document, with what was guessed and what is wrong."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from fractions import Fraction
+from typing import Any, Final
+
+from ..calendars import frequencies
+from ..document.fields import UNKNOWN
+from ..document.figure_path import figure_path
+from ..document.loan import Loan
+from ..document.reading import check
+from ..errors import NotALoan
+from ..numbers.decimals import plain
+from ..statement.parsing import Reading
+from ..statement.typed_amounts import read_balance
+from .clause_facts import SaidClause, clause_of
+from .figures import Figures, Unsaid, Value
+from .phrase import Fact
+from .read import LineError, Piece
+from .slots import currency_in, frequency
+
+#: Figures that a loan is made of, in the order in which they are named where they are missing.
+_FIGURES: Final = ("principal", "rate.percent", "count", "payment")
+_BOUGHT: Final = ("purchase.price", "purchase.down")
+
+
+class Assembling:
+    """A document that grows out of what was said; `text` is the plain line, `places` where in the
+    line each of its characters stood."""
+
+    def __init__(self, line: str, facts: list[Fact], places: list[int], figures: Figures) -> None:
+        self.line, self.places, self.figures = line, places, figures
+        self.facts = facts
+        self.content: dict[str, Any] = {}
+        self.read: list[Piece] = []
+        self.errors: list[LineError] = []
+        self.spans: dict[str, tuple[int, int]] = {}
+        self.missing: list[str] = []
+
+    def document(self) -> Loan | None:
+        """The loan that the line says; none where it is wrong or something is missing."""
+        currency = self._currency()
+        every = self._every()
+        self.figures = self.figures._replace(currency=currency, every=every)
+        self.content |= {"zephyrant": "loan/1", "currency": currency}
+        self._amounts()
+        self._rate()
+        self._count()
+        self.content["every"] = every
+        self._payment()
+        self._choices()
+        self._clauses()
+        self._balance()
+        self._unknown()
+        return None if self.errors else self._checked()
+
+    def of(self, *fields: str) -> list[Fact]:
+        """What is said of these fields, in the order of the line."""
+        return [fact for fact in self.facts if fact.field in fields]
+
+    def wrong(self, message: str, fact: Fact | None = None) -> None:
+        """Tells what is wrong, where."""
+        at = (0, len(self.line)) if fact is None else self._at(fact.begin, fact.end)
+        self.errors.append(LineError(message=message, at=at))
+
+    def _at(self, begin: int, end: int) -> tuple[int, int]:
+        stop = self.places[end]
+        while stop > self.places[begin] + 1 and self.line[stop - 1].isspace():
+            stop -= 1
+        return self.places[begin], stop
+
+    def put(self, field: str, value: str | int, fact: Fact | None, *, guess: bool = False) -> None:
+        """A field as it was read; the same one twice, differing, is wrong."""
+        text = ""
+        if fact is not None:
+            begin, end = self._at(fact.begin, fact.end)
+            text, guess = self.line[begin:end], guess or fact.guess
+            self.spans.setdefault(field, (begin, end))
+        for piece in self.read:
+            if piece.field == field and piece.value != value and fact is not None:
+                named = self._named(field)
+                self.wrong(
+                    f"The {named} is said twice: “{piece.text}” and “{text}”. Say which.", fact
+                )
+                return
+            if piece.field == field:
+                return
+        self.read.append(Piece(text=text, field=field, value=value, guess=guess))
+        place, (*way, last) = self.content, field.split(".")
+        for step in way:
+            place = place.setdefault(step, {})
+        place[last] = value
+
+    @contextmanager
+    def at(self, fact: Fact) -> Iterator[None]:
+        """What cannot be read within is told at the fact."""
+        try:
+            yield
+        except Unsaid as error:
+            self.wrong(str(error), fact)
+            if fact.field in _FIGURES or fact.field in ("rate", "term", "balance"):
+                self.content.setdefault(fact.field, None)
+
+    @staticmethod
+    def _named(field: str) -> str:
+        try:
+            return figure_path(field).named.title
+        except (KeyError, ValueError):
+            return _TITLES.get(field, field)
+
+    def _currency(self) -> str:
+        for fact in self.facts:
+            _, code, is_guess = currency_in(fact.said)
+            if code and fact.field != "we":
+                self.put("currency", code, fact, guess=is_guess)
+        if "currency" not in self.content:
+            self.put("currency", self.figures.currency, None, guess=True)
+        return str(self.content["currency"])
+
+    def _every(self) -> frequencies.Frequency:
+        for fact in self.of("every"):
+            self.put("every", frequency(fact.said), fact)
+        if "every" not in self.content:
+            self.put("every", self._told_by_the_term() or self.figures.every, None, guess=True)
+        every: frequencies.Frequency = self.content.pop("every")
+        return every
+
+    def _told_by_the_term(self) -> frequencies.Frequency | None:
+        """How often it is paid, where both the payments and their years are said."""
+        counts = [int(fact.said) for fact in self.of("count") if fact.said.isdecimal()]
+        if not counts:
+            return None
+        yearly = self.figures._replace(every=360 * 7)
+        for fact in self.of("term"):
+            with self.at(fact):
+                a_year = Fraction(counts[0] * 360 * 7, yearly.counted(fact.said) or 1)
+                named = {each.a_year: name for name, each in frequencies.PERIODS.items()}
+                if a_year.denominator == 1:
+                    return named.get(int(a_year))
+        return None
+
+    def _amounts(self) -> None:
+        """What is lent, or bought."""
+        bare = self.of("bare")
+        bought = self.of("price", "down")
+        if bought and not self.of("price") and bare:
+            bare[0] = bare[0]._replace(field="price", guess=True)
+            bought.insert(0, bare.pop(0))
+        for fact in bought:
+            with self.at(fact):
+                self._bought(fact)
+        lent = self.of("principal")
+        if bought:
+            asked = [fact for fact in lent if fact.said == UNKNOWN]
+            for fact in asked:
+                self.put("purchase.price", UNKNOWN, fact)
+            lent = [fact for fact in lent if fact not in asked]
+        elif not lent and bare:
+            lent = [bare.pop(0)]
+        for fact in lent:
+            with self.at(fact):
+                value = Value(UNKNOWN) if fact.said == UNKNOWN else self.figures.amount(fact.said)
+                self.put("principal", value.value, fact, guess=value.guess)
+        for fact in bare:
+            begin, end = self._at(fact.begin, fact.end)
+            self.wrong(
+                f"Say what {self.line[begin:end]} is: pays {self.line[begin:end]}, or "
+                f"{self.line[begin:end]} left at the end.",
+                fact,
+            )
+
+    def _bought(self, fact: Fact) -> None:
+        if fact.field == "price":
+            value = self.figures.amount(fact.said)
+            self.put("purchase.price", value.value, fact, guess=value.guess)
+            return
+        value, in_percent = self.figures.either(fact.said)
+        kind = "percent" if in_percent or fact.said == UNKNOWN else "amount"
+        self.put(f"purchase.down.{kind}", value.value, fact, guess=value.guess)
+
+    def _rate(self) -> None:
+        for fact in self.of("rate"):
+            with self.at(fact):
+                quote, is_guess = self.figures.quote(fact)
+                self.put("rate.percent", quote["percent"], fact)
+                for name in ("quoted", "compounding"):
+                    if name in quote:
+                        self.put(f"rate.{name}", quote[name], fact, guess=is_guess)
+
+    def _count(self) -> None:
+        for fact in self.of("count", "term"):
+            with self.at(fact):
+                value = UNKNOWN if fact.said == UNKNOWN else self.figures.count(fact.said).value
+                self.put("count", value if value == UNKNOWN else int(value), fact)
+        for fact in self.of("none"):
+            self.put("count", 0, fact)
+
+    def _payment(self) -> None:
+        for fact in self.of("payment", "income"):
+            with self.at(fact):
+                reader = self.figures.income if fact.field == "income" else self.figures.amount
+                value = Value(UNKNOWN) if fact.said == UNKNOWN else reader(fact.said)
+                self.put("payment", value.value, fact, guess=value.guess)
+        if self.of("aside") or self.content.get("count") == 0:
+            self.content.setdefault("payment", "0")
+
+    def _choices(self) -> None:
+        for fact in self.of("we", "timing", "odd_days"):
+            self.put(fact.field, fact.said.lower(), fact)
+        for fact in self.of("day_count"):
+            said = fact.said.lower().replace("actual", "act").replace("act", "actual")
+            self.put("day_count", "30E/360" if said == "30e/360" else said, fact)
+        for fact in self.of("start", "first_payment"):
+            with self.at(fact):
+                self.put(fact.field, self.figures.day(fact.said).value, fact)
+        for fact in self.of("rounding"):
+            with self.at(fact):
+                self.put("rounding.payment", fact.said, fact)
+                if fact.more["to"]:
+                    self.put("rounding.to", self.figures.amount(fact.more["to"]).value, fact)
+        self.content.setdefault("timing", "in-arrears")
+
+    def _clauses(self) -> None:
+        count = self.content.get("count")
+        for fact in self.of("clause", "aside"):
+            with self.at(fact):
+                if fact.field == "aside":
+                    amount = self.figures.amount(fact.said)
+                    said = SaidClause({"from": 1, "advance": amount.value})
+                else:
+                    said = clause_of(fact, self.figures, count if isinstance(count, int) else None)
+                self._clause(said, fact)
+
+    def _clause(self, said: SaidClause, fact: Fact) -> None:
+        clauses = self.content.setdefault("clauses", [])
+        number = len(clauses)
+        clauses.append(said.content)
+        begin, end = self._at(fact.begin, fact.end)
+        self.spans[f"clauses.{number}"] = begin, end
+        for name, value in _flat(said.content):
+            self.read.append(
+                Piece(
+                    text=self.line[begin:end],
+                    field=f"clauses.{number}.{name}",
+                    value=value,
+                    guess=name in said.guesses,
+                )
+            )
+
+    def _balance(self) -> None:
+        for fact in self.of("balance"):
+            with self.at(fact):
+                if fact.said == UNKNOWN:
+                    self.put("balance", UNKNOWN, fact)
+                    continue
+                value, in_percent = self.figures.either(fact.said)
+                if in_percent:
+                    value = self._share(fact)
+                self.put("balance", value.value, fact, guess=value.guess)
+
+    def _share(self, fact: Fact) -> Value:
+        """A balance in percent of what is lent."""
+        lent = self.content.get("principal")
+        if "purchase" in self.content:
+            lent = self._lent_of_the_price()
+        principal = Reading(value=None if lent is None else str(lent))
+        reading = read_balance(
+            fact.said, self.figures.marks, self.figures.currency, principal
+        )
+        if reading.value is None:
+            raise Unsaid(reading.error or "A share needs the amount lent.")
+        return Value(reading.value)
+
+    def _lent_of_the_price(self) -> str | None:
+        stand_in = {"rate": {"percent": "5"}, "count": 1, "payment": UNKNOWN}
+        named = {name: self.content[name] for name in ("zephyrant", "currency", "purchase")}
+        try:
+            lent = check({**named, **stand_in}).principal
+        except NotALoan:
+            return None
+        return lent if isinstance(lent, str) else plain(lent)
+
+    def _unknown(self) -> None:
+        """The one figure that is missing is the one to find; two are asked for."""
+        asked = [piece.field for piece in self.read if piece.value == UNKNOWN]
+        if self.of("aside") and "principal" not in self.content:
+            self.put("principal", "0", None, guess=True)
+        stated = {piece.field for piece in self.read} | set(self.content)
+        lent = ("principal",)
+        if "purchase" in self.content:
+            lent = _BOUGHT
+            stated |= {"purchase.down" for name in stated if name.startswith("purchase.down")}
+        figures = [*lent, *_FIGURES[1:], *(["balance"] if self.content.get("we") == "put-aside" else [])]
+        unread = {"rate.percent"} if self.content.get("rate", 0) is None else set()
+        missing = [name for name in figures if name not in stated | unread]
+        if missing[:-1] == [] and missing == ["balance"] and asked:
+            missing = []
+        if len(missing) == 1 and not asked:
+            name = "purchase.down.percent" if missing[0] == "purchase.down" else missing[0]
+            self.put(name, UNKNOWN, None)
+        elif missing and not self.errors:
+            self._tell_missing(missing, asked)
+        elif not asked and self.of("asked") and not missing:
+            self.wrong("Everything is stated: say what the ? stands for.", self.of("asked")[0])
+        if "balance" not in self.content:
+            self.content["balance"] = "0"
+
+    def _tell_missing(self, missing: list[str], asked: list[str]) -> None:
+        self.missing = missing
+        named = _listed([f"the {self._named(name)}" for name in missing])
+        if asked:
+            is_ = "is" if len(missing) == 1 else "are"
+            self.wrong(
+                f"The {self._named(asked[0])} is asked for, and {named} {is_} not stated: state "
+                f"{'it' if len(missing) == 1 else 'them'} too."
+            )
+        else:
+            self.wrong(f"Not stated are {named}: one of them can be found, state the others.")
+
+    def _checked(self) -> Loan | None:
+        try:
+            return check(self.content)
+        except NotALoan as wrong:
+            for error in wrong.errors:
+                spans = [
+                    (len(field), span)
+                    for field, span in self.spans.items()
+                    if f"{error.field}.".startswith(f"{field}.")
+                    or f"{field}.".startswith(f"{error.field}.")
+                ]
+                at = max(spans)[1] if spans and error.field else (0, len(self.line))
+                self.errors.append(LineError(message=error.message, at=at))
+            return None
+
+
+_TITLES: Final = {
+    "currency": "currency",
+    "every": "time between payments",
+    "rate.compounding": "compounding",
+    "rate.quoted": "meaning of the rate",
+    "timing": "time of payment in a period",
+    "start": "day of the start",
+    "first_payment": "day of the first payment",
+    "day_count": "day count",
+    "odd_days": "interest of odd days",
+    "we": "part we take",
+    "rounding.payment": "rounding",
+    "rounding.to": "rounding",
+    "purchase.down": "down payment",
+}
+
+
+def _listed(names: list[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _flat(content: dict[str, Any], way: str = "") -> Iterator[tuple[str, str | int]]:
+    """Each value of a clause with its path."""
+    for name, value in content.items():
+        if isinstance(value, dict):
+            yield from _flat(value, f"{way}{name}.")
+        elif isinstance(value, list):
+            yield f"{way}{name}", ", ".join(map(str, value))
+        else:
+            yield f"{way}{name}", value

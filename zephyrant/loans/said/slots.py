@@ -1,0 +1,209 @@
+"""What a phrase of a line is made of: numbers, amounts, percents, times, how often, days.
+
+Each slot is a pattern; what stands in it is read by the readers of what people type.
+"""
+
+import re
+from typing import Final
+
+from ..calendars import frequencies
+from ..calendars.days_in_words import MONTHS
+from ..numbers.currencies import currencies
+
+#: Numbers that people write as words.
+WORDS: Final = {
+    word: str(number)
+    for number, word in enumerate(
+        (
+            *("one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"),
+            *("eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen"),
+            *("eighteen", "nineteen", "twenty"),
+        ),
+        1,
+    )
+} | {"a": "1", "an": "1", "thirty": "30", "forty": "40", "fifty": "50", "sixty": "60"}
+#: Places in a row: "the second year".
+ORDINALS: Final = {
+    word: number
+    for number, word in enumerate(
+        (
+            *("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"),
+            *("ninth", "tenth", "eleventh", "twelfth"),
+        ),
+        1,
+    )
+}
+
+_HALVES: Final = "[¼-¾⅐-⅞]"
+#: A number in figures: 48,250; 6 3/8; 4 ¼; 48 250. What is none of these the readers refuse.
+FIGURES: Final = (
+    rf"(?:[+−–-]?(?:[0-9]{{1,9}}[ -][0-9]{{1,9}}[/⁄][0-9]{{1,9}}|[0-9]{{1,9}}[/⁄][0-9]{{1,9}}"
+    rf"|[0-9]{{1,9}}[ ]?{_HALVES}|{_HALVES}"
+    r"|[0-9]{1,3}(?:[ \u00a0\u202f][0-9]{3}){1,5}(?![0-9])(?:[.,][0-9]{1,30})?"
+    r"|[0-9]{1,40}(?:[.,'’_][0-9]{1,40}){0,12}|[.,][0-9]{1,30}))"
+)
+NUMBER: Final = rf"(?:\?|{FIGURES})"
+#: A whole number: how many, or which payment.
+INTEGER: Final = r"(?:[0-9]{1,6}(?![0-9.,/]?[0-9]))"
+_SCALE: Final = r"(?:\s?(?:k|thousand|mn|million|m)(?![a-z]))"
+#: A currency code as it stands in a plain line: one character.
+_CODES: Final = tuple(sorted(currencies()))
+_FIRST_CODE: Final = 0xE100
+CURRENCY: Final = (
+    rf"(?:[€$£¥{chr(_FIRST_CODE)}-{chr(_FIRST_CODE + len(_CODES) - 1)}]|(?:euros?|dollars?|pounds?)(?![a-z]))"
+)
+AMOUNT: Final = rf"(?:(?:{CURRENCY}\s?)?{NUMBER}{_SCALE}?(?:\s?{CURRENCY})?)"
+PERCENT: Final = (
+    rf"(?:{NUMBER}\s?(?:%|percent\b|per\scent\b|pct\b|bps?\b|basis\spoints?\b))"
+)
+
+_UNITS: Final[dict[str, frequencies.FrequencyName]] = {
+    r"years?|yrs?|annum|y": "year",
+    r"half-?\s?years?|six\smonths|6\smonths": "half-year",
+    r"quarters?|qtrs?|three\smonths|3\smonths": "quarter",
+    r"(?:two|2)\smonths|two-month\speriods?": "two-months",
+    r"months?|mths?|mos?": "month",
+    r"half-?\s?months?": "half-month",
+    r"(?:four|4)\sweeks": "four-weeks",
+    r"(?:two|2)\sweeks|fortnights?": "two-weeks",
+    r"weeks?|wks?": "week",
+    r"days?": "day",
+}
+_ADVERBS: Final[dict[str, frequencies.FrequencyName]] = {
+    r"yearly|annually": "year",
+    r"half-?\s?yearly|semi-?annual(?:ly)?|twice\s(?:a|per)\syear": "half-year",
+    r"quarterly": "quarter",
+    r"two-?monthly": "two-months",
+    r"monthly": "month",
+    r"twice-?\s?monthly|semi-?monthly|twice\s(?:a|per)\smonth": "half-month",
+    r"four-?weekly": "four-weeks",
+    r"two-?weekly|fortnightly": "two-weeks",
+    r"weekly": "week",
+    r"daily": "day",
+}
+_PERIOD: Final = "(?:" + "|".join(_UNITS) + ")(?![a-z-])"
+ADVERB: Final = (
+    "(?:(?:" + "|".join(_ADVERBS) + rf")(?![a-z-])|{INTEGER}\stimes\s(?:a|per)\syear)"
+)
+#: After an amount or a rate: "a month", "per quarter", "each week", "p.a.".
+EACH: Final = rf"(?:(?:(?:an?|per|each|every)\s|/\s?){_PERIOD}|p\.?\s?a\.?(?![a-z])|annual\b)"
+PER: Final = rf"(?:{EACH}|{ADVERB})"
+#: How often, without an amount: "quarterly", "every two months".
+OFTEN: Final = rf"(?:(?:every|each|per)\s{_PERIOD}|{ADVERB})"
+
+#: Units of a term as one types them; after "over" or "for" `m` is months, elsewhere a million.
+_TERM_UNIT: Final = (
+    r"(?:half-?\s?years?|years?|yrs?|y|quarters?|qtrs?|q|months?|mths?|mos?|weeks?|wks?|w|days?|d)"
+    r"(?![a-z])"
+)
+_LONE_M: Final = r"|m(?![a-z])"
+_TERM_NUMBER: Final = rf"(?:{FIGURES}(?:\sand\sa\shalf)?)"
+
+
+def _term(first: str) -> str:
+    unit = rf"(?:{_TERM_UNIT}{_LONE_M})"
+    return (
+        rf"(?:{_TERM_NUMBER}[\s-]?{first}(?:(?:\sand\s|\s)?{_TERM_NUMBER}[\s-]?{unit}){{0,3}})"
+    )
+
+
+#: A time that stands alone, and one after a word that says it is one.
+TERM: Final = _term(_TERM_UNIT)
+TERM_AFTER: Final = (
+    rf"(?:{_term(rf'(?:{_TERM_UNIT}{_LONE_M})')}|an?\s(?:year|half-?\s?year|quarter|month)\b)"
+)
+#: A month's name as it stands in a plain line: one character.
+_FIRST_MONTH: Final = 0xE001
+_MONTH: Final = f"[{chr(_FIRST_MONTH)}-{chr(_FIRST_MONTH + 11)}]"
+MONTH_LIST: Final = rf"(?:{_MONTH}(?:(?:,\s|\sand\s|,\sand\s|\s){_MONTH}){{0,11}})"
+DAY: Final = (
+    r"(?:[0-9]{4}-[0-9]{2}-[0-9]{2}"
+    rf"|[0-9]{{1,2}}(?:st|nd|rd|th|\.)?[ -]?(?:of\s)?{_MONTH},?[ -][0-9]{{4}}"
+    rf"|{_MONTH}\s[0-9]{{1,2}}(?:st|nd|rd|th)?,?\s[0-9]{{4}}"
+    r"|[0-9]{1,2}/[0-9]{1,2}/[0-9]{4}|[0-9]{1,2}\.[0-9]{1,2}\.[0-9]{4})"
+)
+
+_PERIOD_OF: Final = [
+    (re.compile(pattern, re.IGNORECASE), name)
+    for words in (_UNITS, _ADVERBS)
+    for pattern, name in words.items()
+]
+_NUMBERED: Final = {period.a_year: name for name, period in frequencies.PERIODS.items()}
+
+
+def frequency(said: str) -> frequencies.Frequency:
+    """How often, as it is said: "a month", "quarterly", "26 times a year"."""
+    text = " ".join(said.split())
+    text = re.sub(r"^(?:an?|per|each|every|/) ?(?=\w)", "", text, flags=re.IGNORECASE)
+    if times := re.fullmatch(rf"({INTEGER}) times (?:a|per) year", text, re.IGNORECASE):
+        number = whole(times[1])
+        return _NUMBERED.get(number, number)
+    for pattern, name in _PERIOD_OF:
+        if pattern.fullmatch(text):
+            return name
+    return "year"
+
+
+def whole(said: str) -> int:
+    """A whole number in figures."""
+    return int(said)
+
+
+def in_figures(said: str) -> str:
+    """A time as it is read: "1 year" for "a year", "4 1/2 years" for "4 and a half years"."""
+    text = re.sub(r"^an? ", "1 ", " ".join(said.split()), flags=re.IGNORECASE)
+    return text.replace(" and a half", " 1/2")
+
+
+def day_in(said: str) -> str:
+    """A day with its month written out."""
+    text = re.sub(r"\bof ", "", said, flags=re.IGNORECASE)
+    return re.sub(_MONTH, lambda found: MONTHS[ord(found[0]) - _FIRST_MONTH], text)
+
+
+def months_of(said: str) -> list[int]:
+    """The months named, in the order in which they are said."""
+    return [ord(found) - _FIRST_MONTH + 1 for found in re.findall(_MONTH, said)]
+
+
+#: Whose sign or word stands for a currency where nothing else says so.
+_USUAL: Final = {"€": "EUR", "$": "USD", "£": "GBP", "¥": "JPY"}
+_NAMED: Final = {"euro": "EUR", "dollar": "USD", "pound": "GBP"}
+
+
+def currency_in(said: str) -> tuple[str, str | None, bool]:
+    """An amount without its currency, that currency, and whether it is a guess ($, £, ¥)."""
+    found = re.search(CURRENCY, said, re.IGNORECASE)
+    if found is None:
+        return said.strip(), None, False
+    text = found[0]
+    rest = (said[: found.start()] + said[found.end() :]).strip()
+    if ord(text[0]) >= _FIRST_CODE and len(text) == 1 and text not in _USUAL:
+        return rest, _CODES[ord(text) - _FIRST_CODE], False
+    named = _USUAL.get(text) or _NAMED[text.lower().rstrip("s")]
+    return rest, named, named != "EUR"
+
+
+#: Codes that are words too count only in capitals.
+_ALSO_WORDS: Final = frozenset(("ALL", "TOP", "TRY", "CUP", "PEN", "MOP", "BOB", "LAK", "GEL"))
+_SHORT: Final = {name[:3].lower(): number for number, name in enumerate(MONTHS)}
+_NAME: Final = re.compile(r"(?<![a-z])[a-z]+(?![a-z])", re.IGNORECASE)
+
+
+def stand_ins(text: str) -> list[tuple[int, int, str]]:
+    """What stands in a plain line for words: of currencies and months one character each, of
+    numbers their figures; where each begins and ends."""
+    found = []
+    for word in _NAME.finditer(text):
+        said = word[0]
+        lower, code = said.lower(), said.upper()
+        stand_in = WORDS.get(lower) if len(lower) > 2 else None
+        if code in currencies() and (said == code or code not in _ALSO_WORDS):
+            stand_in = chr(_FIRST_CODE + _CODES.index(code))
+        elif (lower[:3] in _SHORT and MONTHS[_SHORT[lower[:3]]].lower().startswith(lower)) or lower == "sept":
+            beside = text[max(0, word.start() - 2) : word.start()] + text[word.end() : word.end() + 2]
+            if lower != "may" or said != "may" or re.search("[0-9]", beside):
+                stand_in = chr(_FIRST_MONTH + _SHORT[lower[:3]])
+        if stand_in is not None and len(said) > 2:
+            found.append((word.start(), word.end(), stand_in))
+    return found
