@@ -18,7 +18,7 @@ def _solve(arguments: list[str]) -> int | None:
     asked, others = parser.parse_known_args(arguments)
     if others:
         return None
-    return solve_command.run(asked.files, asked.table, asked.set, asked.match)
+    return solve_command.run(asked.files, asked.line, asked.table, asked.set, asked.match)
 
 
 def main() -> None:

@@ -2,8 +2,10 @@
 loans, a row each. Nothing here needs Django: it starts at once."""
 
 import argparse
+import json
 import sys
 import traceback
+from itertools import chain
 from pathlib import Path
 from typing import Final
 
@@ -29,6 +31,33 @@ def _text(name: str) -> bytes:
         raise NotALoan.at("", message) from None
 
 
+def solve_line(line: str) -> tuple[str, int]:
+    """The line of JSON for a loan said in a line of words, and its exit status."""
+    from zephyrant.loans.said import LineErrors, read_line  # noqa: PLC0415  (documents do without)
+
+    try:
+        said = read_line(line)
+        if said.loan is None:
+            return LineErrors(errors=said.errors).model_dump_json(), NOT_A_DOCUMENT
+        answer = loans.solve(said.loan)
+    except Exception:
+        return _fault(f"the line {line[:200]!r}")
+    told = {
+        **answer.model_dump(mode="json"),
+        "document": loans.write(said.loan),
+        "read": [piece.model_dump() for piece in said.read],
+    }
+    line_told = json.dumps(told, ensure_ascii=False, separators=(",", ":"))
+    return line_told, NO_ANSWER if answer.reason else ANSWERED
+
+
+def _fault(what: str) -> tuple[str, int]:
+    """A fault of ours in one document, told; it does not end the others."""
+    fault = at_fault()
+    sys.stderr.write(f"Fault {fault.fault}, {what}:\n{traceback.format_exc()}")
+    return fault.model_dump_json(), OUR_FAULT
+
+
 def solve_one(name: str) -> tuple[str, int]:
     """The line for one document, and its exit status."""
     try:
@@ -36,10 +65,7 @@ def solve_one(name: str) -> tuple[str, int]:
     except NotALoan as error:
         return Errors(errors=error.errors).model_dump_json(), NOT_A_DOCUMENT
     except Exception:
-        # A fault of ours in one document does not end the others.
-        fault = at_fault()
-        sys.stderr.write(f"Fault {fault.fault}, {name}:\n{traceback.format_exc()}")
-        return fault.model_dump_json(), OUR_FAULT
+        return _fault(name)
     return answer.model_dump_json(), NO_ANSWER if answer.reason else ANSWERED
 
 
@@ -47,6 +73,13 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The files, or a table and how it is read."""
     parser.add_argument(
         "files", nargs="*", metavar="FILE", help="a document; - reads one from standard input"
+    )
+    parser.add_argument(
+        "--line",
+        action="append",
+        default=[],
+        metavar="WORDS",
+        help='a loan as one says it, such as "43,700 at 5.4 %% over 4 years"; before the files',
     )
     parser.add_argument(
         "--table",
@@ -70,16 +103,22 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     )
 
 
-def run(files: list[str], table: str | None, settings: list[str], matching: list[str]) -> int:
+def run(
+    files: list[str],
+    lines: list[str],
+    table: str | None,
+    settings: list[str],
+    matching: list[str],
+) -> int:
     """Solves each, or the table; gives the highest status."""
     if table:
         return _table(table, settings, matching)
-    if not files:
-        sys.stderr.write("Name a file, or a table with --table.\n")
+    if not files and not lines:
+        sys.stderr.write("Name a file, say a loan with --line, or name a table with --table.\n")
         return NO_ANSWER
     highest = ANSWERED
-    for name in files:
-        line, status = solve_one(name)
+    solved = chain(map(solve_line, lines), map(solve_one, files))
+    for line, status in solved:
         sys.stdout.write(f"{line}\n")
         highest = max(highest, status)
     sys.stdout.flush()

@@ -40,9 +40,12 @@ def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
     totals, costs = answer.totals, answer.costs
     has_fees = totals is not None and bool(Decimal(totals["fees"]))
     if totals:
-        yield "paid", "total_paid", totals["paid"]
+        # Where nothing is paid there is no last payment to tell.
+        if totals["payments"]:
+            yield "paid", "total_paid", totals["paid"]
         yield "paid", "total_interest", totals["interest"]
-        yield "paid", "final_payment", totals["final_payment"]
+        if totals["payments"]:
+            yield "paid", "final_payment", totals["final_payment"]
         if has_fees:
             yield "paid", "total_fees", totals["fees"]
     if answer.final_date:

@@ -28,8 +28,8 @@ def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
     }
 
 
-def paid_as(schedule: Schedule) -> Sentence:
-    """What rounding did, as it will be paid."""
+def paid_as(schedule: Schedule, there: str = "still owed") -> Sentence:
+    """What rounding did, as it will be paid; `there` says what becomes of a balance."""
     rows, unit = schedule.rows, schedule.unit
     payments = schedule.columns.payment
     by_amount = {amount: shown(unit, amount) for amount in set(payments)}
@@ -43,14 +43,16 @@ def paid_as(schedule: Schedule) -> Sentence:
         "left": money_text(unit, abs(final.closing)),
         "all": Number(len(rows)),
     }
-    if len(runs) == 1 and runs[0][0] == by_amount[final.payment]:
+    if not any(payments):
+        text = "no regular payments"
+    elif len(runs) == 1 and runs[0][0] == by_amount[final.payment]:
         text = "{all} payments of {final}"
     elif not runs:
         text = "one payment of {final}"
     else:
         text = _runs(runs, figures, unit) + " and a last one of {final}"
     if final.closing:
-        text += ", then {left} still owed" if final.closing > 0 else ", {left} overpaid"
+        text += f", then {{left}} {there}" if final.closing > 0 else ", {left} overpaid"
     return Sentence(text, **figures)
 
 

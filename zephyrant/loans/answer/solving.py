@@ -6,6 +6,7 @@ from typing import Any, Final
 from ..answer import working
 from ..calendars import frequencies
 from ..cost.costs import costs
+from ..document.choices import WE
 from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
 from ..document.loan import Loan
 from ..document.paths import with_figure
@@ -119,7 +120,8 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
         asks = f"In “{clauses[path.clause]}” the ? is"
     else:
         period = frequencies.period(loan.every)
-        asks = _ASKS[path].format(often=period.often)
+        words = WE[loan.we]
+        asks = _ASKS[path].format(often=period.often, **words._asdict())
     notes: tuple[tuple[str, ...], ...] = ()
     if loan.clauses:
         line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
@@ -136,9 +138,9 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
 #: What is said before the figure that is found, but for those of clauses.
 _ASKS: Final[dict[FigurePath | None, str]] = {
     PAYMENT: "Each {often} payment is",
-    PRINCIPAL: "The amount lent is",
-    BALANCE: "Still owed at the end is",
-    COUNT: "It is repaid by",
+    PRINCIPAL: "The amount {lent} is",
+    BALANCE: "{left} is",
+    COUNT: "It is {repaid}",
     RATE: "The rate is",
     FigurePath(("purchase", "price")): "The price is",
     FigurePath(("purchase", "down", "percent")): "The down payment is",
@@ -192,7 +194,7 @@ def _laid_told(
         "costs": cost.told,
         "fees": cost.fees_told,
         "final_date": iso(end),
-        "paid_as": paid_as(schedule).say(marks),
+        "paid_as": paid_as(schedule, WE[loan.we].there).say(marks),
         "laid": laid,
         "by_year": years_told(laid, loan, year_starts),
     }

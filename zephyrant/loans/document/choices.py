@@ -8,7 +8,7 @@ from typing import Final, Literal, NamedTuple
 from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
-from .fields import OddDays
+from .fields import OddDays, We
 
 
 class Choice(NamedTuple):
@@ -76,6 +76,41 @@ STEP: Final = {
 THEN: Final = {
     "": Choice("the payment stays, the end moves", "the payment stays as it is"),
     "re-level": Choice("the payment is set anew, the end stays", "the payment is set anew"),
+}
+
+
+class Speaker(NamedTuple):
+    """How a loan reads to who speaks: what opens its sentence (and, within it, says that more comes
+    or the rest), what the payments do, what the amount is called, what is there at the end."""
+
+    label: str
+    repaid: str
+    without: str
+    lent: str
+    left: str
+    there: str
+    balloon: str
+
+    @property
+    def within(self) -> str:
+        """The opening where it stands inside a sentence."""
+        return f"{self.label[0].lower()}{self.label[1:]}"
+
+
+#: Who speaks, and the words that follow; no figure does.
+WE: Final[dict[We, Speaker]] = {
+    "lend": Speaker(
+        *("We lend", "repaid by", "with no regular payments over", "lent", "Still owed at the end"),
+        *("still owed", "Balloon, still owed at the end"),
+    ),
+    "borrow": Speaker(
+        *("We borrow", "repaid by", "with no regular payments over", "borrowed"),
+        *("Still owed at the end", "still owed", "Balloon, still owed at the end"),
+    ),
+    "put-aside": Speaker(
+        *("We put aside", "paid out in", "with nothing paid out over", "put aside"),
+        *("There at the end", "there", "There at the end"),
+    ),
 }
 
 

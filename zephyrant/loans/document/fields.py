@@ -293,3 +293,5 @@ Change = Annotated[
 ]
 Step = Annotated[Decimal, BeforeValidator(_step), _WRITTEN, WithJsonSchema(least_schema())]
 OddDays = Literal["simple", "compound"]
+#: Who speaks: whose part "we" take in the loan.
+We = Literal["lend", "borrow", "put-aside"]

@@ -24,6 +24,7 @@ from .fields import (
     Day,
     Every,
     OddDays,
+    We,
 )
 from .figure_path import FigurePath, figure_path
 from .limits import MOST_CLAUSES
@@ -89,6 +90,7 @@ class LoanFields(Part):
     )
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
+    we: We = Field(default="lend", description="Who speaks; it changes the words alone, no figure.")
     clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
     purchase: Purchase | None = None
     aim: Aim | None = None

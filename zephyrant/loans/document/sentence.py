@@ -8,7 +8,7 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, write_day
 from ..wording.marks import Marks
-from .choices import ODD_DAYS, PAY, TAKEN, THEN, TIMING
+from .choices import ODD_DAYS, PAY, TAKEN, THEN, TIMING, WE
 from .clauses import Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
@@ -18,41 +18,51 @@ _NOTHING: Final = Decimal(0)
 
 def terms_in_words(loan: Loan, marks: Marks) -> str:
     """ "We lend 48,250.00 EUR at 6.35 % a year, ..., repaid by 60 monthly payments of ? ..."."""
-    period = frequencies.period(loan.every)
-
-    def money(value: Decimal | str | None) -> str:
-        return (
-            value if isinstance(value, str) else marks.number(value or _NOTHING, 20, loan.decimals)
-        )
-
     percent = loan.rate.percent
     rate = percent if isinstance(percent, str) else marks.number(percent, 20, 2)
-    count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
-    payments = "payment" if loan.count == 1 else "payments"
-    end = TIMING[loan.timing].in_sentence
-    calendar = loan.calendar
-    lent = f"We lend {money(loan.principal)} {loan.currency}"
-    if loan.purchase is not None:
-        down = loan.purchase.down
-        part = money(down.amount) if down.percent is None else _percent(down.percent, marks)
-        price = f"{money(loan.purchase.price)} {loan.currency}"
-        lent = f"Of a price of {price} {part} is paid at once; we lend the rest"
-        if isinstance(loan.principal, Decimal):
-            lent += f", {money(loan.principal)},"
+    lent = f"{_lent(loan, marks)}{_lent_on(loan.calendar)} at {rate} % {loan.style.in_words()}"
+    left = f"{_money(loan, loan.balance, marks)} {WE[loan.we].there} at the end"
+    clauses = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
     if loan.count == 0:
-        said = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
-        return (
-            f"{lent}{_lent_on(calendar)} at {rate} % "
-            f"{loan.style.in_words()}, with {money(loan.balance)} still owed at the end; {said}."
-        )
-    text = (
-        f"{lent}{_lent_on(calendar)} at {rate} % "
-        f"{loan.style.in_words()}, repaid by {count} {period.often} {payments} of "
-        f"{money(loan.payment)} at the {end} of each {period.noun}{_paid_from(loan, calendar)}, "
-        f"with {money(loan.balance)} still owed at the end"
+        return f"{lent}, with no regular payments and {left}; {clauses}."
+    text = f"{lent}, {_payments(loan, marks)}"
+    text += f" and {left}" if loan.payment == 0 else f", with {left}"
+    return text + (f", except that {clauses}" if clauses else "") + "."
+
+
+def _money(loan: Loan, value: Decimal | str | None, marks: Marks) -> str:
+    if isinstance(value, str):
+        return value
+    return marks.number(value or _NOTHING, 20, loan.decimals)
+
+
+def _lent(loan: Loan, marks: Marks) -> str:
+    words = WE[loan.we]
+    if loan.purchase is None:
+        return f"{words.label} {_money(loan, loan.principal, marks)} {loan.currency}"
+    price, down = loan.purchase.price, loan.purchase.down
+    part = _money(loan, down.amount, marks)
+    if down.percent is not None:
+        part = _percent(down.percent, marks)
+    text = f"Of a price of {_money(loan, price, marks)} {loan.currency} {part} is paid at once; "
+    text += f"{words.within} the rest"
+    if isinstance(loan.principal, Decimal):
+        text += f", {_money(loan, loan.principal, marks)},"
+    return text
+
+
+def _payments(loan: Loan, marks: Marks) -> str:
+    """What is paid regularly, or that nothing is."""
+    period, words = frequencies.period(loan.every), WE[loan.we]
+    count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
+    if loan.payment == 0:
+        return f"{words.without} {frequencies.number_of(count, period.noun)}"
+    payments = "payment" if loan.count == 1 else "payments"
+    return (
+        f"{words.repaid} {count} {period.often} {payments} of "
+        f"{_money(loan, loan.payment, marks)} at the {TIMING[loan.timing].in_sentence} of each "
+        f"{period.noun}{_paid_from(loan, loan.calendar)}"
     )
-    clauses = [clause_in_words(loan, clause, marks) for clause in loan.clauses]
-    return text + (", except that " + "; ".join(clauses) if clauses else "") + "."
 
 
 def _percent(value: Decimal | str | None, marks: Marks) -> str:
@@ -90,7 +100,7 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
         case "repay":
             text = f"{where} {money(clause.repay)} is repaid on top"
         case "advance":
-            text = f"{where} we lend {money(clause.advance)} more"
+            text = f"{where} {WE[loan.we].within} {money(clause.advance)} more"
         case "payment":
             text = f"{where} the payment is {money(clause.payment)}"
         case "pay":
@@ -107,7 +117,7 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
         case _:
             share = isinstance(clause.fee, Share)
             fee = _percent(clause.fee.percent, marks) if isinstance(clause.fee, Share) else ""
-            said = f"{fee} of what is lent" if share else money(clause.fee)  # type: ignore[arg-type]
+            said = f"{fee} of what is {WE[loan.we].lent}" if share else money(clause.fee)  # type: ignore[arg-type]
             taken = TAKEN[clause.taken or "from-proceeds"].label
             text = f"{where} a fee of {said} is {taken}"
     return text + (f", and {THEN[clause.then].in_sentence}" if clause.then else "")

@@ -1,13 +1,13 @@
 """What a line says put together as a loan document, with what was guessed and what is wrong."""
 
+import re
 from collections.abc import Iterator
-from contextlib import contextmanager
+from dataclasses import replace
 from fractions import Fraction
 from typing import Any, Final
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
-from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.reading import check
 from ..errors import NotALoan
@@ -15,34 +15,26 @@ from ..numbers.decimals import plain
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_balance
 from .clause_facts import SaidClause, clause_of
-from .figures import Figures, Unsaid, Value
+from .draft import Draft
+from .figures import Unsaid, Value
 from .phrase import Fact
-from .read import LineError, Piece
-from .slots import currency_in, frequency
+from .read import Piece
+from .slots import DAY, currency_in, frequency
 
 #: Figures that a loan is made of, in the order in which they are named where they are missing.
 _FIGURES: Final = ("principal", "rate.percent", "count", "payment")
 _BOUGHT: Final = ("purchase.price", "purchase.down")
 
 
-class Assembling:
-    """A document that grows out of what was said; `text` is the plain line, `places` where in the
-    line each of its characters stood."""
-
-    def __init__(self, line: str, facts: list[Fact], places: list[int], figures: Figures) -> None:
-        self.line, self.places, self.figures = line, places, figures
-        self.facts = facts
-        self.content: dict[str, Any] = {}
-        self.read: list[Piece] = []
-        self.errors: list[LineError] = []
-        self.spans: dict[str, tuple[int, int]] = {}
-        self.missing: list[str] = []
+class Assembling(Draft):
+    """The document of a line, put together figure by figure."""
 
     def document(self) -> Loan | None:
         """The loan that the line says; none where it is wrong or something is missing."""
+        self._rate_from_the_start()
         currency = self._currency()
         every = self._every()
-        self.figures = self.figures._replace(currency=currency, every=every)
+        self.figures = replace(self.figures, currency=currency, every=every)
         self.content |= {"zephyrant": "loan/1", "currency": currency}
         self._amounts()
         self._rate()
@@ -53,61 +45,18 @@ class Assembling:
         self._clauses()
         self._balance()
         self._unknown()
-        return None if self.errors else self._checked()
+        return None if self.errors else self.checked()
 
-    def of(self, *fields: str) -> list[Fact]:
-        """What is said of these fields, in the order of the line."""
-        return [fact for fact in self.facts if fact.field in fields]
-
-    def wrong(self, message: str, fact: Fact | None = None) -> None:
-        """Tells what is wrong, where."""
-        at = (0, len(self.line)) if fact is None else self._at(fact.begin, fact.end)
-        self.errors.append(LineError(message=message, at=at))
-
-    def _at(self, begin: int, end: int) -> tuple[int, int]:
-        stop = self.places[end]
-        while stop > self.places[begin] + 1 and self.line[stop - 1].isspace():
-            stop -= 1
-        return self.places[begin], stop
-
-    def put(self, field: str, value: str | int, fact: Fact | None, *, guess: bool = False) -> None:
-        """A field as it was read; the same one twice, differing, is wrong."""
-        text = ""
-        if fact is not None:
-            begin, end = self._at(fact.begin, fact.end)
-            text, guess = self.line[begin:end], guess or fact.guess
-            self.spans.setdefault(field, (begin, end))
-        for piece in self.read:
-            if piece.field == field and piece.value != value and fact is not None:
-                named = self._named(field)
-                self.wrong(
-                    f"The {named} is said twice: “{piece.text}” and “{text}”. Say which.", fact
-                )
-                return
-            if piece.field == field:
-                return
-        self.read.append(Piece(text=text, field=field, value=value, guess=guess))
-        place, (*way, last) = self.content, field.split(".")
-        for step in way:
-            place = place.setdefault(step, {})
-        place[last] = value
-
-    @contextmanager
-    def at(self, fact: Fact) -> Iterator[None]:
-        """What cannot be read within is told at the fact."""
-        try:
-            yield
-        except Unsaid as error:
-            self.wrong(str(error), fact)
-            if fact.field in _FIGURES or fact.field in ("rate", "term", "balance"):
-                self.content.setdefault(fact.field, None)
-
-    @staticmethod
-    def _named(field: str) -> str:
-        try:
-            return figure_path(field).named.title
-        except (KeyError, ValueError):
-            return _TITLES.get(field, field)
+    def _rate_from_the_start(self) -> None:
+        """The only rate there is holds from the day of the start: "5 % from 1 Jan 2028"."""
+        rates = [fact for fact in self.of("clause") if fact.more["verb"] == "rate"]
+        if self.of("rate", "start") or len(rates) != 1:
+            return
+        fact, day = rates[0], re.fullmatch(rf"from ({DAY})", rates[0].more["place"], re.IGNORECASE)
+        if day:
+            self.facts.remove(fact)
+            self.facts.append(replace(fact, field="rate", guess=True))
+            self.facts.append(replace(fact, field="start", said=day[1], guess=True))
 
     def _currency(self) -> str:
         for fact in self.facts:
@@ -131,7 +80,7 @@ class Assembling:
         counts = [int(fact.said) for fact in self.of("count") if fact.said.isdecimal()]
         if not counts:
             return None
-        yearly = self.figures._replace(every=360 * 7)
+        yearly = replace(self.figures, every=360 * 7)
         for fact in self.of("term"):
             with self.at(fact):
                 a_year = Fraction(counts[0] * 360 * 7, yearly.counted(fact.said) or 1)
@@ -145,7 +94,7 @@ class Assembling:
         bare = self.of("bare")
         bought = self.of("price", "down")
         if bought and not self.of("price") and bare:
-            bare[0] = bare[0]._replace(field="price", guess=True)
+            bare[0] = replace(bare[0], field="price", guess=True)
             bought.insert(0, bare.pop(0))
         for fact in bought:
             with self.at(fact):
@@ -163,7 +112,7 @@ class Assembling:
                 value = Value(UNKNOWN) if fact.said == UNKNOWN else self.figures.amount(fact.said)
                 self.put("principal", value.value, fact, guess=value.guess)
         for fact in bare:
-            begin, end = self._at(fact.begin, fact.end)
+            begin, end = self.span(fact.begin, fact.end)
             self.wrong(
                 f"Say what {self.line[begin:end]} is: pays {self.line[begin:end]}, or "
                 f"{self.line[begin:end]} left at the end.",
@@ -202,8 +151,9 @@ class Assembling:
                 reader = self.figures.income if fact.field == "income" else self.figures.amount
                 value = Value(UNKNOWN) if fact.said == UNKNOWN else reader(fact.said)
                 self.put("payment", value.value, fact, guess=value.guess)
-        if self.of("aside") or self.content.get("count") == 0:
-            self.content.setdefault("payment", "0")
+        is_aside = any(fact.said == "put-aside" for fact in self.of("we"))
+        if "payment" not in self.content and (is_aside or self.content.get("count") == 0):
+            self.content["payment"] = "0"
 
     def _choices(self) -> None:
         for fact in self.of("we", "timing", "odd_days"):
@@ -236,7 +186,7 @@ class Assembling:
         clauses = self.content.setdefault("clauses", [])
         number = len(clauses)
         clauses.append(said.content)
-        begin, end = self._at(fact.begin, fact.end)
+        begin, end = self.span(fact.begin, fact.end)
         self.spans[f"clauses.{number}"] = begin, end
         for name, value in _flat(said.content):
             self.read.append(
@@ -265,9 +215,7 @@ class Assembling:
         if "purchase" in self.content:
             lent = self._lent_of_the_price()
         principal = Reading(value=None if lent is None else str(lent))
-        reading = read_balance(
-            fact.said, self.figures.marks, self.figures.currency, principal
-        )
+        reading = read_balance(fact.said, self.figures.marks, self.figures.currency, principal)
         if reading.value is None:
             raise Unsaid(reading.error or "A share needs the amount lent.")
         return Value(reading.value)
@@ -287,14 +235,14 @@ class Assembling:
         if self.of("aside") and "principal" not in self.content:
             self.put("principal", "0", None, guess=True)
         stated = {piece.field for piece in self.read} | set(self.content)
-        lent = ("principal",)
+        lent: tuple[str, ...] = ("principal",)
         if "purchase" in self.content:
             lent = _BOUGHT
             stated |= {"purchase.down" for name in stated if name.startswith("purchase.down")}
-        figures = [*lent, *_FIGURES[1:], *(["balance"] if self.content.get("we") == "put-aside" else [])]
-        unread = {"rate.percent"} if self.content.get("rate", 0) is None else set()
-        missing = [name for name in figures if name not in stated | unread]
-        if missing[:-1] == [] and missing == ["balance"] and asked:
+        left = ("balance",) if self.content.get("we") == "put-aside" else ()
+        figures = (*lent, *_FIGURES[1:], *left)
+        missing = [name for name in figures if name not in stated]
+        if missing == ["balance"] and asked:
             missing = []
         if len(missing) == 1 and not asked:
             name = "purchase.down.percent" if missing[0] == "purchase.down" else missing[0]
@@ -308,47 +256,15 @@ class Assembling:
 
     def _tell_missing(self, missing: list[str], asked: list[str]) -> None:
         self.missing = missing
-        named = _listed([f"the {self._named(name)}" for name in missing])
+        named = _listed([f"the {self.named(name)}" for name in missing])
         if asked:
             is_ = "is" if len(missing) == 1 else "are"
             self.wrong(
-                f"The {self._named(asked[0])} is asked for, and {named} {is_} not stated: state "
+                f"The {self.named(asked[0])} is asked for, and {named} {is_} not stated: state "
                 f"{'it' if len(missing) == 1 else 'them'} too."
             )
         else:
             self.wrong(f"Not stated are {named}: one of them can be found, state the others.")
-
-    def _checked(self) -> Loan | None:
-        try:
-            return check(self.content)
-        except NotALoan as wrong:
-            for error in wrong.errors:
-                spans = [
-                    (len(field), span)
-                    for field, span in self.spans.items()
-                    if f"{error.field}.".startswith(f"{field}.")
-                    or f"{field}.".startswith(f"{error.field}.")
-                ]
-                at = max(spans)[1] if spans and error.field else (0, len(self.line))
-                self.errors.append(LineError(message=error.message, at=at))
-            return None
-
-
-_TITLES: Final = {
-    "currency": "currency",
-    "every": "time between payments",
-    "rate.compounding": "compounding",
-    "rate.quoted": "meaning of the rate",
-    "timing": "time of payment in a period",
-    "start": "day of the start",
-    "first_payment": "day of the first payment",
-    "day_count": "day count",
-    "odd_days": "interest of odd days",
-    "we": "part we take",
-    "rounding.payment": "rounding",
-    "rounding.to": "rounding",
-    "purchase.down": "down payment",
-}
 
 
 def _listed(names: list[str]) -> str:

@@ -8,7 +8,7 @@ from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain
 from .figures import Figures, Unsaid
 from .phrase import Fact
-from .places import UnsaidPlace, place_of
+from .places import PlaceError, place_of
 from .slots import frequency
 
 
@@ -48,7 +48,7 @@ def _place(fact: Fact, figures: Figures, count: int | None) -> dict[str, Any]:
     said = fact.more["place"]
     try:
         place = place_of(said, figures.counted, count)
-    except UnsaidPlace as error:
+    except PlaceError as error:
         raise Unsaid(str(error)) from None
     if fact.more["verb"] == "rate" and "at" in place:
         return {"from": place["at"]}

@@ -3,26 +3,37 @@
 from collections.abc import Iterable
 from typing import Any, Final
 
+from .asked import PAYMENTS
 from .phrase import ClausePhrase, Fact, Found, Says, clause
 from .places import WHOLE
 
 _PAYMENT: Final = "(?:(?:the |it |then )?(?:pays?|paying|payments?(?: is| are| of| becomes?)?))"
 _REPAY: Final = (
-    "(?:(?:another |one )?(?:repay(?:ing|s)?|repaid|overpay(?:ing|s)?|lump(?: sum)?(?: of)?|extra(?: payment)?(?: of)?))"
+    "(?:(?:another |one )?(?:repay(?:ing|s)?|repaid|overpay(?:ing|s)?|lump(?: sum)?(?: of)?|"
+    "extra(?: payment)?(?: of)?))"
 )
 _REPAID: Final = "(?:(?:is |are )?(?:extra|on top|more|too|repaid(?: on top)?|as a lump sum))"
-_ADVANCE: Final = "(?:(?:we )?(?:advanc(?:e|es|ing)|draw(?:s|ing)?|lend(?:s|ing)?)(?: another)?)"
+_ADVANCE: Final = "(?:(?:we )?(?:advanc(?:e|es|ing)|draw(?:s|ing)?)(?: another)?)"
+_MORE: Final = "(?:(?:we )?(?:lend|borrow|put aside|add)(?: another)?)"
 _GROWS: Final = (
     "(?:(?:the )?(?:payments? )?(?P<way>grow(?:s|ing)?|ris(?:e|es|ing)|step(?:s|ping)?(?: up)?|"
     "increas(?:e|es|ing)|fall(?:s|ing)?|decreas(?:e|es|ing))(?: by)?)"
 )
-_FEE: Final = "(?:(?:(?:arrangement|opening|closing|processing|origination|set-?up|service) )?fees?)"
-_HOW: Final = (
-    "(?:,? ?(?:(?:is|are) )?(?P<how>(?:kept|held) back|withheld|deducted|(?:taken |kept )?from (?:the )?proceeds|"
-    "added(?: to (?:the )?(?:balance|loan|principal|what is owed))?|(?:paid )?(?:apart|separately|in cash)))"
+_FEE: Final = (
+    "(?:(?:(?:arrangement|opening|closing|processing|origination|set-?up|service) )?fees?)"
 )
+_HOW: Final = (
+    "(?:,? ?(?:(?:is|are) )?(?P<how>(?:kept|held) back(?: from (?:the )?proceeds)?|withheld|"
+    "deducted|"
+    "(?:taken |kept )?from (?:the )?proceeds|"
+    "added(?: to (?:the )?(?:balance|loan|principal|what is owed))?|"
+    "(?:paid )?(?:apart|separately|in cash)))"
+)
+_MONEY_LENT: Final = "(?:principal|loan|amount (?:lent|borrowed))"
+_OF_IT: Final = f"(?: of (?:what is (?:lent|borrowed|put aside)|the {_MONEY_LENT}))"
 _NOTHING: Final = (
-    "(?:nothing(?: is)?(?: paid| due)?|no payments?|(?:payments? )?(?:is |are )?(?:paused?|deferred|skipped|skip))"
+    "(?:nothing(?: is)?(?: paid| due)?|no payments?|"
+    "(?:payments? )?(?:is |are )?(?:paused?|deferred|skipped|skip))"
 )
 _INTEREST: Final = "(?:(?:pays? )?(?:interest[ -]only|only (?:the )?interest)(?: is)?(?: paid)?)"
 
@@ -70,11 +81,13 @@ CLAUSES: Final[tuple[ClausePhrase, ...]] = (
     clause(f"{{amount}} ?{{per}} {_REPAID}", _money("repay"), needs_place=False),
     clause(f"{{amount}} {_REPAID} ?{{per}}", _money("repay"), needs_place=False),
     clause(f"{_ADVANCE} {{amount}}(?: more)?(?: ?{{per}})?", _money("advance")),
+    clause(f"{_MORE} {{amount}} more(?: ?{{per}})?", _money("advance")),
     clause("{amount}(?: more)? (?:is |are )?(?:advanced|drawn)", _money("advance")),
     clause("{amount} more (?:is |are )?lent", _money("advance")),
     clause("(?:at |(?:the )?rate (?:is |of )?)?{percent}{modes}", _rate, is_stretch=True),
     clause(f"{_PAYMENT} {{amount}}(?: ?{{per}})?", _money("payment")),
     clause("{amount} ?{per}", _money("payment")),
+    clause(f"(?:an?|1) (?:(?:single|last|odd) )?{PAYMENTS} of {{amount}}", _money("payment")),
     clause(_INTEREST, _pay("interest")),
     clause(_NOTHING, _pay("nothing")),
     clause(
@@ -87,9 +100,11 @@ CLAUSES: Final[tuple[ClausePhrase, ...]] = (
     clause(
         f"(?:an? )?{{figure}}(?: ?{{per}})? {_FEE}(?: ?{{per_}})?{_HOW}?", _fee, needs_place=False
     ),
-    clause(f"(?:an? )?{_FEE}(?: of)?:? {{figure}}(?: ?{{per}})?{_HOW}?", _fee, needs_place=False),
     clause(
-        f"(?P<points>[0-9][0-9.,]*|[0-9]+ [0-9]/[0-9]) points?{_HOW}?", _fee, needs_place=False
+        f"(?:an? )?{_FEE}(?: of)?:? {{figure}}{_OF_IT}?(?: ?{{per}})?{_HOW}?",
+        _fee,
+        needs_place=False,
     ),
+    clause(f"(?P<points>[0-9][0-9.,]*|[0-9]+ [0-9]/[0-9]) points?{_HOW}?", _fee, needs_place=False),
     clause("{figure} (?:is |are )?(?P<how>(?:kept|held) back|withheld)", _fee, needs_place=False),
 )

@@ -1,6 +1,7 @@
 """The figures of a line read: by the readers of what people type, in the marks the line shows."""
 
 import re
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any, Final, NamedTuple
 
@@ -42,7 +43,8 @@ def marks_shown(text: str, usual: Marks) -> Marks:
     return MARKS["point-comma"] if "," in shown else MARKS["comma-point"]
 
 
-class Figures(NamedTuple):
+@dataclass(frozen=True)
+class Figures:
     """How the figures of one line are read: its marks, its currency, how often it is paid."""
 
     marks: Marks
@@ -89,7 +91,7 @@ class Figures(NamedTuple):
     def quote(self, fact: Fact) -> tuple[dict[str, Any], bool]:
         """A rate with how it is meant, as a document has it; and whether the compounding is a
         guess. Raises `Unsaid`."""
-        percent = UNKNOWN if fact.said == UNKNOWN else self.percent(fact.said).value
+        percent = UNKNOWN if fact.said.startswith(UNKNOWN) else self.percent(fact.said).value
         quote: dict[str, Any] = {"percent": percent}
         modes = f"{fact.more.get('before', '')} {fact.more.get('modes', '')}".lower()
         for word in _QUOTED:

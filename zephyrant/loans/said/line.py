@@ -48,6 +48,4 @@ def read_line(
         message = f"“{said[:60]}” is not understood here."
         assembling.errors.append(LineError(message=message, at=at))
     loan = assembling.document()
-    return Line(
-        loan, tuple(assembling.read), tuple(assembling.errors), tuple(assembling.missing)
-    )
+    return Line(loan, tuple(assembling.read), tuple(assembling.errors), tuple(assembling.missing))

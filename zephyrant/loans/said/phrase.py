@@ -1,8 +1,10 @@
 """A phrase: words with slots for figures, and what it says of a loan."""
 
+import dataclasses
 import re
 from collections.abc import Callable, Iterable
-from typing import Any, Final, NamedTuple
+from dataclasses import dataclass
+from typing import Any, Final
 
 from .places import PLACE, STRETCH
 from .slots import (
@@ -47,7 +49,8 @@ _SLOTS: Final = {
 }
 
 
-class Fact(NamedTuple):
+@dataclass(frozen=True)
+class Fact:
     """One thing said of a loan: the field it speaks of, the text of its figure, where in the line
     it stands; `more` holds what else is said of it."""
 
@@ -56,10 +59,11 @@ class Fact(NamedTuple):
     begin: int
     end: int
     guess: bool = False
-    more: dict[str, Any] = {}
+    more: dict[str, Any] = dataclasses.field(default_factory=dict)
 
 
-class Found(NamedTuple):
+@dataclass(frozen=True)
+class Found:
     """A phrase found in a line: its words, and of a clause where it stands and whether the payment
     is set anew."""
 
@@ -92,7 +96,8 @@ _LEVEL: Final = re.compile(
 )
 
 
-class Phrase(NamedTuple):
+@dataclass(frozen=True)
+class Phrase:
     """A pattern with slots in braces, and what is said where it is found."""
 
     pattern: re.Pattern[str]
@@ -104,7 +109,8 @@ class Phrase(NamedTuple):
         return Found(match, at, match.end()) if match and match.end() > at else None
 
 
-class ClausePhrase(NamedTuple):
+@dataclass(frozen=True)
+class ClausePhrase:
     """What a clause does, said after its place, before it or, unless it needs one, without."""
 
     pattern: re.Pattern[str]

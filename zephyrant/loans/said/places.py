@@ -8,7 +8,17 @@ from collections.abc import Callable
 from typing import Any, Final
 
 from ..calendars.days_in_words import read_day
-from .slots import DAY, INTEGER, MONTH_LIST, ORDINALS, TERM_AFTER, day_in, in_figures, months_of, whole
+from .slots import (
+    DAY,
+    INTEGER,
+    MONTH_LIST,
+    ORDINALS,
+    TERM_AFTER,
+    day_in,
+    in_figures,
+    months_of,
+    whole,
+)
 
 _ORDINAL: Final = "(?:" + "|".join(ORDINALS) + ")"
 _PAYMENTS: Final = r"(?:payments?|instalments?|installments?)"
@@ -23,9 +33,7 @@ _AT: Final = (
 _AT_START: Final = r"at\s(?:the\s)?(?:very\s)?(?:start|beginning|outset)"
 _ON: Final = rf"(?:on|at)\s{DAY}"
 _AFTER: Final = rf"(?:after|at)\s(?:the\s(?:first\s)?)?{TERM_AFTER}"
-_FROM: Final = (
-    rf"from\s(?:the\s)?{_SPOT}(?:\sonwards?|\son(?!\s{DAY}))?(?:{_TO}(?:the\s)?{_SPOT})?"
-)
+_FROM: Final = rf"from\s(?:the\s)?{_SPOT}(?:\sonwards?|\son(?!\s{DAY}))?(?:{_TO}(?:the\s)?{_SPOT})?"
 _BETWEEN: Final = rf"{_PAYMENTS}\s{INTEGER}{_TO}{INTEGER}"
 _TILL: Final = rf"(?:until|till|up\sto)\s(?:the\s)?{_SPOT}"
 _FIRST: Final = (
@@ -36,21 +44,19 @@ _LAST: Final = (
     r"(?:(?:for|in|during|over|of)\s)?(?:the\s)?last\s"
     rf"(?:{TERM_AFTER}|{INTEGER}(?:\s{_PAYMENTS})?|year|half-?\s?year|quarter|month|payment)"
 )
-_YEAR: Final = (
-    rf"(?:in|during|for)\s(?:year\s{INTEGER}(?:{_TO}{INTEGER})?|the\s{_ORDINAL}\syear)"
-)
+_YEAR: Final = rf"(?:in|during|for)\s(?:year\s{INTEGER}(?:{_TO}{INTEGER})?|the\s{_ORDINAL}\syear)"
 _FROM_YEAR: Final = (
     rf"from\s(?:year\s{INTEGER}(?:{_TO}(?:year\s)?{INTEGER})?|the\s{_ORDINAL}\syear)(?:\son)?"
 )
-_MONTHS: Final = rf"(?:(?:in|each|every|during)\s)(?:the\smonths\sof\s)?{MONTH_LIST}"
+_MONTHS: Final = (
+    rf"(?:(?:every\syear\s)?(?:in|each|every|during)\s)(?:the\smonths\sof\s)?{MONTH_LIST}"
+)
 _STRETCHES: Final = (_FROM_YEAR, _FROM, _BETWEEN, _TILL, _YEAR, _FIRST, _LAST)
 
 #: A stretch; any place.
 STRETCH: Final = "(?:" + "|".join(_STRETCHES) + ")"
 PLACE: Final = (
-    "(?:"
-    + "|".join((rf"{STRETCH}(?:\s{_MONTHS})?", _MONTHS, _AT_START, _ON, _AFTER, _AT))
-    + ")"
+    "(?:" + "|".join((rf"{STRETCH}(?:\s{_MONTHS})?", _MONTHS, _AT_START, _ON, _AFTER, _AT)) + ")"
 )
 #: The whole of a loan.
 WHOLE: Final = "from 1"
@@ -59,7 +65,7 @@ WHOLE: Final = "from 1"
 Counted = Callable[[str], int]
 
 
-class UnsaidPlace(ValueError):
+class PlaceError(ValueError):
     """A place that cannot be told; its text is the sentence."""
 
 
@@ -67,7 +73,7 @@ def place_of(said: str, counted: Counted, count: int | None) -> dict[str, Any]:
     """The place as a document has it.
 
     `counted` tells how many payments a time makes; `count` how many there are, where stated. Raises
-    `UnsaidPlace`.
+    `PlaceError`.
     """
     text = " ".join(said.split())
     months = re.search(rf"{_MONTHS}$", text, re.IGNORECASE)
@@ -80,7 +86,7 @@ def place_of(said: str, counted: Counted, count: int | None) -> dict[str, Any]:
     for pattern, read in _READERS:
         if re.fullmatch(pattern, text, re.IGNORECASE):
             return read(text, counted, count)
-    raise UnsaidPlace(f"“{text}” is no place. Say at 12, or from 13 to 24.")
+    raise PlaceError(f"“{text}” is no place. Say at 12, or from 13 to 24.")
 
 
 def _spots(text: str) -> list[int | str]:
@@ -97,7 +103,11 @@ def _at(text: str, _counted: Counted, _count: int | None) -> dict[str, Any]:
 
 
 def _after(text: str, counted: Counted, _count: int | None) -> dict[str, Any]:
-    return {"at": counted(in_figures(re.sub(r"^(after|at) (the (first )?)?", "", text, flags=re.IGNORECASE)))}
+    return {
+        "at": counted(
+            in_figures(re.sub(r"^(after|at) (the (first )?)?", "", text, flags=re.IGNORECASE))
+        )
+    }
 
 
 def _stretch(text: str, _counted: Counted, _count: int | None) -> dict[str, Any]:
@@ -117,7 +127,9 @@ def _length(text: str, counted: Counted) -> int:
         return 1
     if re.fullmatch(INTEGER, said, re.IGNORECASE):
         return whole(said)
-    return counted(f"1 {said}" if re.match(r"(?:year|half|quarter|month)", said, re.I) else in_figures(said))
+    return counted(
+        f"1 {said}" if re.match(r"(?:year|half|quarter|month)", said, re.I) else in_figures(said)
+    )
 
 
 def _first(text: str, counted: Counted, _count: int | None) -> dict[str, Any]:
@@ -126,7 +138,7 @@ def _first(text: str, counted: Counted, _count: int | None) -> dict[str, Any]:
 
 def _last(text: str, counted: Counted, count: int | None) -> dict[str, Any]:
     if count is None:
-        raise UnsaidPlace("The last payments need their number: state the term.")
+        raise PlaceError("The last payments need their number: state the term.")
     return {"from": max(1, count + 1 - _length(text, counted)), "to": count}
 
 

@@ -3,8 +3,9 @@
 import re
 from typing import Final, NamedTuple
 
+from .asked import ASKED
 from .clauses import CLAUSES
-from .phrase import Fact, Found, Says
+from .phrase import ClausePhrase, Fact, Found, Phrase, Says
 from .slots import stand_ins
 from .terms import TERMS
 
@@ -12,12 +13,30 @@ MOST_CHARACTERS: Final = 2_000
 _BETWEEN: Final = re.compile(r"[\s,;:.()|–-]+")
 #: Words that join phrases and say nothing of their own.
 _JOINING: Final = frozenset(
-    "a an the and also but then with of on to for is are it its we that which this as by in at "
-    "please loan credit there them so us our about per each what".split()
+    (
+        *("a", "an", "the", "and", "also", "but", "then", "with", "of", "on", "to", "for", "is"),
+        *("are", "it", "its", "we", "that", "which", "this", "as", "by", "in", "at", "please"),
+        *(
+            "loan",
+            "credit",
+            "except",
+            "there",
+            "them",
+            "so",
+            "us",
+            "our",
+            "about",
+            "per",
+            "each",
+            "what",
+        ),
+    )
 )
-
-
 _SAME: Final = {"−": "-", "‑": "-"}
+
+
+#: Of those that are as long the first stands.
+_PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (*CLAUSES, *ASKED, *TERMS)
 
 
 class Unread(NamedTuple):
@@ -52,11 +71,9 @@ def scan(text: str) -> tuple[list[Fact], list[Unread]]:
     unread: list[Unread] = []
     at = 0
     while at < len(text):
-        if between := _BETWEEN.match(text, at):
-            # A mark or a sign belongs to the number after it.
-            at = between.end() - (text[between.end() - 1] in "-.," and _begins_number(text, between.end()))
-            if at >= len(text):
-                break
+        at = _begins(text, at)
+        if at >= len(text):
+            break
         found = _longest(text, at)
         if found is not None:
             facts.extend(found[0])
@@ -70,14 +87,24 @@ def scan(text: str) -> tuple[list[Fact], list[Unread]]:
     return facts, _joined(unread, text)
 
 
-def _begins_number(text: str, at: int) -> bool:
-    before = text[at - 2 : at - 1]
-    return text[at : at + 1].isdecimal() and (not before or before.isspace())
+def _begins(text: str, at: int) -> int:
+    """Where the next phrase begins: a mark or a sign before a number belongs to it."""
+    between = _BETWEEN.match(text, at)
+    if between is None:
+        return at
+    end = between.end()
+    before = text[end - 2 : end - 1]
+    is_of_number = (
+        text[end - 1] in "-.,"
+        and text[end : end + 1].isdecimal()
+        and (end - 1 == at or before.isspace())
+    )
+    return end - 1 if is_of_number else end
 
 
 def _longest(text: str, at: int) -> tuple[list[Fact], int] | None:
     best: tuple[Found, Says] | None = None
-    for each in (*CLAUSES, *TERMS):
+    for each in _PHRASES:
         found = each.find(text, at)
         if found and (best is None or found.end > best[0].end):
             best = found, each.says
@@ -88,8 +115,8 @@ def _joined(unread: list[Unread], text: str) -> list[Unread]:
     """Words beside each other as one."""
     joined: list[Unread] = []
     for each in unread:
-        if joined and not text[joined[-1].end : each.begin].strip():
-            last = joined.pop()
-            each = Unread(text[last.begin : each.end], last.begin, each.end)
-        joined.append(each)
+        begin = each.begin
+        if joined and not text[joined[-1].end : begin].strip():
+            begin = joined.pop().begin
+        joined.append(Unread(text[begin : each.end], begin, each.end))
     return joined

@@ -49,13 +49,12 @@ _SCALE: Final = r"(?:\s?(?:k|thousand|mn|million|m)(?![a-z]))"
 #: A currency code as it stands in a plain line: one character.
 _CODES: Final = tuple(sorted(currencies()))
 _FIRST_CODE: Final = 0xE100
+_LAST_CODE: Final = _FIRST_CODE + len(_CODES) - 1
 CURRENCY: Final = (
-    rf"(?:[€$£¥{chr(_FIRST_CODE)}-{chr(_FIRST_CODE + len(_CODES) - 1)}]|(?:euros?|dollars?|pounds?)(?![a-z]))"
+    rf"(?:[€$£¥{chr(_FIRST_CODE)}-{chr(_LAST_CODE)}]|(?:euros?|dollars?|pounds?)(?![a-z]))"
 )
 AMOUNT: Final = rf"(?:(?:{CURRENCY}\s?)?{NUMBER}{_SCALE}?(?:\s?{CURRENCY})?)"
-PERCENT: Final = (
-    rf"(?:{NUMBER}\s?(?:%|percent\b|per\scent\b|pct\b|bps?\b|basis\spoints?\b))"
-)
+PERCENT: Final = rf"(?:{NUMBER}\s?(?:%|percent\b|per\scent\b|pct\b|bps?\b|basis\spoints?\b))"
 
 _UNITS: Final[dict[str, frequencies.FrequencyName]] = {
     r"years?|yrs?|annum|y": "year",
@@ -82,11 +81,11 @@ _ADVERBS: Final[dict[str, frequencies.FrequencyName]] = {
     r"daily": "day",
 }
 _PERIOD: Final = "(?:" + "|".join(_UNITS) + ")(?![a-z-])"
-ADVERB: Final = (
-    "(?:(?:" + "|".join(_ADVERBS) + rf")(?![a-z-])|{INTEGER}\stimes\s(?:a|per)\syear)"
-)
+ADVERB: Final = "(?:(?:" + "|".join(_ADVERBS) + rf")(?![a-z-])|{INTEGER}\stimes\s(?:a|per)\syear)"
 #: After an amount or a rate: "a month", "per quarter", "each week", "p.a.".
-EACH: Final = rf"(?:(?:(?:an?|per|each|every)\s|/\s?){_PERIOD}|p\.?\s?a\.?(?![a-z])|annual\b)"
+EACH: Final = (
+    rf"(?:(?:(?:(?:for\s)?each|an?|per|every)\s|/\s?){_PERIOD}|p\.?\s?a\.?(?![a-z])|annual\b)"
+)
 PER: Final = rf"(?:{EACH}|{ADVERB})"
 #: How often, without an amount: "quarterly", "every two months".
 OFTEN: Final = rf"(?:(?:every|each|per)\s{_PERIOD}|{ADVERB})"
@@ -102,9 +101,7 @@ _TERM_NUMBER: Final = rf"(?:{FIGURES}(?:\sand\sa\shalf)?)"
 
 def _term(first: str) -> str:
     unit = rf"(?:{_TERM_UNIT}{_LONE_M})"
-    return (
-        rf"(?:{_TERM_NUMBER}[\s-]?{first}(?:(?:\sand\s|\s)?{_TERM_NUMBER}[\s-]?{unit}){{0,3}})"
-    )
+    return rf"(?:{_TERM_NUMBER}[\s-]?{first}(?:(?:\sand\s|\s)?{_TERM_NUMBER}[\s-]?{unit}){{0,3}})"
 
 
 #: A time that stands alone, and one after a word that says it is one.
@@ -134,7 +131,7 @@ _NUMBERED: Final = {period.a_year: name for name, period in frequencies.PERIODS.
 def frequency(said: str) -> frequencies.Frequency:
     """How often, as it is said: "a month", "quarterly", "26 times a year"."""
     text = " ".join(said.split())
-    text = re.sub(r"^(?:an?|per|each|every|/) ?(?=\w)", "", text, flags=re.IGNORECASE)
+    text = re.sub(r"^(?:an?|per|(?:for )?each|every|/) ?(?=\w)", "", text, flags=re.IGNORECASE)
     if times := re.fullmatch(rf"({INTEGER}) times (?:a|per) year", text, re.IGNORECASE):
         number = whole(times[1])
         return _NUMBERED.get(number, number)
@@ -195,15 +192,23 @@ def stand_ins(text: str) -> list[tuple[int, int, str]]:
     numbers their figures; where each begins and ends."""
     found = []
     for word in _NAME.finditer(text):
-        said = word[0]
-        lower, code = said.lower(), said.upper()
-        stand_in = WORDS.get(lower) if len(lower) > 2 else None
-        if code in currencies() and (said == code or code not in _ALSO_WORDS):
-            stand_in = chr(_FIRST_CODE + _CODES.index(code))
-        elif (lower[:3] in _SHORT and MONTHS[_SHORT[lower[:3]]].lower().startswith(lower)) or lower == "sept":
-            beside = text[max(0, word.start() - 2) : word.start()] + text[word.end() : word.end() + 2]
-            if lower != "may" or said != "may" or re.search("[0-9]", beside):
-                stand_in = chr(_FIRST_MONTH + _SHORT[lower[:3]])
-        if stand_in is not None and len(said) > 2:
-            found.append((word.start(), word.end(), stand_in))
+        begin, end = word.span()
+        beside = text[max(0, begin - 2) : begin] + text[end : end + 2]
+        stand_in = _stand_in(word[0], beside)
+        if stand_in is not None:
+            found.append((begin, end, stand_in))
     return found
+
+
+def _stand_in(said: str, beside: str) -> str | None:
+    lower, code = said.lower(), said.upper()
+    if len(lower) < 3:
+        return None
+    if code in currencies() and (said == code or code not in _ALSO_WORDS):
+        return chr(_FIRST_CODE + _CODES.index(code))
+    month = _SHORT.get(lower[:3])
+    is_month = month is not None and (MONTHS[month].lower().startswith(lower) or lower == "sept")
+    # A loan may end; it ends on 1 may.
+    if month is not None and is_month and (said != "may" or re.search("[0-9]", beside)):
+        return chr(_FIRST_MONTH + month)
+    return WORDS.get(lower)

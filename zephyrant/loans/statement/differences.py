@@ -70,6 +70,7 @@ def _clause(clause: TypedClause) -> str:
 #: What is chosen or told as one, in words.
 _WORDS: Final[dict[str, tuple[str, Callable[[Statement], str]]]] = {
     "name": ("name", lambda statement: f"“{statement.name}”"),
+    "we": ("part we take", lambda statement: statement.we.replace("-", " ")),
     "currency": ("currency", lambda statement: statement.currency),
     "quote": ("quoted", _quote),
     "every": ("paid", lambda statement: frequencies.period(statement.every).often),

@@ -35,6 +35,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
     return Statement(
         marks=marks_name,
         name=loan.name,
+        we=loan.we,
         currency=loan.currency,
         principal="" if loan.purchase else amount(loan.principal),
         **_typed_purchase(loan, marks),

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..calendars.dates import DayCount
 from ..document.clauses import Pay, Taken, VerbName
-from ..document.fields import CompoundingField, CurrencyCode, Every, OddDays
+from ..document.fields import CompoundingField, CurrencyCode, Every, OddDays, We
 from ..document.limits import MOST_CLAUSES
 from ..document.parts import Rounding
 from ..numbers.annuity import Timing
@@ -76,6 +76,7 @@ class Statement(BaseModel):
 
     marks: MarksName = "comma-point"
     name: str = Field(default="", max_length=200)
+    we: We = "lend"
     currency: CurrencyCode = "EUR"
     principal: str = Field(default="", max_length=200)
     is_purchase: bool = False

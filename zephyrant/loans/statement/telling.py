@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from ..answer.aim import AimResult
 from ..answer.answer import Answer
 from ..answer.facts import About, facts_of
-from ..document.choices import PAY_SHORT, VERBS_NAMED
+from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
 from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
 from ..document.loan import Loan
@@ -133,7 +133,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         would_fit=_would_fit(statement, answer, marks),
         aim=_aim(statement, loan, answer.aim, marks) if answer.aim else None,
         columns=answer.laid.titles if answer.laid else (),
-        left=_left(answer, marks),
+        left=_left(answer, WE[loan.we], marks),
         clauses=_placed(statement, loan, answer),
     )
 
@@ -193,7 +193,7 @@ def _target(named: Named, typed: str) -> str:
     return f"{typed} %" if named.kind == "percent" else typed
 
 
-def _left(answer: Answer, marks: Marks) -> LeftOver | None:
+def _left(answer: Answer, words: Speaker, marks: Marks) -> LeftOver | None:
     """What the last row of a schedule leaves."""
     if answer.laid is None:
         return None
@@ -208,7 +208,7 @@ def _left(answer: Answer, marks: Marks) -> LeftOver | None:
             title="Overpaid, to be given back",
             short=f"{text} overpaid",
         )
-    return LeftOver(text=text, title="Balloon, still owed at the end", short=f"{text} left")
+    return LeftOver(text=text, title=words.balloon, short=f"{text} left")
 
 
 def _placed(statement: Statement, loan: Loan, answer: Answer) -> tuple[ClausePlaced, ...]:

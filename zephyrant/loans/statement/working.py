@@ -238,5 +238,6 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "balance": value["balance"],
         "timing": statement.timing,
         "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
+        **({} if statement.we == "lend" else {"we": statement.we}),
         **dated,
     }

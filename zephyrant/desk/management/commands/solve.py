@@ -20,6 +20,6 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Solve each and leave with the highest status."""
-        asked = (options[name] for name in ("files", "table", "set", "match"))
+        asked = (options[name] for name in ("files", "line", "table", "set", "match"))
         if status := solve_command.run(*asked):
             sys.exit(status)
