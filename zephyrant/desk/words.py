@@ -136,6 +136,16 @@ class VerbWord(Schema):
     may_level: bool
 
 
+class SpeakerWord(Schema):
+    """Who speaks, and the words of the sentence that follow."""
+
+    name: str
+    label: str
+    repaid: str
+    without: str
+    there: str
+
+
 class RoundingWord(Schema):
     """A rounding all rows of a table can have."""
 
@@ -156,6 +166,7 @@ class ChoiceWords(Schema):
     pay: list[Option]
     down_payment: list[Option]
     then: list[Option]
+    we: list[SpeakerWord]
     income_each: list[Option]
     charges: list[Option]
     payoff_rounding: list[Option]
@@ -286,6 +297,16 @@ def _choices() -> ChoiceWords:
         pay=_options(choices.PAY),
         down_payment=_options(choices.DOWN_PAYMENT),
         then=_options(choices.THEN),
+        we=[
+            SpeakerWord(
+                name=name,
+                label=speaker.label,
+                repaid=speaker.repaid,
+                without=speaker.without,
+                there=speaker.there,
+            )
+            for name, speaker in choices.WE.items()
+        ],
         income_each=_plain({f"a {per}": f"a {per}" for per in INCOME_EACH}),
         charges=_plain(CHARGES),
         payoff_rounding=_plain(PAYOFF_ROUNDINGS),

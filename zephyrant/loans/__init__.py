@@ -16,7 +16,7 @@ from .calendars.days_in_words import MONTHS, write_day
 from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
-from .document.fields import Every
+from .document.fields import CurrencyCode, Every
 from .document.figure_path import figure_path
 from .document.limits import MOST_TEXT
 from .document.loan import Loan
@@ -52,6 +52,7 @@ __all__ = [
     "Answer",
     "AnswerHead",
     "BudgetSpentError",
+    "CurrencyCode",
     "Errors",
     "Every",
     "FieldError",

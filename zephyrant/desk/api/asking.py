@@ -8,6 +8,7 @@ from pydantic import Field
 
 from zephyrant.desk import answers, conflicts, limits
 from zephyrant.desk.cases import Content, marks_of
+from zephyrant.loans import CurrencyCode
 from zephyrant.loans.questions import (
     MOST_POINTS,
     Matched,
@@ -17,6 +18,7 @@ from zephyrant.loans.questions import (
     RateCurve,
     Reconciliation,
 )
+from zephyrant.loans.said import MOST_CHARACTERS, SaidClauses, SaidLoan, said_clauses, said_loan
 from zephyrant.loans.statement import (
     Agreed,
     EndedEarly,
@@ -87,6 +89,32 @@ def ask_reconciliation(request: SignedIn, asked: AskReconciliation) -> Reconcili
     return answered(
         request, hold_against, asked.statement, asked.text, asked.matched, asked.tolerance
     )
+
+
+class AskLine(Schema):
+    """A loan as one says it, and the currency where the line says none."""
+
+    line: str = Field(max_length=MOST_CHARACTERS)
+    currency: CurrencyCode = "EUR"
+
+
+class AskClauses(Schema):
+    """A statement, and clauses for it as one says them: a line each, or parted by `;`."""
+
+    statement: Statement
+    text: str = Field(max_length=MOST_CHARACTERS)
+
+
+@router.post("line", response={200: SaidLoan, **REFUSALS}, operation_id="askLine")
+def ask_line(request: SignedIn, asked: AskLine) -> SaidLoan:
+    """A line read as a statement, with what was guessed, what is missing, and its answer."""
+    return answered(request, said_loan, asked.line, marks_of(request.user), asked.currency)
+
+
+@router.post("clauses", response={200: SaidClauses, **REFUSALS}, operation_id="askClauses")
+def ask_clauses(request: SignedIn, asked: AskClauses) -> SaidClauses:
+    """Clauses said in words, as they are typed."""
+    return answered(request, said_clauses, asked.text, asked.statement)
 
 
 class AskPayoff(Schema):

@@ -2,5 +2,18 @@
 
 from .line import Line, read_line
 from .read import LineError, LineErrors, Piece
+from .scanning import MOST_CHARACTERS
+from .typed import SaidClauses, SaidLoan, said_clauses, said_loan
 
-__all__ = ["Line", "LineError", "LineErrors", "Piece", "read_line"]
+__all__ = [
+    "MOST_CHARACTERS",
+    "Line",
+    "LineError",
+    "LineErrors",
+    "Piece",
+    "SaidClauses",
+    "SaidLoan",
+    "read_line",
+    "said_clauses",
+    "said_loan",
+]

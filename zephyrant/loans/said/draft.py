@@ -11,6 +11,7 @@ from ..errors import NotALoan
 from .figures import Figures, Unsaid
 from .phrase import Fact
 from .read import LineError, Piece
+from .scanning import Unread
 
 _TITLES: Final = {
     "currency": "currency",
@@ -50,6 +51,13 @@ class Draft:
         """Tells what is wrong, where."""
         at = (0, len(self.line)) if fact is None else self.span(fact.begin, fact.end)
         self.errors.append(LineError(message=message, at=at))
+
+    def misread(self, unread: list[Unread]) -> None:
+        """Tells the words that no phrase fits."""
+        for each in unread:
+            begin, end = self.span(each.begin, each.end)
+            message = f"“{self.line[begin:end].strip()[:60]}” is not understood here."
+            self.errors.append(LineError(message=message, at=(begin, end)))
 
     def span(self, begin: int, end: int) -> tuple[int, int]:
         """Where in the line as typed a part of the plain one stands."""

@@ -29,18 +29,24 @@ class Value(NamedTuple):
 
 def marks_shown(text: str, usual: Marks) -> Marks:
     """The marks a line is written in: where a number in it shows which mark is the decimal one,
-    that one; else the reader's."""
-    shown = set()
+    that one. A comma before three digits groups, unless a number shows it to be the decimal one;
+    else the reader's marks hold."""
+    shown, groups = set(), set()
     for number in re.findall(FIGURES, text):
         mark = re.search(r"([.,])([0-9]+)$", number)
-        if mark and "/" not in number:
-            others = number[: mark.start()].count(mark[1])
-            both = "," in number and "." in number
-            if both or (not others and len(mark[2]) != 3):
-                shown.add(mark[1])
-    if len(shown) != 1 or usual.decimal in shown:
+        if not mark or "/" in number:
+            continue
+        both = "," in number and "." in number
+        if both or (number.count(mark[1]) == 1 and len(mark[2]) != 3):
+            shown.add(mark[1])
+        else:
+            groups.add(mark[1])
+    decimal = min(shown) if len(shown) == 1 else None
+    if decimal is None and groups == {","}:
+        decimal = "."
+    if decimal in (None, usual.decimal):
         return usual
-    return MARKS["point-comma"] if "," in shown else MARKS["comma-point"]
+    return MARKS["point-comma" if decimal == "," else "comma-point"]
 
 
 @dataclass(frozen=True)

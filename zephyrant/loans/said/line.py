@@ -6,6 +6,7 @@ from ..calendars import frequencies
 from ..document.loan import Loan
 from ..wording.marks import MARKS, Marks
 from .assembling import Assembling
+from .draft import Draft
 from .figures import Figures, marks_shown
 from .read import LineError, Piece
 from .scanning import MOST_CHARACTERS, plainly, scan
@@ -32,20 +33,22 @@ def read_line(
     `marks`: how its numbers are read where none of them shows it; `currency` and `every` hold where
     it says neither, as guesses.
     """
-    if len(line) > MOST_CHARACTERS:
-        message = f"This is too long for a line: at most {MOST_CHARACTERS} characters."
-        return Line(None, (), (LineError(message=message, at=(0, len(line))),))
-    text, places = plainly(line)
-    if not text.strip(" ;,."):
-        message = "Nothing is said here. Write it such as 43,700 at 5.4 % over 4 years."
-        return Line(None, (), (LineError(message=message, at=(0, len(line))),))
+    draft, loan = assembled(line, marks, currency, every)
+    return Line(loan, tuple(draft.read), tuple(draft.errors), tuple(draft.missing))
+
+
+def assembled(
+    line: str, marks: Marks, currency: str, every: frequencies.Frequency = "month"
+) -> tuple[Draft, Loan | None]:
+    """The draft of a line, and the loan where it is one."""
+    text, places = plainly(line[: MOST_CHARACTERS + 1])
     facts, unread = scan(text)
-    figures = Figures(marks_shown(text, marks), currency, every)
-    assembling = Assembling(line, facts, places, figures)
-    for each in unread:
-        at = places[each.begin], places[each.end]
-        said = line[at[0] : at[1]].strip()
-        message = f"“{said[:60]}” is not understood here."
-        assembling.errors.append(LineError(message=message, at=at))
-    loan = assembling.document()
-    return Line(loan, tuple(assembling.read), tuple(assembling.errors), tuple(assembling.missing))
+    draft = Assembling(line, facts, places, Figures(marks_shown(text, marks), currency, every))
+    if len(line) > MOST_CHARACTERS:
+        draft.wrong(f"This is too long for a line: at most {MOST_CHARACTERS} characters.")
+    elif not text.strip(" ;,."):
+        draft.wrong("Nothing is said here. Write it such as 43,700 at 5.4 % over 4 years.")
+    if draft.errors:
+        return draft, None
+    draft.misread(unread)
+    return draft, draft.document()

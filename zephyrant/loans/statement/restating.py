@@ -54,7 +54,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         first_payment=write_day(loan.first_payment) if loan.first_payment else "",
         day_count=loan.day_count,
         odd_days=loan.odd_days,
-        clauses=tuple(_typed_clause(clause, marks, decimals) for clause in loan.clauses),
+        clauses=tuple(typed_clause(clause, marks, decimals) for clause in loan.clauses),
         **_typed_aim(loan, marks),
     )
 
@@ -90,7 +90,7 @@ def _typed_purchase(loan: Loan, marks: Marks) -> dict[str, Any]:
 _NONE: Final = Decimal(0)
 
 
-def _typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
+def typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
     """A clause of a document as one would type it."""
 
     def place(value: int | date | None) -> str:
