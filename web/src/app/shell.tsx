@@ -60,7 +60,7 @@ function Header() {
       { key: "c", run: () => void navigate("/") },
       { key: "q", run: () => void navigate("/rates") },
       { key: "g", run: () => void navigate("/tables") },
-      { key: "n", run: () => start.mutate() },
+      { key: "n", run: () => start.mutate(undefined) },
       { key: "t", run: toggleTheme },
       { key: "h", run: () => setKeysOpen((open) => !open) },
     ],

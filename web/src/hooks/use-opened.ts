@@ -22,11 +22,17 @@ export function useOpened() {
   };
 }
 
-/** A new case. */
+/** A new case: blank, or of a statement. */
 export function useStartCase() {
   const { me } = useDesk();
   const onSuccess = useOpened();
-  return useMutation({ mutationFn: () => startCase(blankCase(me.marks)), onSuccess });
+  return useMutation({
+    mutationFn: (statement: Statement | undefined) => {
+      const blank = blankCase(me.marks);
+      return startCase(statement ? { ...blank, statement } : blank);
+    },
+    onSuccess,
+  });
 }
 
 /** A new case that starts from another. */

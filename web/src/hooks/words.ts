@@ -1,6 +1,20 @@
+import type { SpeakerWord, Statement, Words } from "../api/types";
+
 /** Words with their places filled: "end of each {noun}". */
 export function filled(words: string, places: Record<string, string>): string {
   return words.replace(/\{(\w+)\}/g, (place, name: string) => places[name] ?? place);
+}
+
+/** Who speaks, and the words that follow. */
+export function speakerOf(we: Statement["we"], words: Words): SpeakerWord {
+  const found = words.choices.we.find(({ name }) => name === we) ?? words.choices.we[0];
+  if (!found) throw new Error("nobody speaks");
+  return found;
+}
+
+/** How who speaks opens a sentence, within one. */
+export function within({ label }: SpeakerWord): string {
+  return label.charAt(0).toLowerCase() + label.slice(1);
 }
 
 /** A word at the beginning of a line. */

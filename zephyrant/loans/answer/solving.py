@@ -121,7 +121,7 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
     else:
         period = frequencies.period(loan.every)
         words = WE[loan.we]
-        asks = _ASKS[path].format(often=period.often, **words._asdict())
+        asks = _ASKS[path].format(payment=period.payment, **words._asdict())
     notes: tuple[tuple[str, ...], ...] = ()
     if loan.clauses:
         line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
@@ -137,7 +137,7 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
 
 #: What is said before the figure that is found, but for those of clauses.
 _ASKS: Final[dict[FigurePath | None, str]] = {
-    PAYMENT: "Each {often} payment is",
+    PAYMENT: "Each {payment} is",
     PRINCIPAL: "The amount {lent} is",
     BALANCE: "{left} is",
     COUNT: "It is {repaid}",
@@ -158,7 +158,7 @@ def _unit(loan: Loan, quote: str) -> str:
         case "money":
             return loan.currency
         case "count":
-            return f"{frequencies.period(loan.every).often} payments"
+            return frequencies.period(loan.every).payments()
     if path.is_rate:
         return f"% {quote}"
     return "% of the price" if path.is_of_purchase else "%"

@@ -27,7 +27,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     if count == 0:
         count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
-    periodic = "" if loan.rate.convention.is_of_periods else " = {periodic} a {often} payment"
+    periodic = "" if loan.rate.convention.is_of_periods else " = {periodic} a {payment}"
     effective = "" if loan.rate.convention.is_effective else " = {effective} a year, effective"
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
@@ -35,7 +35,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
         quoted=loan.style.in_words(),
         periodic=Percent(rates.periodic),
         effective=Percent(rates.effective),
-        often=frequencies.period(loan.every).often,
+        payment=frequencies.period(loan.every).payment,
         count=Number(0 if count == UNKNOWN else count),
         payments="payment" if count == 1 else "payments",
         term="" if count == UNKNOWN else frequencies.term(count, loan.every),

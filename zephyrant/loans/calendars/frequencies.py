@@ -24,24 +24,35 @@ class Period(NamedTuple):
     """A period of the trade: how many make a year, and its words."""
 
     a_year: int
-    often: str  # "monthly": payments are made so
+    often: str  # "monthly", "every two months": payments are made so
     noun: str  # "month": one of them
+
+    @property
+    def payment(self) -> str:
+        """A payment made so: "monthly payment", "payment every two months"."""
+        return f"payment {self.often}" if " " in self.often else f"{self.often} payment"
+
+    def payments(self, count: str = "") -> str:
+        """So many of them, or all: "60 monthly payments", "payments every two months"."""
+        noun = "payment" if count == "1" else "payments"
+        said = f"{noun} {self.often}" if " " in self.often else f"{self.often} {noun}"
+        return f"{count} {said}".strip()
 
 
 PERIODS: Final[dict[FrequencyName, Period]] = {
     "year": Period(1, "yearly", "year"),
     "half-year": Period(2, "half-yearly", "half-year"),
     "quarter": Period(4, "quarterly", "quarter"),
-    "two-months": Period(6, "two-monthly", "two-month period"),
+    "two-months": Period(6, "every two months", "two-month period"),
     "month": Period(12, "monthly", "month"),
-    "half-month": Period(24, "twice-monthly", "half-month"),
-    "four-weeks": Period(13, "four-weekly", "four-week period"),
-    "two-weeks": Period(26, "two-weekly", "two-week period"),
+    "half-month": Period(24, "twice a month", "half-month"),
+    "four-weeks": Period(13, "every four weeks", "four-week period"),
+    "two-weeks": Period(26, "every two weeks", "two-week period"),
     "week": Period(52, "weekly", "week"),
     "day": Period(365, "daily", "day"),
 }
 #: Any other number of them a year: `{n}` is to be filled.
-ANY: Final = Period(0, "{n}-times-yearly", "1/{n} year")
+ANY: Final = Period(0, "{n} times a year", "1/{n} year")
 COMPOUNDED: Final = "compounded {often}"
 ANY_COMPOUNDED: Final = "compounded {n} times a year"
 CONTINUOUSLY: Final = "compounded continuously"

@@ -76,8 +76,8 @@ class Loan(LoanFields):
             raise wrong_at(
                 "every",
                 f"{frequencies.a_year(self.every)} payments a year fall on no regular dates: leave "
-                "the start out, or pay yearly, half-yearly, quarterly, two-monthly, monthly, twice "
-                "a month, four-weekly, two-weekly, weekly or daily.",
+                "the start out, or pay yearly, half-yearly, quarterly, every two months, monthly, "
+                "twice a month, every four weeks, every two weeks, weekly or daily.",
             )
         try:
             calendar = self.calendar

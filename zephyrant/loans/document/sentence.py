@@ -57,9 +57,8 @@ def _payments(loan: Loan, marks: Marks) -> str:
     count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
     if loan.payment == 0:
         return f"{words.without} {frequencies.number_of(count, period.noun)}"
-    payments = "payment" if loan.count == 1 else "payments"
     return (
-        f"{words.repaid} {count} {period.often} {payments} of "
+        f"{words.repaid} {period.payments(count)} of "
         f"{_money(loan, loan.payment, marks)} at the {TIMING[loan.timing].in_sentence} of each "
         f"{period.noun}{_paid_from(loan, loan.calendar)}"
     )

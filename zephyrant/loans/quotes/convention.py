@@ -60,12 +60,11 @@ class Convention(ABC):
     def words(self, style: "Style") -> str:
         """ "a year, nominal, compounded half-yearly"."""
         period = frequencies.period(style.every)
-        payments = frequencies.number_of(style.payments or "the stated", f"{period.often} payment")
         return (self.said + self.needs).format(
             compounded=frequencies.compounded(style.compounding),
             noun=period.noun,
             over=style.over.in_words() if style.over else "a stated time",
-            payments=payments,
+            payments=period.payments(str(style.payments or "the stated")),
         )
 
     def bounds(self, style: "Style") -> Bounds:

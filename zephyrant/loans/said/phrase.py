@@ -37,6 +37,7 @@ _SLOTS: Final = {
     "percent": PERCENT,
     "figure": rf"(?:{PERCENT}|{AMOUNT})",
     "integer": INTEGER,
+    "many": rf"(?:{INTEGER}|\?)",
     "term": TERM,
     "time": TERM_AFTER,
     "per": PER,

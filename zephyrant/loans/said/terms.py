@@ -44,7 +44,7 @@ def _payment(found: Found) -> Iterable[Fact]:
 
 def _payments(found: Found) -> Iterable[Fact]:
     """So many payments, with how often and how much each where that is said."""
-    yield found.fact("count", found["integer"])
+    yield found.fact("count", found["many"])
     if found["amount"]:
         yield found.fact("payment", found["amount"])
     if often := found["per"] or found["often"]:
@@ -118,11 +118,11 @@ _PAID: Final = (
     phrase(r"(?:at )?{amount} ?{per}", _payment),
     phrase(r"{income}", _is("income", "income")),
     phrase(
-        rf"(?:(?:re)?paid )?(?:by |in |out in |over |with )?{{integer}}(?: {{often}})? {PAYMENTS}"
-        r"(?: (?:of|at))?(?: {amount}(?: ?{per})?)?",
+        rf"(?:(?:re)?paid )?(?:by |in |out in |over |with )?{{many}}(?: {{often}})? {PAYMENTS}"
+        r"(?: {often_})?(?: (?:of|at))?(?: {amount}(?: ?{per})?)?",
         _payments,
     ),
-    phrase(r"(?:by )?{integer} ?(?:x|×|times) ?{amount}(?: ?{per})?", _payments),
+    phrase(r"(?:by )?{many} ?(?:x|×|times) ?{amount}(?: ?{per})?", _payments),
     phrase(r"{amount}(?: ?{per})? repays {amount_}(?: in {integer})?", _repays),
     phrase(r"(?:with )?(?:nothing paid out|nothing paid|no regular payments) over {time}", _unpaid),
     phrase(r"no (?:other |regular )?payments", _fixed("none", "0")),

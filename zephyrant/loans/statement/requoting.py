@@ -14,7 +14,7 @@ from ..numbers.decimals import precise
 from ..numbers.ratios import as_decimal
 from ..quotes.conversion import footings, periodic_rate, quoted_percent
 from ..quotes.styles import CONVENTIONS, Quoted, Style, YearDays
-from ..wording.marks import MARKS, Number, Percent, Sentence
+from ..wording.marks import MARKS, Percent, Sentence
 from .reading import readings, style_of
 from .statement import Statement
 
@@ -71,11 +71,11 @@ def _told(style: Style, percent: Decimal, rate: Fraction) -> Sentence:
     with precise():
         rates = footings(as_decimal(rate), frequencies.a_year(style.every))
     return Sentence(
-        "{percent} {quoted} = {periodic} a {often} payment = {effective} a year, effective",
+        "{percent} {quoted} = {periodic} a {payment} = {effective} a year, effective",
         percent=Percent(percent, _PLACES, 2),
         quoted=style.in_words(),
         periodic=Percent(rates.periodic),
-        often=frequencies.period(style.every).often,
+        payment=frequencies.period(style.every).payment,
         effective=Percent(rates.effective),
     )
 
@@ -128,9 +128,8 @@ def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
 
     def way(keeps: Literal["term", "count"], payments: int) -> Way:
         says = Sentence(
-            "{count} {often} payments = {term}",
-            count=Number(payments),
-            often=frequencies.period(every).often,
+            "{payments} = {term}",
+            payments=frequencies.period(every).payments(marks.write(str(payments))),
             term=frequencies.term(payments, every),
         ).say(marks)
         stated = after.model_copy(update={"count": marks.write(str(payments))})

@@ -49,18 +49,15 @@ def read_count(typed: str, marks: Marks, every: frequencies.Frequency) -> Readin
         if number is not None:
             return reading_of(number, lambda value: marks.number(value, PLACES))
         total = _term_in_payments(text, marks, frequencies.a_year(every))
-        spoken = frequencies.period(every).often
+        period = frequencies.period(every)
         if total.denominator != 1:
             shown = marks.number(Decimal(total.numerator) / total.denominator, 2)
             raise Unreadable(
-                f"{quote_typed(typed)} is {shown} {spoken} payments: a whole number is needed."
+                f"{quote_typed(typed)} is {period.payments(shown)}: a whole number is needed."
             )
         count = str(total.numerator)
         shown = marks.write(count)
-        payments = "payment" if count == "1" else "payments"
-        return Reading(
-            value=count, text=shown, note=f"{typed.strip()} = {shown} {spoken} {payments}."
-        )
+        return Reading(value=count, text=shown, note=f"{typed.strip()} = {period.payments(shown)}.")
 
     return read_typed(typed, "a number of payments", "60, 5 years or 5y6m", reader)
 

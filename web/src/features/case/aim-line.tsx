@@ -1,6 +1,5 @@
 import type { ReactNode } from "react";
 import type { Figure, ResultWord, Statement } from "../../api/types";
-import { focusSoon } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { filled } from "../../hooks/words";
 import { Button } from "../../ui/button";
@@ -23,21 +22,7 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
   const { results } = useDesk().words;
   const movable = figures.filter((each) => each.may_move);
   const { aim } = statement;
-  if (!aim)
-    return (
-      <p className="mt-1 text-[0.95rem] text-soft">
-        <Button
-          look="dotted"
-          onClick={() => {
-            const by = movable[0]?.path ?? "principal";
-            onChange({ aim: { figure: "total_interest", is: "", by } });
-            focusSoon("[data-figure='aim.is']");
-          }}
-        >
-          Aim at a result
-        </Button>
-      </p>
-    );
+  if (!aim) return null;
   const [aimedAt = "", at = ""] = aim.figure.split("@");
   const moves = movable.find((each) => each.path === aim.by);
   const result = results.find((each) => each.name === aimedAt);

@@ -1,6 +1,5 @@
 import { useState } from "react";
 import type { Statement } from "../../api/types";
-import { focusSoon } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -25,24 +24,18 @@ interface Props {
   /** How the payment was understood. */
   note: string | null | undefined;
   onType: (name: string, text: string) => void;
+  onDone: () => void;
 }
 
 /** The payment from an income: what of it can be carried. */
-export function CapacityLine({ statement, note, onType }: Props) {
+export function CapacityLine({ statement, note, onType, onDone }: Props) {
   const { income_each: each } = useDesk().words.choices;
-  const [capacity, setCapacity] = useState<Capacity | null>(null);
-  if (!capacity)
-    return (
-      <Button
-        look="dotted"
-        onClick={() => {
-          setCapacity({ share: "", income: "", outgoings: "", per: each[0]?.value ?? "" });
-          focusSoon("#capacity-income");
-        }}
-      >
-        Payment from an income
-      </Button>
-    );
+  const [capacity, setCapacity] = useState<Capacity>({
+    share: "",
+    income: "",
+    outgoings: "",
+    per: each[0]?.value ?? "",
+  });
   const change = (changed: Partial<Capacity>) => {
     const next = { ...capacity, ...changed };
     setCapacity(next);
@@ -58,6 +51,7 @@ export function CapacityLine({ statement, note, onType }: Props) {
       <Field
         label="Income"
         id="capacity-income"
+        autoFocus
         value={capacity.income}
         placeholder="5,400"
         maxLength={40}
@@ -87,7 +81,7 @@ export function CapacityLine({ statement, note, onType }: Props) {
         className={`${look} w-24`}
         onType={(outgoings) => change({ outgoings })}
       />
-      <Button look="link" onClick={() => setCapacity(null)}>
+      <Button look="link" onClick={onDone}>
         Done
       </Button>
       {capacity.income.trim() && note && (

@@ -1,5 +1,5 @@
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
+import { filled, speakerOf, within } from "../../hooks/words";
 import { OneOf } from "../../ui/choice";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { isTimed, periodOf, quoteWords } from "../../ui/quoting";
@@ -28,7 +28,11 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
         </>
       );
     case "advance":
-      return <>we lend {amount} more</>;
+      return (
+        <>
+          {within(speakerOf(statement.we, words))} {amount} more
+        </>
+      );
     case "payment":
       return <>the payment is {amount}</>;
     case "pay":
@@ -58,8 +62,7 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
     case "step":
       return (
         <>
-          the payment grows by {amount} {unit} every {figure(`clauses.${number}.every`)}{" "}
-          {periodOf(statement.every, words).often} payments
+          the payment grows by {amount} {unit} every {figure(`clauses.${number}.every`)} payments
         </>
       );
     case "fee":

@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { Choice, OneOf } from "../../ui/choice";
 import { Deed } from "./clause-deed";
 import { Where, WINTER } from "./clause-place";
+import { SayClauses } from "./say-clauses";
 
 export type Clause = Statement["clauses"][number];
 
@@ -87,11 +88,17 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
           ))}
         </ol>
       )}
-      <div className="mt-1 text-[0.95rem]">
+      <div className="mt-1.5 flex flex-wrap items-baseline gap-x-2 gap-y-1 text-[0.95rem] text-soft">
+        {clauses.length > 0 ? "and" : "Except that"}
+        <SayClauses
+          statement={statement}
+          onClauses={(said) => onChange({ clauses: [...clauses, ...said] })}
+        />
+        or
         <Choice
           name="Add a clause"
           value=""
-          shown={place ? `Add a clause at ${place}` : "Add a clause: except that …"}
+          shown={place ? `choose one at ${place}` : "choose a clause"}
           options={[
             ...words.verbs.map(({ name, label }) => ({ value: name, label })),
             ...(statement.start

@@ -1,5 +1,4 @@
 import type { Statement } from "../../api/types";
-import { focusSoon } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { OneOf } from "../../ui/choice";
@@ -12,30 +11,10 @@ interface Props {
   onUndated: () => void;
 }
 
-function firstOfNextMonth(): string {
-  const now = new Date();
-  const first = new Date(now.getFullYear(), now.getMonth() + 1, 1);
-  return `${first.getFullYear()}-${String(first.getMonth() + 1).padStart(2, "0")}-01`;
-}
-
 /** Whether a loan is on the calendar, and how its days are counted. */
 export function DatesLine({ statement, dated, onChange, onUndated }: Props) {
   const { choices } = useDesk().words;
-  if (!dated)
-    return (
-      <p className="mt-1 text-[0.95rem] text-soft">
-        Without dates.{" "}
-        <Button
-          look="dotted"
-          onClick={() => {
-            onChange({ start: firstOfNextMonth() });
-            focusSoon("[data-figure=start]");
-          }}
-        >
-          Give it dates
-        </Button>
-      </p>
-    );
+  if (!dated) return null;
   return (
     <p className="mt-1 text-[0.95rem] text-soft">
       {!statement.start && "Until the day it is lent on is stated, it is worked without dates. "}

@@ -52,3 +52,9 @@ export function asked(statement: Statement, words: Words): EntryName | null {
     ) ?? null
   );
 }
+
+/** Whether nothing of a loan is stated yet. */
+export function isBlank(statement: Statement): boolean {
+  const { principal, price, percent, count, clauses } = statement;
+  return [principal, price, percent, count].every((text) => !text.trim()) && clauses.length === 0;
+}

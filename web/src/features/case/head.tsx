@@ -1,4 +1,3 @@
-import { useEffect, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import type { CaseOpened } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
@@ -27,10 +26,6 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
   const { content, keeping, change, flush } = onPage;
   const copy = useCopyCase();
   const navigate = useNavigate();
-  const nameField = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    if (!opened.statement.name) nameField.current?.focus();
-  }, [opened]);
   // What stands here is saved first, so that what is taken out is what is seen.
   const taking = useTaking(flush);
   const takeOut = (what: string, path: string) => () =>
@@ -41,7 +36,6 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h1 className="min-w-0 grow">
           <Field
-            ref={nameField}
             look="bare"
             name="Name of the case"
             placeholder="Name this case"

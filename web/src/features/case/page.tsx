@@ -12,11 +12,12 @@ import { useSettled } from "../../hooks/use-settled";
 import { CannotOpen } from "../../ui/cannot-open";
 import { counted } from "../../ui/numbers";
 import { Page } from "../../ui/page";
+import { SayLine } from "../../ui/say-line";
 import { StillWorking } from "../../ui/still-working";
 import { Wrong } from "../../ui/wrong";
 import { AnswerPanel } from "./answer";
 import { Conflict } from "./conflict";
-import { withText } from "./entries";
+import { isBlank, withText } from "./entries";
 import { CaseHead } from "./head";
 import { LoanLine } from "./line";
 import { Asking } from "./moments";
@@ -83,6 +84,14 @@ function Opened({ opened }: { opened: CaseOpened }) {
             onPage.goOnFrom(keeping.kept);
           }}
           onMineAsNew={() => mineAsNew.mutate()}
+        />
+      )}
+      {isBlank(statement) && (
+        <SayLine
+          autoFocus
+          currency={statement.currency}
+          className="mt-4 max-w-3xl"
+          onSaid={(said) => change({ ...said, name: statement.name || said.name })}
         />
       )}
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">

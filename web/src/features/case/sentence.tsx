@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
+import { filled, speakerOf, within } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
 import { CurrencyChoice } from "../../ui/currency";
 import { QuoteChoice } from "../../ui/quote-choice";
@@ -16,46 +16,73 @@ interface Props {
   dated: boolean;
   /** What is lent of a price, where that is known. */
   lent: string;
+  /** Whether it is known that nothing is paid regularly. */
+  unpaid: boolean;
   onChange: (change: Partial<Statement>) => void;
   /** A change that can be meant in two ways. */
   onAsk: (change: Change) => void;
 }
 
 /** The loan as one reads it aloud. */
-export function Sentence({ statement, figure, dated, lent, onChange, onAsk }: Props) {
+export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onAsk }: Props) {
   const { words } = useDesk();
   const { noun, often } = periodOf(statement.every, words);
+  const speaker = speakerOf(statement.we, words);
+  const isDeal = statement.count.trim() === "0";
+  const isPaid = !isDeal && !unpaid;
+  const isTwoWords = often.includes(" ");
   return (
     <div className="font-serif text-[1.35rem] leading-[2.55rem]">
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
       {dated && <>on {figure("start")} </>}
-      at {figure("percent")} %{" "}
+      at <span className="whitespace-nowrap">{figure("percent")} %</span>{" "}
       <QuoteChoice quote={statement} onChoose={(quoting) => onAsk({ requote: quoting })} />
       {isTimed(statement, words) && <> {figure("over")}</>}
-      {quoteWords(statement, words).after}, repaid by {figure("count")}{" "}
-      <Choice
-        name="Paid"
-        value={String(statement.every)}
-        shown={often}
-        options={everyOptions(statement.every, words)}
-        onChoose={(value) => onAsk({ repace: everyChosen(value) })}
-      />{" "}
-      payments of {figure("payment")} at the{" "}
-      <OneOf
-        name="Paid at the"
-        value={statement.timing}
-        options={words.choices.timing}
-        fill={(said) => filled(said, { noun })}
-        onChoose={(timing) => onChange({ timing })}
-      />{" "}
-      of each {noun}
-      {dated && <> from {figure("first_payment")}</>}, with {figure("balance")} still owed at the
-      end{statement.clauses.length > 0 ? ", except that" : "."}
+      {quoteWords(statement, words).after}, {isPaid ? speaker.repaid : speaker.without}{" "}
+      {figure("count")} {isPaid && isTwoWords && "payments "}
+      <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />
+      {unpaid && !isDeal && <> ({figure("payment")} each)</>}
+      {isPaid && (
+        <>
+          {" "}
+          {isTwoWords ? "of" : "payments of"} {figure("payment")} at the{" "}
+          <OneOf
+            name="Paid at the"
+            value={statement.timing}
+            options={words.choices.timing}
+            fill={(said) => filled(said, { noun })}
+            onChoose={(timing) => onChange({ timing })}
+          />{" "}
+          of each {noun}
+          {dated && <> from {figure("first_payment")}</>}
+        </>
+      )}
+      , with {figure("balance")} {speaker.there} at the end
+      {statement.clauses.length > 0 ? ", except that" : "."}
     </div>
   );
 }
 
-/** What is lent: an amount, or the rest of a price. */
+/** How often it is paid: "monthly", or the periods themselves: "months". */
+function Often({
+  statement,
+  isNoun,
+  onAsk,
+}: Pick<Props, "statement" | "onAsk"> & { isNoun: boolean }) {
+  const { words } = useDesk();
+  const { noun, often } = periodOf(statement.every, words);
+  return (
+    <Choice
+      name="Paid"
+      value={String(statement.every)}
+      shown={isNoun ? `${noun}s` : often}
+      options={everyOptions(statement.every, words)}
+      onChoose={(value) => onAsk({ repace: everyChosen(value) })}
+    />
+  );
+}
+
+/** Who speaks, and what is lent: an amount, or the rest of a price. */
 function Lent({
   statement,
   figure,
@@ -63,16 +90,26 @@ function Lent({
   onChange,
 }: Pick<Props, "statement" | "figure" | "lent" | "onChange">) {
   const { words } = useDesk();
+  const speaker = speakerOf(statement.we, words);
   const currency = (
     <CurrencyChoice
       currency={statement.currency}
       onChoose={(chosen) => onChange({ currency: chosen })}
     />
   );
+  const speaks = (
+    <Choice
+      name="Who speaks"
+      value={speaker.name}
+      shown={statement.is_purchase ? within(speaker) : speaker.label}
+      options={words.choices.we.map(({ name, label }) => ({ value: name, label }))}
+      onChoose={(we) => onChange({ we: we as Statement["we"] })}
+    />
+  );
   if (!statement.is_purchase)
     return (
       <>
-        We lend {figure("principal")} {currency}
+        {speaks} {figure("principal")} {currency}
       </>
     );
   return (
@@ -85,7 +122,7 @@ function Lent({
         fill={(said) => filled(said, { currency: statement.currency })}
         onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
       />{" "}
-      is paid at once; we lend the rest
+      is paid at once; {speaks} the rest
       {lent && (
         <>
           , <b className="font-sans">{lent}</b>,

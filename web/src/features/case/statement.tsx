@@ -1,9 +1,8 @@
 import { useState } from "react";
 import { useDesk } from "../../hooks/use-desk";
-import { focusSoon } from "../../hooks/focus";
-import { Button } from "../../ui/button";
 import { Figure } from "../../ui/figure";
 import { Wrong } from "../../ui/wrong";
+import { AddRow } from "./add-row";
 import { AimLine } from "./aim-line";
 import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
@@ -30,6 +29,11 @@ export function StatementOfTerms({ onPage, place }: Props) {
   // A day that is being typed anew is no loan without dates.
   const [dated, setDated] = useState(statement.start !== "");
   if (statement.start && !dated) setDated(true);
+  const [fromIncome, setFromIncome] = useState(false);
+  // While one types there the payment keeps its place.
+  const [unpaid, setUnpaid] = useState(false);
+  const isNothing = Number(worked?.readings.payment?.value ?? 1) === 0;
+  if (focus !== "payment" && current && unpaid !== isNothing) setUnpaid(isNothing);
   const now = current ? worked : undefined;
   const errors = now?.errors ?? [];
   // What is wrong in the field one is in stands under it; the rest is listed below the sentence.
@@ -55,15 +59,6 @@ export function StatementOfTerms({ onPage, place }: Props) {
     />
   );
   const lent = worked?.readings.principal?.text ?? "";
-  const byPurchase = () => {
-    const stated = statement.principal.trim();
-    change(
-      statement.is_purchase
-        ? { is_purchase: false, principal: lent, price: "", down: "" }
-        : { is_purchase: true, price: stated, down: "0", principal: "" },
-    );
-    focusSoon(`[data-figure=${statement.is_purchase ? "principal" : "price"}]`);
-  };
   return (
     <section aria-label="Statement of terms">
       <Sentence
@@ -71,6 +66,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
         figure={figure}
         dated={dated}
         lent={current && !statement.aim?.by.startsWith("purchase") ? lent : ""}
+        unpaid={unpaid}
         onChange={change}
         onAsk={setAsk}
       />
@@ -99,19 +95,29 @@ export function StatementOfTerms({ onPage, place }: Props) {
         onChange={change}
         onUndated={() => setDated(false)}
       />
-      <p className="mt-1 text-[0.95rem] text-soft">
-        <Button look="dotted" onClick={byPurchase}>
-          {statement.is_purchase ? "State the amount lent instead" : "Say what is bought"}
-        </Button>
-        <span aria-hidden> · </span>
-        <CapacityLine statement={statement} note={now?.readings.payment?.note} onType={type} />
-      </p>
+      {fromIncome && (
+        <CapacityLine
+          statement={statement}
+          note={now?.readings.payment?.note}
+          onType={type}
+          onDone={() => setFromIncome(false)}
+        />
+      )}
       <AimLine
         statement={statement}
         figures={worked?.figures ?? []}
         figure={figure}
         onChange={change}
         place={place}
+      />
+      <AddRow
+        statement={statement}
+        lent={lent}
+        dated={dated}
+        fromIncome={fromIncome}
+        movable={worked?.figures.find((each) => each.may_move)?.path ?? "principal"}
+        onChange={change}
+        onIncome={() => setFromIncome(true)}
       />
       {listed.map((error) => (
         <div key={error.field + error.message} id={`wrong-${error.field}`}>

@@ -2,6 +2,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { lookOf, useCases, useDeleteCase, useUndeleteCase, type Sort } from "../../api/cases";
 import type { CaseListed } from "../../api/types";
+import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { UNNAMED, useStartCase } from "../../hooks/use-opened";
@@ -13,6 +14,7 @@ import { later } from "../../ui/later";
 import { Menu } from "../../ui/menu";
 import { counted } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
+import { SAY_LINE, SayLine } from "../../ui/say-line";
 import { Wrong } from "../../ui/wrong";
 import { CaseList } from "./list";
 import { OpenDocument } from "./open-document";
@@ -56,7 +58,13 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
   // Once opened it keeps what was typed in it.
   const [flows, setFlows] = useState<boolean>();
   const find = useRef<HTMLInputElement>(null);
-  const keys = useMemo(() => [{ key: "f", run: () => find.current?.focus() }], []);
+  const keys = useMemo(
+    () => [
+      { key: "f", run: () => find.current?.focus() },
+      { key: "i", run: () => focusOn(SAY_LINE) },
+    ],
+    [],
+  );
   useKeys(keys);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = list;
   const more = useCallback(() => void fetchNextPage(), [fetchNextPage]);
@@ -68,10 +76,15 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         <OpenDocument />
         <Button onClick={() => setFlows(true)}>Flows</Button>
         {flows !== undefined && <FlowsSheet open={flows} onOpen={setFlows} />}
-        <Button look="main" onClick={() => start.mutate()}>
+        <Button look="main" onClick={() => start.mutate(undefined)}>
           New case
         </Button>
       </div>
+      <SayLine
+        currency="EUR"
+        className="mt-4 max-w-3xl"
+        onSaid={(statement) => start.mutate(statement)}
+      />
       <div className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm text-soft">
         <Field
           ref={find}

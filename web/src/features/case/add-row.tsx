@@ -1,0 +1,65 @@
+import type { Statement } from "../../api/types";
+import { focusSoon } from "../../hooks/focus";
+import { Button } from "../../ui/button";
+
+interface Props {
+  statement: Statement;
+  /** What is lent of a price, where that is known. */
+  lent: string;
+  /** Whether days are stated, or about to be. */
+  dated: boolean;
+  /** Whether the payment is being worked from an income. */
+  fromIncome: boolean;
+  /** The first figure that an aim may move. */
+  movable: string;
+  onChange: (change: Partial<Statement>) => void;
+  onIncome: () => void;
+}
+
+function firstOfNextMonth(): string {
+  const now = new Date();
+  const first = new Date(now.getFullYear(), now.getMonth() + 1, 1);
+  return `${first.getFullYear()}-${String(first.getMonth() + 1).padStart(2, "0")}-01`;
+}
+
+/** What may be added to the statement, in one quiet row; what stands there already is not offered. */
+export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, onIncome }: Props) {
+  const byPrice = () => {
+    const stated = statement.principal.trim();
+    onChange(
+      statement.is_purchase
+        ? { is_purchase: false, principal: lent, price: "", down: "" }
+        : { is_purchase: true, price: stated, down: "0", principal: "" },
+    );
+    focusSoon(`[data-figure=${statement.is_purchase ? "principal" : "price"}]`);
+  };
+  const withDates = () => {
+    onChange({ start: firstOfNextMonth() });
+    focusSoon("[data-figure=start]");
+  };
+  const withAim = () => {
+    onChange({ aim: { figure: "total_interest", is: "", by: movable } });
+    focusSoon("[data-figure='aim.is']");
+  };
+  const offered = [
+    !dated && (["Dates", withDates] as const),
+    [statement.is_purchase ? "Amount lent, no price" : "Price and down payment", byPrice] as const,
+    !fromIncome && (["Payment from an income", onIncome] as const),
+    !statement.aim && (["Aim at a result", withAim] as const),
+  ].filter((each) => each !== false);
+  return (
+    <p className="mt-2 flex flex-wrap gap-x-4 text-sm text-soft">
+      May be added:
+      {offered.map(([label, add]) => (
+        <Button
+          key={label}
+          look="quiet"
+          className="underline-offset-4 hover:underline"
+          onClick={add}
+        >
+          {label}
+        </Button>
+      ))}
+    </p>
+  );
+}

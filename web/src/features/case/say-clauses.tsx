@@ -1,0 +1,60 @@
+import { useState } from "react";
+import { useSayClauses } from "../../api/said";
+import type { Statement } from "../../api/types";
+import { Field } from "../../ui/field";
+import { inOneLine } from "../../ui/say-line";
+import { Wrong } from "../../ui/wrong";
+import type { Clause } from "./clauses";
+
+interface Props {
+  statement: Statement;
+  onClauses: (clauses: Clause[]) => void;
+}
+
+/** Clauses typed as one says them; Enter adds them. What is not understood stays in the field. */
+export function SayClauses({ statement, onClauses }: Props) {
+  const [text, setText] = useState("");
+  const say = useSayClauses((read) => {
+    if (read.clauses.length > 0) onClauses(read.clauses);
+    setText(read.errors.map(({ begin, end }) => text.slice(begin, end)).join("; "));
+  });
+  const { data } = say;
+  return (
+    <>
+      <Field
+        name="Say a clause"
+        placeholder="at 12 repay 4,500"
+        value={text}
+        autoComplete="off"
+        spellCheck={false}
+        leaves
+        className="w-72 max-w-full"
+        onType={setText}
+        onEnter={() => {
+          if (text.trim()) say.mutate({ statement, text });
+        }}
+        onPaste={(event) => {
+          const pasted = event.clipboardData.getData("text");
+          if (!/[\r\n]/.test(pasted)) return;
+          event.preventDefault();
+          setText((now) => `${now}${inOneLine(pasted)}`);
+        }}
+      />
+      {(say.error ?? data) && (
+        <div role="status" className="w-full">
+          <Wrong className="">{say.error?.message}</Wrong>
+          {data?.errors.map((error) => (
+            <p key={error.begin} className="text-wrong">
+              {error.message}
+            </p>
+          ))}
+          {data && data.guesses.length > 0 && (
+            <p className="text-soft">
+              Guessed: {data.guesses.map((guess) => `“${guess.text}” ${guess.says}`).join(" · ")}
+            </p>
+          )}
+        </div>
+      )}
+    </>
+  );
+}

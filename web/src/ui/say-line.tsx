@@ -1,0 +1,124 @@
+import { useId, useMemo, useState, type ReactNode } from "react";
+import { askLine, useSaidLine } from "../api/said";
+import type { SaidLoan, Statement } from "../api/types";
+import { useNewest } from "../hooks/use-newest";
+import { Field } from "./field";
+import { Wrong } from "./wrong";
+
+/** Where the cursor goes to say a loan. */
+export const SAY_LINE = "#say-line";
+
+/** Lines that are pasted stand behind each other, parted as the reader of lines parts them. */
+export const inOneLine = (text: string): string => text.trim().replace(/\s*[\r\n]+\s*/g, "; ");
+
+interface Props {
+  currency: string;
+  /** What was said, as a statement. */
+  onSaid: (statement: Statement) => void;
+  autoFocus?: boolean;
+  className?: string;
+}
+
+/** A loan typed as one says it, with how it is read while it is typed; Enter takes it. */
+export function SayLine({ currency, onSaid, autoFocus = false, className = "" }: Props) {
+  const [line, setLine] = useState("");
+  const [failed, setFailed] = useState<Error | null>(null);
+  const about = useId();
+  const question = useMemo(() => ({ line, currency }), [line, currency]);
+  const { found, current } = useNewest(question, useSaidLine);
+  const said = line.trim() ? found.data : undefined;
+  const take = async () => {
+    if (!line.trim()) return;
+    setFailed(null);
+    try {
+      const read = current && found.data ? found.data : await askLine(question);
+      if (read.statement) onSaid(read.statement);
+    } catch (error) {
+      setFailed(error as Error);
+    }
+  };
+  return (
+    <div className={className}>
+      <Field
+        id={SAY_LINE.slice(1)}
+        look="large"
+        name="Say a loan"
+        placeholder="Say a loan: 43,700 at 5.4 % over 4 years"
+        value={line}
+        autoFocus={autoFocus}
+        autoComplete="off"
+        spellCheck={false}
+        aria-describedby={about}
+        leaves
+        className="w-full text-lg"
+        onType={setLine}
+        onEnter={() => void take()}
+        onPaste={(event) => {
+          const pasted = event.clipboardData.getData("text");
+          if (!/[\r\n]/.test(pasted)) return;
+          event.preventDefault();
+          setLine((now) => `${now}${inOneLine(pasted)}`);
+        }}
+      />
+      <div id={about} aria-live="polite" className="mt-1.5 min-h-[3.2em] px-1 text-[0.95rem]">
+        <Wrong className="">{(failed ?? found.error)?.message}</Wrong>
+        {said ? <AsRead line={line} said={said} /> : <HowToSay />}
+      </div>
+    </div>
+  );
+}
+
+function HowToSay() {
+  return (
+    <p className="text-soft">
+      In any order: the amount, the rate, the term, the payment, what is left. What is missing is
+      found: “196k, 11 years, pays 1,990, rate?”
+    </p>
+  );
+}
+
+/** How a line is read: its sentence, the guesses, and the answer; or what is wrong and where. */
+function AsRead({ line, said }: { line: string; said: SaidLoan }) {
+  const { found } = said;
+  return (
+    <>
+      {said.errors.map((error) => (
+        <p key={`${error.begin} ${error.message}`} className="text-wrong">
+          {error.message} {at(line, error.begin, error.end)}
+        </p>
+      ))}
+      {said.missing.length > 0 && (
+        <p>Still to be stated, all but one: {said.missing.join(", ")}. Enter opens it as a case.</p>
+      )}
+      {said.sentence && <p className="font-serif">{said.sentence}</p>}
+      {found && (
+        <p>
+          {found.reason ?? (
+            <>
+              {found.asks} <b>{found.value}</b> {found.unit}
+            </>
+          )}
+          <span className="text-soft"> · Enter opens it as a case</span>
+        </p>
+      )}
+      {said.guesses.length > 0 && (
+        <p className="text-soft">
+          Guessed:{" "}
+          {said.guesses.map(({ text, says }) => (text ? `“${text}” ${says}` : says)).join(" · ")}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The part of a line that something is said of, unless it is all of it. */
+function at(line: string, begin: number, end: number): ReactNode {
+  if (end - begin >= line.length) return null;
+  return (
+    <span className="text-soft">
+      {line.slice(Math.max(0, begin - 24), begin)}
+      <u className="decoration-wrong decoration-2">{line.slice(begin, end)}</u>
+      {line.slice(end, end + 24)}
+    </span>
+  );
+}
