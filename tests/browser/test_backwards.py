@@ -91,7 +91,7 @@ class Backwards(BrowserTest):
         page.get_by_label("Owed at").fill("0")
         expect(page.get_by_role("table", name="What is owed")).to_contain_text(f"{lent:,.2f}")
         with page.expect_download() as taken:
-            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("button", name="Export").click()
             page.get_by_role("menuitem", name="Schedule with live arithmetic").click()
         self.assertEqual(taken.value.suggested_filename, "boat-shed-skerrow-sound-schedule.xlsx")
 
@@ -292,7 +292,7 @@ class SideBySide(BrowserTest):
         page.get_by_role("button", name=re.compile("take off.*With a balloon")).click()
         expect(table.get_by_role("columnheader")).to_have_count(3)
         with page.expect_download() as taken:
-            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("button", name="Export").click()
             page.get_by_role("menuitem", name="Workbook (XLSX)").click()
         name = "cider-press-orrin-daughters-side-by-side.xlsx"
         self.assertEqual(taken.value.suggested_filename, name)

@@ -218,7 +218,7 @@ class TheList(BrowserTest):
         page = self.page
         with page.expect_download() as download:
             page.get_by_role("button", name="What to do with Cider press").click()
-            page.get_by_role("menuitem", name="Take out as a document").click()
+            page.get_by_role("menuitem", name="Export as a document").click()
         self.assertEqual(download.value.suggested_filename, "cider-press-orrin-daughters.json")
         taken = download.value.path().read_bytes()
         page.get_by_label("Loan document to open").set_input_files(

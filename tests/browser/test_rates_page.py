@@ -111,7 +111,7 @@ class RatesPage(BrowserTest):
         page.reload()
         expect(ranked.nth(1)).to_contain_text("Reed")
         with page.expect_download() as taken:
-            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("button", name="Export").click()
             page.get_by_role("menuitem", name="As CSV").click()
         self.assertEqual(taken.value.suggested_filename, "loom-offers.csv")
         page.get_by_role("link", name="All lists").click()

@@ -159,7 +159,7 @@ class Asked(BrowserTest):
 class TakenOut(BrowserTest):
     def taken(self, label: str) -> tuple[str, bytes]:
         page = self.page
-        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("button", name="Export").click()
         with page.expect_download() as download:
             page.get_by_role("menuitem", name=label).click()
         return download.value.suggested_filename, Path(download.value.path()).read_bytes()
@@ -167,7 +167,7 @@ class TakenOut(BrowserTest):
     def test_each_file_opened_and_read(self) -> None:
         self.open("Cider press")
         self.figure("Rate").fill("6.10")
-        # What was just typed is saved before it is taken out: 933.34 by the formula.
+        # What was just typed is saved before it is exported: 933.34 by the formula.
         self.answers("933.34")
         name, content = self.taken("Schedule (CSV)")
         self.assertEqual(name, "cider-press-orrin-daughters-schedule.csv")
@@ -187,7 +187,7 @@ class TakenOut(BrowserTest):
         page = self.page
         self.open("Cider press")
         page.route("**/statement?making=*", lambda route: None)
-        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("button", name="Export").click()
         page.get_by_role("menuitem", name="Statement to file (PDF)").click()
         expect(page.get_by_text("Making the statement … You can go on meanwhile.")).to_be_visible()
         self.accessible()
@@ -197,7 +197,7 @@ class TakenOut(BrowserTest):
         page.unroute("**/statement?making=*")
         refusal = {"errors": [{"field": "count", "message": "36,500 payments take too long."}]}
         page.route("**/statement?making=*", lambda route: route.fulfill(status=422, json=refusal))
-        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("button", name="Export").click()
         page.get_by_role("menuitem", name="Statement to file (PDF)").click()
         expect(page.get_by_role("alert")).to_have_text("36,500 payments take too long.")
         self.answers("938.82")
@@ -206,7 +206,7 @@ class TakenOut(BrowserTest):
         page = self.open("Cider press")
         _, content = self.taken("Schedule (CSV)")
         text = content.decode("utf-8-sig").replace("248.42", "248.52")
-        page.get_by_role("button", name="Take out").click()
+        page.get_by_role("button", name="Export").click()
         page.get_by_role("menuitem", name="Hold theirs against ours").click()
         page.get_by_label("Their schedule").fill(text)
         page.get_by_role("button", name="Compare").click()

@@ -109,7 +109,7 @@ class Tables(BrowserTest):
         expect(rows.get_by_role("row")).to_have_count(2)
         expect(rows).to_contain_text("Rafts")
         with page.expect_download() as taken:
-            page.get_by_role("button", name="Take out").click()
+            page.get_by_role("button", name="Export").click()
             page.get_by_role("menuitem", name="Workbook (XLSX)").click()
         self.assertEqual(taken.value.suggested_filename, "pasted-solved.xlsx")
         rows.get_by_role("button", name=re.compile("row 4 as a case")).click()

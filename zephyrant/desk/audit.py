@@ -22,7 +22,7 @@ Kind = Literal[
     "signed out",
     "password changed",
     "shared",
-    "taken out",
+    "exported",
     "deleted",
 ]
 COLUMNS: Final = ("at", "who", "what", "about", "address", "request")

@@ -234,19 +234,28 @@ def _started(owner: User, prepared: _Prepared) -> Case:
     case = Case(owner=owner)
     _fill(case, prepared)
     case.save()
-    _add(case, owner, prepared, step=False)
+    _add(case, owner, prepared)
     return case
 
 
-def _add(case: Case, by: User, prepared: _Prepared, *, step: bool) -> None:
+def _add(
+    case: Case, by: User, prepared: _Prepared, *, step: bool = False, left: bool = False
+) -> None:
     revisions.add(case, by, prepared.worked, step=step)
-    trail.add(case, by, prepared.content.statement, prepared.worked, prepared.digest)
+    trail.add(case, by, prepared.content.statement, prepared.worked, prepared.digest, left=left)
 
 
 def save(
-    user: User, case_id: uuid.UUID, content: Content, version: int, *, step: bool = False
+    user: User,
+    case_id: uuid.UUID,
+    content: Content,
+    version: int,
+    *,
+    step: bool = False,
+    left: bool = False,
 ) -> Case:
-    """The case with other content; with `step` a revision of its own in any case.
+    """The case with other content; with `step` a revision of its own in any case. `left`: a field
+    was left on its answer.
 
     Raises `ChangedMeanwhileError` where `version` is not the last, `OnlyForReadingError` where the
     user may only read. Saving what is kept already changes nothing, from whatever version: whoever
@@ -265,13 +274,15 @@ def save(
             content.note,
             content.tags,
         ):
+            if left and prepared.digest:
+                case.trail.filter(digest=prepared.digest).update(left=True)
             return case
         if case.version != version:
             raise ChangedMeanwhileError(case)
         _fill(case, prepared)
         case.version += 1
         case.save()
-        _add(case, user, prepared, step=step)
+        _add(case, user, prepared, step=step, left=left)
         return case
 
 

@@ -124,6 +124,7 @@ class TrailPoint(models.Model):
     """An answer once found in a case, with the statement it was found for.
 
     `digest` is that of the document: an answer is listed once, however often one returns to it.
+    `left`: a field was left on it, so that it was no answer to half a figure.
     """
 
     case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="trail")
@@ -133,6 +134,7 @@ class TrailPoint(models.Model):
         settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
     )
     found_at = models.DateTimeField()
+    left = models.BooleanField(default=False)
     name = models.CharField(max_length=120, blank=True)
     statement = models.JSONField()
     document = models.JSONField()

@@ -66,20 +66,25 @@ def add(
     worked: Worked,
     digest: str | None,
     *,
+    left: bool = False,
     typing: bool = True,
 ) -> None:
     """The answer just found, where there is one that is not listed yet.
 
-    While `typing` it takes the place of one found a moment before.
+    While `typing` it takes the place of one found a moment before, unless a field was `left` on
+    that one.
     """
     if digest is None:
         return
-    if case.trail.filter(digest=digest).exists():
+    listed = case.trail.filter(digest=digest)
+    if listed.exists():
+        if left:
+            listed.update(left=True)
         return
     now = timezone.now()
     last = case.trail.first()
     soon = last is not None and now - last.found_at < TYPING
-    if typing and last and soon and not last.name and last.by_id == by.pk:
+    if typing and last and soon and not last.name and not last.left and last.by_id == by.pk:
         last.delete()
     TrailPoint.objects.create(
         case=case,
@@ -87,6 +92,7 @@ def add(
         digest=digest,
         by=by,
         found_at=now,
+        left=left,
         statement=statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
         document=worked.document,
         answer=kept(worked.answer),

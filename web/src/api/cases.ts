@@ -64,12 +64,15 @@ export function useCasesFound(q: string, enabled: boolean) {
 }
 
 /** A case to work on: what is on the page is newer than what was fetched. */
+export const getCase = (id: string): Promise<CaseOpened> =>
+  ask(client.GET("/api/v1/cases/{case_id}", path(id)));
+
 export const askCase = (id: string, before: () => Promise<unknown>, beside = "") =>
   queryOptions({
     queryKey: beside ? [...caseKey(id), beside] : caseKey(id),
     queryFn: async () => {
       await before();
-      return ask(client.GET("/api/v1/cases/{case_id}", path(id)));
+      return getCase(id);
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -79,11 +82,15 @@ export const useCase = (...asked: Parameters<typeof askCase>) => useQuery(askCas
 
 /** Saves a case from the version it started from. */
 export function sendCase(id: string) {
-  return (content: Content, version: number, leaving: boolean): Promise<CaseOpened> =>
+  return (
+    content: Content,
+    version: number,
+    { leaving, left }: { leaving: boolean; left: boolean },
+  ): Promise<CaseOpened> =>
     ask(
       client.PUT("/api/v1/cases/{case_id}", {
         ...path(id),
-        body: { ...content, version },
+        body: { ...content, version, left },
         keepalive: leaving,
       }),
     );

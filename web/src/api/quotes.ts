@@ -44,7 +44,7 @@ export function useQuoteList(id: string, before: () => Promise<unknown>) {
     queryKey: listKey(id),
     queryFn: async () => {
       await before();
-      return ask(client.GET("/api/v1/quote-lists/{list_id}", path(id)));
+      return getQuoteList(id);
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -53,7 +53,11 @@ export function useQuoteList(id: string, before: () => Promise<unknown>) {
 
 /** Saves a list from the version it started from. */
 export function sendQuoteList(id: string) {
-  return (content: QuoteList, version: number, leaving: boolean): Promise<QuoteListOpened> =>
+  return (
+    content: QuoteList,
+    version: number,
+    { leaving }: { leaving: boolean },
+  ): Promise<QuoteListOpened> =>
     ask(
       client.PUT("/api/v1/quote-lists/{list_id}", {
         ...path(id),
@@ -117,3 +121,6 @@ export function useQuoteListBin() {
     staleTime: 0,
   });
 }
+
+export const getQuoteList = (id: string): Promise<QuoteListOpened> =>
+  ask(client.GET("/api/v1/quote-lists/{list_id}", path(id)));

@@ -1,10 +1,12 @@
 import { Dialog } from "radix-ui";
+import { useFocusBack } from "../hooks/use-focus-back";
 import { useSingleKeys } from "../hooks/use-keys";
 import { Button } from "../ui/button";
 import { Check } from "../ui/field";
 
 const EVERYWHERE = [
   ["c", "the list of cases"],
+  ["i", "say a loan in a line, on the list or a blank case"],
   ["f", "find a case, on the list"],
   ["q", "rates: a quote on every footing"],
   ["g", "tables of loans"],
@@ -63,12 +65,16 @@ function Listed({ title, keys }: { title: string; keys: readonly (readonly [stri
 
 /** Every key there is, and whether single letters work. */
 export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const focusBack = useFocusBack();
   const [single, setSingle] = useSingleKeys();
   return (
     <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
       <Dialog.Portal>
-        <Dialog.Content className="fixed top-16 right-4 z-40 max-h-[80vh] w-[min(28rem,calc(100vw-2rem))] overflow-auto rounded-lg border border-rule bg-sheet p-5 shadow-xl">
-          <Dialog.Title className="font-serif text-xl font-semibold">Keys</Dialog.Title>
+        <Dialog.Content
+          {...focusBack}
+          className="fixed top-16 right-4 z-40 max-h-[80vh] w-[min(28rem,calc(100vw-2rem))] overflow-auto rounded-lg border border-rule bg-sheet p-5 shadow-xl"
+        >
+          <Dialog.Title className="font-serif text-xl font-semibold">Keyboard</Dialog.Title>
           <Dialog.Description className="text-soft">
             Letters work wherever nothing is being typed; Esc leaves a field.
           </Dialog.Description>

@@ -93,7 +93,7 @@ function Header() {
         <div className="ml-auto flex items-center gap-4 text-sm text-soft">
           <MarksChoice />
           <Button look="quiet" onClick={() => setKeysOpen(true)}>
-            Keys
+            Keyboard
           </Button>
           <Button look="quiet" onClick={toggleTheme}>
             {theme === "light" ? "Dark" : "Light"}

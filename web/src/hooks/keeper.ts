@@ -1,3 +1,4 @@
+import { Refused } from "../api/client";
 import { draftOf, dropDraft, type Draft } from "./draft";
 import { same } from "./same";
 
@@ -15,6 +16,12 @@ export type Keeping<C, K> =
   | { state: "reading" }
   | { state: "conflict"; kept: K; base: C };
 
+/** How a save is made: as the page is left, and after a field was left that had been typed in. */
+export interface How {
+  leaving: boolean;
+  left: boolean;
+}
+
 /** What is kept, by whom, and how it is sent. */
 export interface Keeper<C, K> {
   opened: K;
@@ -22,12 +29,14 @@ export interface Keeper<C, K> {
   mayEdit: boolean;
   contentOf: (opened: K) => C;
   /** Saves content that started from a version. */
-  send: (content: C, version: number, leaving: boolean) => Promise<K>;
+  send: (content: C, version: number, how: How) => Promise<K>;
+  /** Asks for what is kept now. */
+  ask: () => Promise<K>;
 }
 
 /** What waits in this browser and is not kept yet; where it is kept all the same nothing waits. */
 export function waitingFor<C, K extends Opened>(
-  keeper: Omit<Keeper<C, K>, "send">,
+  keeper: Omit<Keeper<C, K>, "send" | "ask">,
 ): Draft<C> | null {
   const { opened, username, mayEdit, contentOf } = keeper;
   const draft = mayEdit ? draftOf<C>(username, opened.id) : null;
@@ -39,6 +48,13 @@ export function waitingFor<C, K extends Opened>(
 }
 
 /** What to begin with: what is kept, or what waits in this browser and was not saved yet. */
-export function beginning<C, K extends Opened>(keeper: Omit<Keeper<C, K>, "send">): C {
+export function beginning<C, K extends Opened>(keeper: Omit<Keeper<C, K>, "send" | "ask">): C {
   return waitingFor(keeper)?.content ?? keeper.contentOf(keeper.opened);
+}
+
+/** Why a save is not made yet. */
+export function saying(error: unknown): string {
+  if (!(error instanceof Refused)) return "offline, will retry";
+  if (error.status === 401) return "you are signed out";
+  return error.status >= 500 ? "the server is in trouble, will retry" : error.message;
 }

@@ -1,26 +1,12 @@
 import { Refused } from "../api/client";
 import { draftOf, dropDraft, keepDraft } from "./draft";
-import { waitingFor, type Keeper, type Keeping, type Opened } from "./keeper";
+import { tellElsewhere } from "./elsewhere";
+import { saying, waitingFor, type Keeper, type Keeping, type Opened } from "./keeper";
+import { onTheWay } from "./on-the-way";
 import { same } from "./same";
 
 const PAUSE = 700;
 const RETRY = 4_000;
-
-/** Saves on their way, by what they are of: they outlive the page they were made on. */
-const onTheWay = new Map<string, Promise<void>>();
-
-/** Until nothing of it is on its way to the server any more. */
-export async function whenSaved(id: string): Promise<void> {
-  // A page that is being left begins its last save only after who waits for it has asked.
-  await Promise.resolve();
-  await onTheWay.get(id);
-}
-
-function saying(error: unknown): string {
-  if (!(error instanceof Refused)) return "offline, will retry";
-  if (error.status === 401) return "you are signed out";
-  return error.status >= 500 ? "the server is in trouble, will retry" : error.message;
-}
 
 /**
  * Keeps content saved: a moment after the last change, again and again while the server cannot be
@@ -38,6 +24,8 @@ export class Saving<C, K extends Opened> {
   private busy: Promise<void> | null = null;
   private stuck: boolean;
   private left = false;
+  /** A field was left: the next save says so. */
+  private leftField = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -105,6 +93,31 @@ export class Saving<C, K extends Opened> {
     return this.latest === this.saved ? this.version : null;
   };
 
+  /** A field was left that had been typed in: what stands is an answer to keep. */
+  readonly leaveField = (): void => {
+    if (!this.keeper.mayEdit) return;
+    this.leftField = true;
+    void this.flush();
+  };
+
+  /** What another window saved, where nothing waits here: it stands here from now on. */
+  readonly fromElsewhere = async (): Promise<C | null> => {
+    await this.busy;
+    if (this.stuck || this.latest !== this.saved) return null;
+    const stood = this.latest;
+    try {
+      const kept = await this.keeper.ask();
+      if (this.latest !== stood || kept.version <= this.version) return null;
+      this.version = kept.version;
+      this.latest = this.saved = this.keeper.contentOf(kept);
+      this.tell({ state: "saved", at: new Date(kept.changed_at) });
+      return this.latest;
+    } catch {
+      // Whoever saves here next hears of it then.
+      return null;
+    }
+  };
+
   private keep(): void {
     const { username, opened } = this.keeper;
     keepDraft(username, opened.id, { content: this.latest, version: this.version });
@@ -121,7 +134,7 @@ export class Saving<C, K extends Opened> {
   }
 
   private async save(leaving: boolean): Promise<void> {
-    if (this.busy || this.stuck || this.latest === this.saved) return;
+    if (this.busy || this.stuck || (this.latest === this.saved && !this.leftField)) return;
     const { id } = this.keeper.opened;
     const all = async () => {
       let kept = await this.once(leaving);
@@ -138,9 +151,11 @@ export class Saving<C, K extends Opened> {
   /** Whether it was kept. */
   private async once(leaving: boolean): Promise<boolean> {
     const sent = this.latest;
+    const left = this.leftField;
+    this.leftField = false;
     this.tell({ state: "saving" });
     try {
-      return this.isKept(sent, await this.keeper.send(sent, this.version, leaving));
+      return this.isKept(sent, await this.keeper.send(sent, this.version, { leaving, left }));
     } catch (error) {
       if (error instanceof Refused && error.kept) return this.refused(sent, error.kept as K);
       this.tell({ state: "waiting", why: saying(error) });
@@ -151,11 +166,13 @@ export class Saving<C, K extends Opened> {
 
   private isKept(sent: C, kept: K): boolean {
     const { username, opened } = this.keeper;
+    const before = this.version;
     this.version = kept.version;
     this.saved = sent;
     if (this.latest === sent) dropDraft(username, opened.id);
     else this.keep();
     this.tell({ state: "saved", at: new Date(kept.changed_at) });
+    if (kept.version > before) tellElsewhere({ id: opened.id, version: kept.version });
     if (this.latest !== sent && !this.left) this.soon(PAUSE);
     return true;
   }

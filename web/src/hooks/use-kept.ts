@@ -1,7 +1,9 @@
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useEffectEvent, useState, useSyncExternalStore } from "react";
 import { SIGNED_IN } from "../api/client";
+import { onSavedElsewhere } from "./elsewhere";
 import type { Keeper, Keeping, Opened } from "./keeper";
 import { Saving } from "./saving";
+import { isTyping } from "./typing";
 
 export interface Kept<C, K> {
   keeping: Keeping<C, K>;
@@ -9,10 +11,17 @@ export interface Kept<C, K> {
   goOnFrom: (kept: K) => void;
   /** Saves at once what waits; gives the version then kept, or null where it could not be. */
   flush: () => Promise<number | null>;
+  /** A field was left that had been typed in: what stands is saved as it is. */
+  leaveField: () => void;
 }
 
-/** Keeps what stands on a page saved for as long as someone is there, and when they leave. */
-export function useKept<C, K extends Opened>(keeper: Keeper<C, K>, content: C): Kept<C, K> {
+/** Keeps what stands on a page saved for as long as someone is there, and when they leave. What
+ *  another window saves shows up here (`onElsewhere`) once nothing is being typed. */
+export function useKept<C, K extends Opened>(
+  keeper: Keeper<C, K>,
+  content: C,
+  onElsewhere: (content: C) => void,
+): Kept<C, K> {
   const [saving] = useState(() => new Saving(keeper, content));
   const keeping = useSyncExternalStore(saving.subscribe, saving.current);
   useEffect(() => saving.change(content), [saving, content]);
@@ -31,5 +40,30 @@ export function useKept<C, K extends Opened>(keeper: Keeper<C, K>, content: C): 
       saving.leave();
     };
   }, [saving]);
-  return { keeping, goOnFrom: saving.goOnFrom, flush: saving.flush };
+  const take = useEffectEvent(async () => {
+    const arriving = await saving.fromElsewhere();
+    if (arriving !== null) onElsewhere(arriving);
+  });
+  const { id } = keeper.opened;
+  useEffect(() => {
+    let heard = false;
+    const look = () => {
+      if (!heard || isTyping(document.activeElement)) return;
+      heard = false;
+      void take();
+    };
+    // The focus has moved on only after this.
+    const left = () => setTimeout(look);
+    document.addEventListener("focusout", left);
+    const stop = onSavedElsewhere(id, () => {
+      heard = true;
+      look();
+    });
+    return () => {
+      document.removeEventListener("focusout", left);
+      stop();
+    };
+  }, [id]);
+  const { goOnFrom, flush, leaveField } = saving;
+  return { keeping, goOnFrom, flush, leaveField };
 }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { isTyping } from "./typing";
 
 export interface Key {
   key: string;
@@ -8,18 +9,15 @@ export interface Key {
 const KEY = "zephyrant-single-keys";
 const OFF = "off";
 
-function inField(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || target.closest("input, textarea, select, [role=menu]") !== null)
-  );
-}
+const inMenu = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest("[role=menu]") !== null;
 
 /** Single letters that work wherever nothing is being typed. They can be turned off. */
 export function useKeys(keys: readonly Key[]): void {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.altKey || event.metaKey || inField(event.target)) return;
+      if (event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target)) return;
+      if (inMenu(event.target)) return;
       if (localStorage.getItem(KEY) === OFF && event.key !== "Escape") return;
       const found = keys.find((each) => each.key === event.key);
       if (!found) return;

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient, type QueryClient } from "@tanstack/react-q
 import { useNavigate } from "react-router";
 import { askCase, blankCase, CASES, copyCase, startCase } from "../api/cases";
 import type { CaseOpened, Content, Statement } from "../api/types";
-import { whenSaved } from "./saving";
+import { whenSaved } from "./on-the-way";
 import { useDesk } from "./use-desk";
 
 /** Asks for a case before its page is there to ask for it; for that it waits a little. What fails

@@ -1,61 +1,74 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { isTyping } from "./typing";
 
 /** A change counts as made once nothing more has followed for so long. */
 const PAUSE = 600;
 const MOST = 200;
 
-function inField(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest("input, textarea, select") !== null;
+/** A step taken back, or made again: from what to what. */
+export interface Step<C> {
+  from: C;
+  to: C;
+  isBack: boolean;
 }
 
 /**
  * Ctrl+Z takes the last change back, with Shift it is made again; inside a field being typed in
- * that is the browser's own. Gives how many changes stand taken back.
+ * that is the browser's own. `make` makes a step in what stands. Gives the step made last, and how
+ * to tell that what stands came from elsewhere: that is nobody's step here.
  */
-export function useUndo<C>(content: C, put: (content: C) => void): number {
+export function useUndo<C>(content: C, make: (from: C, to: C) => void) {
   const past = useRef<C[]>([]);
   const future = useRef<C[]>([]);
   const at = useRef(content);
   const latest = useRef(content);
-  const [takenBack, setTakenBack] = useState(0);
+  // A step made here arrives as what stands: no change of its own.
+  const own = useRef(false);
+  const [step, setStep] = useState<Step<C> | null>(null);
   useEffect(() => {
     latest.current = content;
+    if (own.current) {
+      own.current = false;
+      at.current = content;
+    }
     if (at.current === content) return;
     const timer = setTimeout(() => {
       past.current = [...past.current, at.current].slice(-MOST);
       future.current = [];
       at.current = content;
-      setTakenBack(0);
+      setStep(null);
     }, PAUSE);
     return () => clearTimeout(timer);
   }, [content]);
-  const go = useCallback(
-    (from: C[], to: C[]) => {
-      const next = from.pop();
-      if (next === undefined) return;
-      to.push(at.current);
-      at.current = next;
-      put(next);
-      setTakenBack(future.current.length);
-    },
-    [put],
-  );
+  const arrived = useCallback((arriving: C) => {
+    at.current = arriving;
+    setStep(null);
+  }, []);
   useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
-      if (inField(event.target)) return;
-      event.preventDefault();
+    const go = (back: boolean) => {
       if (latest.current !== at.current) {
         // What has just been typed is a change of its own.
         past.current.push(at.current);
         at.current = latest.current;
         future.current = [];
       }
-      if (event.shiftKey) go(future.current, past.current);
-      else go(past.current, future.current);
+      const [from, to] = back ? [past.current, future.current] : [future.current, past.current];
+      const next = from.pop();
+      if (next === undefined) return;
+      const stood = at.current;
+      to.push(stood);
+      own.current = true;
+      make(stood, next);
+      setStep({ from: stood, to: next, isBack: back });
+    };
+    const listen = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+      if (isTyping(event.target)) return;
+      event.preventDefault();
+      go(!event.shiftKey);
     };
     addEventListener("keydown", listen);
     return () => removeEventListener("keydown", listen);
-  }, [go]);
-  return takenBack;
+  }, [make]);
+  return { step, arrived };
 }

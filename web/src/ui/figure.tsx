@@ -14,7 +14,8 @@ interface Props {
   errorId?: string;
   onType: (text: string) => void;
   onFocus: () => void;
-  onBlur: () => void;
+  /** It was left; whether something had been typed. */
+  onBlur: (isEdited: boolean) => void;
 }
 
 /** Moves to the figure after or before `from`, in the order of the sentence. */
@@ -95,7 +96,7 @@ export function Figure({
           setFocused(false);
           setEdited(false);
           setFrozen(null);
-          onBlur();
+          onBlur(edited);
         }}
       />
       {said && (focused || (other && !error)) && (

@@ -4,7 +4,7 @@ import { Opening } from "./opening";
 export interface Action {
   label: string;
   run?: () => void;
-  /** A file to take out, in place of something to do. */
+  /** A file to export, in place of something to do. */
   href?: string;
 }
 

@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
+import { useFocusBack } from "../hooks/use-focus-back";
 import { Button } from "./button";
 
 interface Props {
@@ -14,10 +15,12 @@ interface Props {
 
 /** A sheet over the right side of the page; what is under it stays usable. */
 export function Sheet({ title, about, open, onOpen, wide = false, children }: Props) {
+  const focusBack = useFocusBack();
   return (
     <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
       <Dialog.Portal>
         <Dialog.Content
+          {...focusBack}
           onInteractOutside={(event) => event.preventDefault()}
           className={`fixed inset-y-0 right-0 z-40 flex flex-col overflow-auto border-l border-rule bg-sheet p-6 shadow-2xl ${wide ? "w-[min(58rem,100vw)]" : "w-[min(36rem,100vw)]"}`}
         >

@@ -98,6 +98,6 @@ def take_side_by_side(
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""
     case = cases.one(request.user, case_id)
-    noted(request, "taken out", f"case {case_id} side by side as {kind}")
+    noted(request, "exported", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
     return export.beside(told, case.name, kind)

@@ -91,9 +91,11 @@ class CaseBin(Schema):
 
 
 class Save(Content):
-    """Content to keep, and the version of the case it started from."""
+    """Content to keep, and the version of the case it started from; `left`: a field was left on its
+    answer, which stays on the trail."""
 
     version: int
+    left: bool = False
 
 
 class Conflict(Refusal):
@@ -217,7 +219,7 @@ def start_case_from_flows(
 )
 def take_cases(request: SignedIn, kind: Literal["json", "zip"] = "json") -> HttpResponse:
     """Every whole document of the analyst's own cases: in one file, or in a zip a file each."""
-    noted(request, "taken out", f"all cases as {kind}")
+    noted(request, "exported", f"all cases as {kind}")
     return export.all_json(request.user) if kind == "json" else export.all_zip(request.user)
 
 
@@ -254,7 +256,9 @@ def save_case(
 ) -> CaseOpened | tuple[int, Conflict]:
     """The case saved, unless it was saved by someone else meanwhile."""
     try:
-        return opened(cases.save(request.user, case_id, kept, kept.version), request)
+        return opened(
+            cases.save(request.user, case_id, kept, kept.version, left=kept.left), request
+        )
     except cases.ChangedMeanwhileError as error:
         return 409, Conflict(
             errors=(said("This case was changed meanwhile."),), kept=opened(error.case, request)
@@ -293,7 +297,7 @@ def copy_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, CaseOpened]:
 def take_document(request: SignedIn, case_id: uuid.UUID) -> HttpResponse:
     """The case's document as a file."""
     case = cases.one(request.user, case_id)
-    noted(request, "taken out", f"case {case_id} as JSON")
+    noted(request, "exported", f"case {case_id} as JSON")
     return export.one_json(case)
 
 
@@ -311,7 +315,7 @@ def take_schedule(
 ) -> HttpResponse:
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
-    noted(request, "taken out", f"schedule of case {case_id} as {kind}")
+    noted(request, "exported", f"schedule of case {case_id} as {kind}")
     if kind == "csv":
         return export.schedule_csv(case, made(request, making))
     return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request, making))
@@ -326,5 +330,5 @@ def take_schedule(
 def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None) -> HttpResponse:
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
-    noted(request, "taken out", f"statement of case {case_id}")
+    noted(request, "exported", f"statement of case {case_id}")
     return export.statement(case, MARKS[cases.marks_of(request.user)], made(request, making))

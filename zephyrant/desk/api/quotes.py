@@ -208,5 +208,5 @@ def take_quote_list(
 ) -> HttpResponse:
     """The list as a file."""
     kept = quote_lists.one(request.user, list_id)
-    noted(request, "taken out", f"list of quotes {list_id} as {kind}")
+    noted(request, "exported", f"list of quotes {list_id} as {kind}")
     return export.quotes(quote_lists.content_of(kept, request.user), kind)

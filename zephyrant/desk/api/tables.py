@@ -291,7 +291,7 @@ def take_table_file(
     from zephyrant.desk import table_files, tables
 
     table = tables.one(request.user, table_id)
-    noted(request, "taken out", f"table {table_id} as {kind}")
+    noted(request, "exported", f"table {table_id} as {kind}")
     response: HttpResponseBase
     if kind == "xlsx":
         response = HttpResponse(

@@ -72,6 +72,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
         None,
     ),
     "Statement.first_payment": ("The day of the first payment, as typed.", ""),
+    "Save.left": ("Whether a field was left on its answer.", False),
     "we": ("Who speaks: the words follow, no figure does.", "lend"),
     "ChoiceWords.we": ("Who can speak, and the words that follow.", _ONE),
     "repaid": ("What stands before the number of payments.", "repaid by"),

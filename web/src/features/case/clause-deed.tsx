@@ -2,7 +2,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { filled, speakerOf, within } from "../../hooks/words";
 import { OneOf } from "../../ui/choice";
 import { QuoteChoice } from "../../ui/quote-choice";
-import { isTimed, periodOf, quoteWords } from "../../ui/quoting";
+import { isTimed, quoteWords } from "../../ui/quoting";
 import type { OneProps } from "./clauses";
 
 /** What a clause does, as words and figures of the sentence. */

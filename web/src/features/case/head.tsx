@@ -26,7 +26,7 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
   const { content, keeping, change, flush } = onPage;
   const copy = useCopyCase();
   const navigate = useNavigate();
-  // What stands here is saved first, so that what is taken out is what is seen.
+  // What stands here is saved first, so that what is exported is what is seen.
   const taking = useTaking(flush);
   const takeOut = (what: string, path: string) => () =>
     taking.take(what, `/api/v1/cases/${opened.id}/${path}`);
@@ -88,7 +88,7 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
             </Button>
           )}
           <Menu
-            name="Take out"
+            name="Export"
             actions={[
               {
                 label: "Statement to file (PDF)",
@@ -103,7 +103,7 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
               { label: "Hold theirs against ours …", run: () => onSheet("against") },
             ]}
           >
-            Take out <span aria-hidden>▾</span>
+            Export <span aria-hidden>▾</span>
           </Menu>
         </div>
       </div>

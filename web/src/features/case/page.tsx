@@ -5,12 +5,11 @@ import { usePeriodTotals } from "../../api/asking";
 import { caseKey, CASES, startCase, useCase } from "../../api/cases";
 import type { CaseOpened } from "../../api/types";
 import { dropDraft } from "../../hooks/draft";
-import { whenSaved } from "../../hooks/saving";
+import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
 import { UNNAMED } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { CannotOpen } from "../../ui/cannot-open";
-import { counted } from "../../ui/numbers";
 import { Page } from "../../ui/page";
 import { SayLine } from "../../ui/say-line";
 import { StillWorking } from "../../ui/still-working";
@@ -25,6 +24,7 @@ import { Schedule } from "./schedule";
 import { Sheets } from "./sheets";
 import { StatementOfTerms } from "./statement";
 import { Note, Tags } from "./tags-and-note";
+import { TakenBack } from "./taken-back";
 import { useAsides } from "./use-asides";
 import { useCaseOnPage } from "./use-case";
 import { useCaseKeys } from "./use-case-keys";
@@ -35,10 +35,10 @@ import { useYears } from "./use-years";
 const PAUSE = 90;
 
 function Opened({ opened }: { opened: CaseOpened }) {
-  const { marks, me } = useDesk();
+  const { me } = useDesk();
   const years = useYears();
   const onPage = useCaseOnPage(opened, years[0]);
-  const { content, keeping, worked, current, failed, good, stale, takenBack, change } = onPage;
+  const { content, keeping, worked, current, failed, good, stale, step, change } = onPage;
   const { statement } = content;
   const [sheet, setSheet] = useSheet();
   const asides = useAsides(opened);
@@ -65,8 +65,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         <Tags content={content} onChange={onPage.changeBeside} />
       </div>
       <p role="status" className="text-sm text-soft">
-        {takenBack > 0 &&
-          `${takenBack === 1 ? "One change" : counted(takenBack, "change", marks)} taken back. Shift+Ctrl+Z makes it again.`}
+        {step && <TakenBack step={step} />}
       </p>
       {opened.differs.length > 0 && (
         <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import { saveAsides, useSideBySide } from "../../api/beside";
 import { caseKey, useCase } from "../../api/cases";
 import type { Asides, CaseOpened } from "../../api/types";
-import { whenSaved } from "../../hooks/saving";
+import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
 import { UNNAMED } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
@@ -64,14 +64,14 @@ function Opened({ opened }: { opened: CaseOpened }) {
             Print
           </Button>
           <Menu
-            name="Take out"
+            name="Export"
             actions={[
               { label: "Pages to print (PDF)", run: file("the pages", "pdf") },
               { label: "Workbook (XLSX)", run: file("the workbook", "xlsx") },
               { label: "Table (CSV)", run: file("the table", "csv") },
             ]}
           >
-            Take out <span aria-hidden>▾</span>
+            Export <span aria-hidden>▾</span>
           </Menu>
         </span>
       </div>

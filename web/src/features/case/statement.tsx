@@ -52,9 +52,9 @@ export function StatementOfTerms({ onPage, place }: Props) {
       errorId={`wrong-${name}`}
       onType={(text) => type(name, text)}
       onFocus={() => setFocus(name)}
-      onBlur={() => {
+      onBlur={(isEdited) => {
         setFocus((was) => (was === name ? null : was));
-        leave(name);
+        leave(name, isEdited);
       }}
     />
   );

@@ -1,7 +1,8 @@
 import { useCallback, useMemo, useState } from "react";
-import { sendCase } from "../../api/cases";
+import { getCase, sendCase } from "../../api/cases";
 import type { CaseOpened, Content, Statement } from "../../api/types";
 import { beginning } from "../../hooks/keeper";
+import { patched } from "../../hooks/patched";
 import { useDesk } from "../../hooks/use-desk";
 import { useKept } from "../../hooks/use-kept";
 import { useUndo } from "../../hooks/use-undo";
@@ -15,16 +16,20 @@ export function useCaseOnPage(opened: CaseOpened, yearStarts: number | null) {
   const keeper = { opened, username: me.username, mayEdit: opened.may_edit, contentOf };
   const [content, setContent] = useState(() => beginning(keeper));
   const send = useMemo(() => sendCase(opened.id), [opened.id]);
-  const kept = useKept({ ...keeper, send }, content);
+  const askNow = useCallback(() => getCase(opened.id), [opened.id]);
+  const make = useCallback(
+    (from: Content, to: Content) => setContent((now) => patched(now, from, to)),
+    [],
+  );
+  const { step, arrived } = useUndo(content, make);
+  const kept = useKept({ ...keeper, send, ask: askNow }, content, (arriving) => {
+    arrived(arriving);
+    setContent(arriving);
+  });
   const { statement } = content;
   const work = useWorked(statement, yearStarts);
   const { worked, current, good } = work;
 
-  const putBack = useCallback(
-    (back: Statement) => setContent((now) => ({ ...now, statement: back })),
-    [],
-  );
-  const takenBack = useUndo(statement, putBack);
   const change = (changed: Partial<Statement>) =>
     setContent((now) => ({ ...now, statement: { ...now.statement, ...changed } }));
   // What else has changed meanwhile stays changed.
@@ -47,7 +52,8 @@ export function useCaseOnPage(opened: CaseOpened, yearStarts: number | null) {
     if (text.includes("?") && entryWord(name, words)?.may_be_asked) askFor(name);
     else setText(name, text);
   };
-  const leave = (name: EntryName) => {
+  const leave = (name: EntryName, isEdited: boolean) => {
+    if (isEdited) kept.leaveField();
     const reading = current ? worked?.readings[name] : undefined;
     const typed = textOf(statement, name);
     if (typed && reading?.text && !reading.other && reading.text !== typed)
@@ -58,7 +64,7 @@ export function useCaseOnPage(opened: CaseOpened, yearStarts: number | null) {
     setContent,
     ...kept,
     ...work,
-    takenBack,
+    step,
     change,
     changeBeside,
     askFor,

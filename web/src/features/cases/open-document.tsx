@@ -7,7 +7,7 @@ import { Upload, useDrop } from "../../ui/upload";
 
 const ZIP_BEGINS = [0x50, 0x4b];
 
-/** The text of a file; a zip, as all cases are taken out, as a list of what its documents say. */
+/** The text of a file; a zip, as all cases are exported, as a list of what its documents say. */
 async function textOf(file: File): Promise<string> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   if (!ZIP_BEGINS.every((byte, place) => bytes[place] === byte)) return file.text();
@@ -54,7 +54,7 @@ export function OpenDocument() {
       <Upload
         name="Loan document to open"
         accept=".json,.zip,application/json,application/zip"
-        title="Or all cases as they were taken out (.json, .zip); or drop the file anywhere on this page"
+        title="Or all cases as they were exported (.json, .zip); or drop the file anywhere on this page"
         onFile={mutate}
       >
         Open a document

@@ -108,13 +108,13 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         </span>
         <span className="ml-auto flex gap-4">
           <Menu
-            name="Take all out"
+            name="Export all"
             actions={[
               { label: "All as one JSON file", href: "/api/v1/cases/file?kind=json" },
               { label: "All as a zip, a file each", href: "/api/v1/cases/file?kind=zip" },
             ]}
           >
-            Take all out
+            Export all
           </Menu>
           <Link className="hover:text-ink" to="/bin">
             Bin

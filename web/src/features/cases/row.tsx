@@ -35,7 +35,7 @@ export function Row({ listed, onTag, onDelete }: Props) {
   const name = listed.name || UNNAMED;
   const actions = [
     { label: "Copy", run: () => copy.mutate(listed.id) },
-    { label: "Take out as a document", href: `/api/v1/cases/${listed.id}/document` },
+    { label: "Export as a document", href: `/api/v1/cases/${listed.id}/document` },
     ...(listed.owner ? [] : [{ label: "Delete", run: () => onDelete(listed) }]),
   ];
   return (

@@ -1,10 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useParams } from "react-router";
-import { listKey, LISTS, sendQuoteList, useQuoteList } from "../../api/quotes";
+import { getQuoteList, listKey, LISTS, sendQuoteList, useQuoteList } from "../../api/quotes";
 import type { FieldError, QuoteLine, QuoteList, QuoteListOpened } from "../../api/types";
 import { beginning } from "../../hooks/keeper";
-import { whenSaved } from "../../hooks/saving";
+import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
 import { useKept } from "../../hooks/use-kept";
 import { Button } from "../../ui/button";
@@ -33,7 +33,8 @@ function useQuotes(opened: QuoteListOpened) {
   const kept = { opened, username: me.username, mayEdit: true, contentOf };
   const [content, setContent] = useState(() => beginning(kept));
   const send = useMemo(() => sendQuoteList(opened.id), [opened.id]);
-  const { keeping, goOnFrom } = useKept({ ...kept, send }, content);
+  const askNow = useCallback(() => getQuoteList(opened.id), [opened.id]);
+  const { keeping, goOnFrom } = useKept({ ...kept, send, ask: askNow }, content, setContent);
   const change = (changed: Partial<QuoteList>) => setContent((now) => ({ ...now, ...changed }));
   const add = () => {
     change({ quotes: [...content.quotes, blankQuote(content.quotes.at(-1))] });
@@ -81,13 +82,13 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
       <div className="mt-1 flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
         <Keeping keeping={keeping} />
         <Menu
-          name="Take out"
+          name="Export"
           actions={[
             { label: "As CSV", href: file("csv") },
             { label: "As JSON", href: file("json") },
           ]}
         >
-          Take out
+          Export
         </Menu>
         <Link className="hover:text-ink" to="/rates/side-by-side">
           All lists

@@ -61,7 +61,7 @@ export function QuoteLists() {
         <Upload
           name="List of quotes to open"
           accept=".csv,.json,text/csv,application/json"
-          title="A CSV whose first row names its columns, or a JSON taken out here"
+          title="A CSV whose first row names its columns, or a JSON exported here"
           onFile={(file) => open.mutate(file)}
         >
           Open a file

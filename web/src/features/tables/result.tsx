@@ -37,7 +37,7 @@ export function FirstRows({ table }: { table: TableOpened }) {
   return (
     <section aria-label="First rows" className="mt-6">
       <h2 className="font-semibold">The first rows</h2>
-      <p className="text-soft">All can be sorted, searched and taken out once they are done.</p>
+      <p className="text-soft">All can be sorted, searched and exported once they are done.</p>
       <Wrong error={open.error} />
       <Rows
         table={table}
@@ -84,14 +84,14 @@ export function Result({ table }: { table: TableOpened }) {
             Columns
           </Button>
           <Menu
-            name="Take out"
+            name="Export"
             actions={[
               { label: "Table (CSV)", href: file("csv") },
               { label: "Workbook (XLSX)", run: () => taking.take("the workbook", file("xlsx")) },
               { label: "JSON Lines", href: file("jsonl") },
             ]}
           >
-            Take out <span aria-hidden>▾</span>
+            Export <span aria-hidden>▾</span>
           </Menu>
         </span>
       </div>
