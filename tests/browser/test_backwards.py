@@ -20,7 +20,7 @@ class Backwards(BrowserTest):
     def test_the_price_from_what_can_be_carried(self) -> None:
         page = self.open("Cider press")
         self.figure("Payment").fill("750")
-        page.get_by_role("button", name="Say what is bought").click()
+        page.get_by_role("button", name="Price and down payment").click()
         self.figure("Price").fill("?")
         self.figure("Down payment").fill("20")
         # By the formula of the annuity: 750 a month carry this much, and a fifth is paid at once.
@@ -41,7 +41,7 @@ class Backwards(BrowserTest):
         self.figure("Rate").focus()
         expect(page.get_by_role("alert")).to_contain_text("more than the price")
         self.accessible()
-        page.get_by_role("button", name="State the amount lent instead").click()
+        page.get_by_role("button", name="Amount lent, no price").click()
         self.figure("Amount lent").fill("?")
         self.answers(f"{750 * WORTH:,.2f}")
 
@@ -185,7 +185,7 @@ class WhatMovesIt(BrowserTest):
 class Carried(BrowserTest):
     def test_the_price_from_an_income(self) -> None:
         page = self.open("Cider press")
-        page.get_by_role("button", name="Say what is bought").click()
+        page.get_by_role("button", name="Price and down payment").click()
         self.figure("Down payment").fill("20")
         page.get_by_role("button", name="Payment from an income").click()
         page.get_by_label("Income", exact=True).fill("5,400")

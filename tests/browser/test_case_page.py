@@ -36,7 +36,8 @@ class StatingALoan(BrowserTest):
     def test_from_a_blank_case_to_a_kept_answer(self) -> None:
         page = self.page
         page.get_by_role("button", name="New case").click()
-        expect(page.get_by_label("Name of the case")).to_be_focused()
+        expect(page.get_by_label("Say a loan")).to_be_focused()
+        page.get_by_label("Name of the case").focus()
         page.keyboard.type("Kelp drying floor")
         page.keyboard.press("Enter")
         for typed in ("48,250", "6 3/8", "5 years"):

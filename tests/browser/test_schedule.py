@@ -20,13 +20,13 @@ class OnDates(BrowserTest):
         self.figure("Number of payments").fill("36")
         self.figure("Payment").fill("200")
         self.figure("Rate").fill("?")
-        page.get_by_role("button", name="Give it dates").click()
+        page.get_by_role("button", name="Dates", exact=True).click()
         self.figure("Lent on").fill("10 Feb 1978")
         expect(self.figure("First payment")).to_have_value("10 Mar 1978")
         self.figure("First payment").fill("1978-04-01")
         self.figure("First payment").press("Enter")
         self.answers("11.816508")
-        cost = page.get_by_text("US actuarial rate a year, nominal").locator("..")
+        cost = page.get_by_text("US actuarial APR, nominal").locator("..")
         # All 36 payments are 200.00: 11.81651 (mpmath).
         expect(cost).to_contain_text("11.8165 %")
         expect(page.get_by_text("1 Mar 1981").first).to_be_visible()
@@ -44,7 +44,7 @@ class OnDates(BrowserTest):
     def test_days_are_the_same_wherever_they_are_read(self) -> None:
         page = self.at_the_desk(timezone_id="America/Los_Angeles")
         self.open("Cider press", page)
-        page.get_by_role("button", name="Give it dates").click()
+        page.get_by_role("button", name="Dates", exact=True).click()
         self.figure("Lent on", page).fill("1 Aug 2027")
         self.figure("Lent on", page).press("Enter")
         schedule = page.get_by_role("table", name="Schedule of payments")
@@ -54,7 +54,7 @@ class OnDates(BrowserTest):
 
     def test_day_counts_and_a_payment_of_its_own(self) -> None:
         page = self.open("Cider press")
-        page.get_by_role("button", name="Give it dates").click()
+        page.get_by_role("button", name="Dates", exact=True).click()
         self.figure("Lent on").fill("1 Mar 2027")
         page.get_by_role("button", name="Days are counted").click()
         page.get_by_role("menuitemradio", name="actual/365").click()

@@ -174,7 +174,7 @@ class TakenOut(Desk):
             "Apple store, Grün & Co",
             "We lend 48,250.00 EUR on 1 Mar 2027",
             "Each monthly payment is",
-            "EU annual percentage rate of charge",
+            "EU APRC",
             "The schedule",
             "20 Mar 2032",
         ):

@@ -83,16 +83,16 @@ class Answers(TestCase):
                 "Total interest": "8.079,38",
                 "Last payment": "939,00",
                 "Rate of one payment period": "0,5223 %",
-                "Nominal rate a year, as it is paid": "6,2676 %",
+                "Nominal rate a year": "6,2676 %",
                 "Effective rate a year": "6,4508 %",
-                "US actuarial rate a year, nominal (12 CFR 1026 App. J)": "6,2676 %",
-                "EU annual percentage rate of charge, effective": "6,4508 %",
+                "US actuarial APR, nominal": "6,2676 %",
+                "EU APRC, effective": "6,4508 %",
             },
         )
 
     def test_where_clauses_set_a_rate_the_terms_are_told_as_such(self) -> None:
         there = facts(typed(clauses=[{"from": 13, "rate": {"percent": "7"}}]))
-        self.assertIn("Terms’ rate of one payment period", there)
+        self.assertIn("Rate of one payment period, first", there)
         self.assertIn("Last payment, number 60", there)
 
     def test_fees_and_further_lending_have_costs(self) -> None:

@@ -214,8 +214,8 @@ def _table(rows: Sequence[Sequence[str]], first: float) -> Table:
 
 
 def _years(answer: Answer, marks: Marks) -> Table:
-    names = ("opening", "interest", "principal", "payment", "closing")
-    rows = [["Year", *(name.capitalize() for name in names)]]
+    names = _money(answer)
+    rows = [["Year", *(COLUMNS_NAMED[name].title.capitalize() for name in names)]]
     for year in answer.by_year:
         told: dict[str, Any] = dict(year)
         label = f"{year['label']} ({year['first']}–{year['last']})"
@@ -223,9 +223,15 @@ def _years(answer: Answer, marks: Marks) -> Table:
     return _table(rows, 0.2)
 
 
+def _money(answer: Answer) -> list[str]:
+    """The columns of money there is something to say in, but for the carrying amounts."""
+    columns = answer.laid.titles if answer.laid else ()
+    return [name for name in columns if name not in ("number", "date", "carrying")]
+
+
 def _schedule(answer: Answer, marks: Marks) -> list[Table]:
     columns = answer.laid.titles if answer.laid else ()
-    names = [name for name in columns if name not in ("number", "date", "carrying")]
+    names = _money(answer)
     titles = (COLUMNS_NAMED[name].title.capitalize() for name in names)
     head = ["No.", *(["Due"] if "date" in columns else []), *titles]
     rows = []

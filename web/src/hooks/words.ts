@@ -12,9 +12,9 @@ export function speakerOf(we: Statement["we"], words: Words): SpeakerWord {
   return found;
 }
 
-/** How who speaks opens a sentence, within one. */
-export function within({ label }: SpeakerWord): string {
-  return label.charAt(0).toLowerCase() + label.slice(1);
+/** Words that begin a sentence, within one. */
+export function within(words: string): string {
+  return words.charAt(0).toLowerCase() + words.slice(1);
 }
 
 /** A word at the beginning of a line. */

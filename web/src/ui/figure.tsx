@@ -12,6 +12,8 @@ interface Props {
   error: string | undefined;
   /** Where the error stands as well while another field is being typed in. */
   errorId?: string;
+  /** Another figure stands for it meanwhile. */
+  isAside?: boolean;
   onType: (text: string) => void;
   onFocus: () => void;
   /** It was left; whether something had been typed. */
@@ -33,6 +35,7 @@ export function Figure({
   reading,
   error,
   errorId,
+  isAside = false,
   onType,
   onFocus,
   onBlur,
@@ -62,9 +65,11 @@ export function Figure({
   const blank = text === "" && !edited;
   const said = blank ? undefined : (error ?? reading?.note);
   const wrong = error !== undefined && !blank;
-  const look = isAsked
-    ? "rounded-full bg-unknown text-on-unknown px-3 min-w-11 text-center font-bold"
-    : `border-b-2 px-1 font-semibold ${wrong ? "border-wrong text-wrong" : "border-rule-strong"}`;
+  const look = isAside
+    ? "border-b-2 border-dashed border-rule px-1 font-normal text-soft line-through"
+    : isAsked
+      ? "rounded-full bg-unknown text-on-unknown px-3 min-w-11 text-center font-bold"
+      : `border-b-2 px-1 font-semibold ${wrong ? "border-wrong text-wrong" : "border-rule-strong"}`;
 
   return (
     <span className="relative inline-block max-w-full align-baseline">

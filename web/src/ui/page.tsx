@@ -11,7 +11,7 @@ interface Props {
 /** A page of the desk. */
 export function Page({ title, narrow = false, children }: Props) {
   return (
-    <main className={`mx-auto px-4 py-5 sm:px-8 ${narrow ? "max-w-3xl" : "max-w-[1280px]"}`}>
+    <main className={`mx-auto px-4 pt-3.5 pb-5 sm:px-8 ${narrow ? "max-w-3xl" : "max-w-[1280px]"}`}>
       <title>{`${title} · Zephyrant`}</title>
       {children}
     </main>

@@ -73,6 +73,8 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     ),
     "Statement.first_payment": ("The day of the first payment, as typed.", ""),
     "Save.left": ("Whether a field was left on its answer.", False),
+    "Told.whole": ("The schedule added up.", None),
+    "ScheduleYear.fee": ("What was added to what is owed as fees.", "0.00"),
     "we": ("Who speaks: the words follow, no figure does.", "lend"),
     "ChoiceWords.we": ("Who can speak, and the words that follow.", _ONE),
     "repaid": ("What stands before the number of payments.", "repaid by"),

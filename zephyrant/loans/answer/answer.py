@@ -53,9 +53,12 @@ class ScheduleYear(TypedDict):
     last: int
     rows: int
     opening: str
+    advance: str
+    fee: str
     interest: str
     principal: str
     payment: str
+    repay: str
     closing: str
 
 

@@ -68,10 +68,12 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     """What facts are called, where that is not as usual."""
     titles = {}
     if any(clause.verb == "rate" for clause in loan.clauses):
-        # Where clauses set other rates these are the terms' own.
+        # Where clauses set other rates these hold first, if at all.
+        from_the_start = any(clause.rate and clause.begin == 1 for clause in loan.clauses)
+        which = "as stated" if from_the_start else "first"
         for name in ("periodic", "nominal", "effective"):
             alone = RESULTS_NAMED[name].alone
-            titles[name] = f"Terms’ {alone[0].lower()}{alone[1:]}"
+            titles[name] = f"{alone}, {which}"
     if loan.clauses:
         rows = answer.laid.schedule.rows if answer.laid else ()
         last = next((row for row in reversed(rows) if row.payment or row.repay), None)

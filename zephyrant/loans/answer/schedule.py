@@ -91,16 +91,32 @@ def iso(day: date | None) -> str | None:
     return None if day is None else day.isoformat()
 
 
+#: What a stretch of rows adds up to.
+_SUMMED: Final = ("advance", "fee", "interest", "principal", "payment", "repay")
+
+
 def years_told(laid: Laid, loan: Loan, year_starts: int | None) -> list[ScheduleYear]:
     """The schedule by years, which start in a month or with the loan."""
+    return _stretches(laid, list(_years_of(laid, loan, year_starts)))
+
+
+def whole_told(laid: Laid) -> ScheduleYear:
+    """The schedule added up, as though it were one year."""
+    [whole] = _stretches(laid, [(0, "", 0, len(laid.schedule.rows))])
+    return whole
+
+
+def _stretches(laid: Laid, stretches: list[tuple[int, str, int, int]]) -> list[ScheduleYear]:
+    """What stretches of rows add up to in every column of money."""
     columns, write_all = laid.schedule.columns, laid.schedule.unit.write_all
-    years = list(_years_of(laid, loan, year_starts))
-    firsts = [begins for _, _, begins, _ in years]
-    lasts = [ends - 1 for *_, ends in years]
-
-    def summed(column: tuple[int, ...]) -> list[str]:
-        return write_all([sum(column[begins:ends]) for _, _, begins, ends in years])
-
+    opening = write_all([columns.opening[begins] for _, _, begins, _ in stretches])
+    closing = write_all([columns.closing[ends - 1] for *_, ends in stretches])
+    sums = {
+        name: write_all(
+            [sum(getattr(columns, name)[begins:ends]) for *_, begins, ends in stretches]
+        )
+        for name in _SUMMED
+    }
     return [
         {
             "year": year,
@@ -108,21 +124,16 @@ def years_told(laid: Laid, loan: Loan, year_starts: int | None) -> list[Schedule
             "first": columns.number[begins],
             "last": columns.number[ends - 1],
             "rows": ends - begins,
-            "opening": opening,
-            "interest": interest,
-            "principal": principal,
-            "payment": payment,
-            "closing": closing,
+            "opening": opening[place],
+            "advance": sums["advance"][place],
+            "fee": sums["fee"][place],
+            "interest": sums["interest"][place],
+            "principal": sums["principal"][place],
+            "payment": sums["payment"][place],
+            "repay": sums["repay"][place],
+            "closing": closing[place],
         }
-        for (year, label, begins, ends), opening, interest, principal, payment, closing in zip(
-            years,
-            write_all([columns.opening[first] for first in firsts]),
-            summed(columns.interest),
-            summed(columns.principal),
-            summed(columns.paid),
-            write_all([columns.closing[last] for last in lasts]),
-            strict=True,
-        )
+        for place, (year, label, begins, ends) in enumerate(stretches)
     ]
 
 

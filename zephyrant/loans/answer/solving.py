@@ -13,6 +13,7 @@ from ..document.paths import with_figure
 from ..document.price import told_at_its_figure
 from ..document.sentence import clause_in_words
 from ..errors import NotALoan
+from ..ledger.rows import Schedule
 from ..line.compiling import stated_terms
 from ..line.line import lay_out
 from ..numbers.decimals import percent_text, plain, significant
@@ -61,13 +62,17 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         return _several(loan, found, marks)
     solution = found.meant
     rates = rates or footings(Decimal(0), loan.payments_a_year)
+    value = value_as_paid(loan, solution, line.terms, schedule)
+    headline = _headline(loan, marks)
+    if loan.asked == PAYMENT and loan.clauses and schedule:
+        headline["asks"] = _asks_for_payment(loan, schedule, value)
     return Answer.told(
         unknown=loan.unknown,
-        value=value_as_paid(loan, solution, line.terms, schedule),
+        value=value,
         exact=plain(significant(solution)),
         solutions=tuple(plain(significant(each)) for each in found.solutions),
         reason=None,
-        **_headline(loan, marks),
+        **headline,
         rates=_rates_told(rates),
         **_laid_told(loan, worked, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
@@ -133,6 +138,18 @@ def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
         "clauses": clauses,
         "clause_notes": notes,
     }
+
+
+def _asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
+    """What is said of a payment beside clauses: each, the first, or from which one on it is so."""
+    payment = frequencies.period(loan.every).payment
+    paid, unit = schedule.columns.payment, schedule.unit
+    if len(set(paid[:-1])) <= 1:
+        return f"Each {payment} is"
+    first = next((place for place, each in enumerate(paid) if unit.write(each) == value), 0)
+    if first == 0:
+        return f"The first {payment} is"
+    return f"From payment {schedule.columns.number[first]} the {payment} is"
 
 
 #: What is said before the figure that is found, but for those of clauses.

@@ -62,19 +62,19 @@ RESULTS_NAMED: Final = {
     "count": Named("number of payments", "count"),
     "end_date": Named("end date", "day", "Ends on"),
     "periodic": Named("rate of one payment period", "percent"),
-    "nominal": Named("nominal rate", "percent", "Nominal rate a year, as it is paid"),
+    "nominal": Named("nominal rate", "percent", "Nominal rate a year"),
     "effective": Named("effective rate", "percent", "Effective rate a year"),
     "balance": Named("balance after payment {place}", "money"),
     "interest": Named("interest of payments {place}", "money"),
     "per_thousand": Named("cost of each 1,000 lent", "money"),
-    "yield_nominal": Named("lender’s yield", "percent", "Lender’s yield, nominal, as it is paid"),
+    "yield_nominal": Named("lender’s yield", "percent", "Lender’s yield, nominal"),
     "yield_effective": Named("lender’s yield", "percent", "Lender’s yield, effective a year"),
     "us_apr": Named(
         "US yearly rate",
         "percent",
-        "US actuarial rate a year, nominal (12 CFR 1026 App. J)",
+        "US actuarial APR, nominal",
     ),
-    "eu_aprc": Named("EU yearly rate", "percent", "EU annual percentage rate of charge, effective"),
+    "eu_aprc": Named("EU yearly rate", "percent", "EU APRC, effective"),
 }
 
 

@@ -7,8 +7,9 @@ from typing import Final
 from pydantic import BaseModel, ConfigDict
 
 from ..answer.aim import AimResult
-from ..answer.answer import Answer
+from ..answer.answer import Answer, ScheduleYear
 from ..answer.facts import About, facts_of
+from ..answer.schedule import whole_told
 from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
 from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
@@ -97,7 +98,8 @@ class LeftOver(BaseModel):
 
 class Told(BaseModel):
     """An answer in the marks of whoever reads it. `value`: the figure found, `typed`: the same as
-    one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated."""
+    one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated.
+    `whole`: the schedule added up."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -110,6 +112,7 @@ class Told(BaseModel):
     would_fit: tuple[WouldFit, ...]
     aim: AimTold | None
     columns: tuple[str, ...]
+    whole: ScheduleYear | None
     left: LeftOver | None
     clauses: tuple[ClausePlaced, ...]
 
@@ -133,6 +136,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         would_fit=_would_fit(statement, answer, marks),
         aim=_aim(statement, loan, answer.aim, marks) if answer.aim else None,
         columns=answer.laid.titles if answer.laid else (),
+        whole=whole_told(answer.laid) if answer.laid else None,
         left=_left(answer, WE[loan.we], marks),
         clauses=_placed(statement, loan, answer),
     )

@@ -1,6 +1,7 @@
 import { useSweep } from "../../api/sensitivity";
 import type { AimTold, Answer, Statement } from "../../api/types";
 import { capital } from "../../hooks/words";
+import { Asked } from "../../ui/answer";
 import { Button } from "../../ui/button";
 import type { EntryName } from "./entries";
 import { Trend } from "./trend";
@@ -17,14 +18,15 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
   if (!aim || !answer.aim) return null;
   const { take } = aim;
   return (
-    <div className="mb-4 border-l-2 border-unknown pl-4">
+    <div className="mb-4">
       {aim.value !== null && (
         <>
-          <p>The {aim.title} that reaches the aim is</p>
+          <Asked>The {aim.title} that reaches the aim is</Asked>
           <p className="flex flex-wrap items-baseline gap-x-3">
             <output
+              aria-live="off"
               aria-label="Figure that reaches the aim"
-              className="text-[2.4rem] leading-[1.15] font-bold tracking-tight break-all"
+              className="text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all"
             >
               {aim.value}
             </output>

@@ -1,4 +1,5 @@
 import type { Figure, Statement } from "../../api/types";
+import { useSettled } from "../../hooks/use-settled";
 import { NoAnswer } from "../../ui/answer";
 import { Aimed } from "./aimed";
 import { Checked } from "./checked";
@@ -36,10 +37,10 @@ export function AnswerPanel({ good, ...props }: Props) {
   return (
     <section
       aria-label="Answer"
-      aria-live="polite"
       aria-busy={busy}
       className={stale ? "border-l-2 border-dashed border-rule-strong pl-4" : ""}
     >
+      <Announced good={good} ready={!stale && !busy} />
       {stale && (
         <p className="text-sm text-soft">
           {failed
@@ -66,11 +67,34 @@ export function AnswerPanel({ good, ...props }: Props) {
   );
 }
 
+/** How long an answer stands before it is spoken. */
+const SPOKEN_AFTER = 700;
+
+/** The answer for who listens: one sentence, once it stands. */
+function Announced({ good, ready }: { good: Good; ready: boolean }) {
+  const { answer, told } = good;
+  const found = told.value === null ? "" : `${answer.asks} ${told.value} ${answer.unit}.`;
+  const said = useSettled(answer.reason ?? found, SPOKEN_AFTER);
+  return (
+    <p role="status" className="sr-only">
+      {ready && said}
+    </p>
+  );
+}
+
 function Found({ good, stale, onAsk, onWorking }: Omit<Props, "good"> & { good: Good }) {
   const { answer, told } = good;
   if (answer.unknown === null) return <Checked answer={answer} told={told} onAsk={onAsk} />;
   if (answer.value === null) return <Several answer={answer} told={told} />;
-  return <Solved answer={answer} told={told} stale={stale} onWorking={onWorking} />;
+  return (
+    <Solved
+      answer={answer}
+      told={told}
+      stale={stale}
+      isBeside={typeof told.aim?.value === "string"}
+      onWorking={onWorking}
+    />
+  );
 }
 
 /** What is still to be stated before there can be an answer. */

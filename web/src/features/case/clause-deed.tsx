@@ -30,7 +30,7 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
     case "advance":
       return (
         <>
-          {within(speakerOf(statement.we, words))} {amount} more
+          {within(speakerOf(statement.we, words).label)} {amount} more
         </>
       );
     case "payment":

@@ -2,11 +2,11 @@ import type { ScheduleColumns } from "../../api/types";
 import type { Box } from "../../ui/chart";
 import { pixelsOf } from "./columns";
 
-export const HEIGHT = 196;
+export const HEIGHT = 158;
 export const TOP = 20;
-const OWED_BOTTOM = 116;
-const PAID_TOP = 124;
-export const PAID_BOTTOM = 180;
+const OWED_BOTTOM = 96;
+const PAID_TOP = 104;
+export const PAID_BOTTOM = 148;
 export const SIDE = 10;
 /** Pixels below which each bar stands for several payments. */
 const CLOSE = 3;

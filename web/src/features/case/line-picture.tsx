@@ -68,7 +68,7 @@ export function LinePicture({ drawn, width, count, label, left, end, marked, cur
           />
           <Label
             x={x(count) - 8}
-            y={Math.max(TOP + 10, y(end) - 6)}
+            y={clearOf(drawn.curve, x(count) - 8 - 7 * left.short.length, nothing)}
             fontSize={12}
             at="right"
             strong
@@ -85,4 +85,17 @@ export function LinePicture({ drawn, width, count, label, left, end, marked, cur
       )}
     </Picture>
   );
+}
+
+/** Room for the names of the years. */
+const YEARS = 30;
+
+/** Where words at the end of the curve, from `begin` on, lie clear of it: above it, else under it. */
+function clearOf(curve: readonly (readonly [number, number])[], begin: number, nothing: number) {
+  const beside = curve.filter(
+    ([at], place) => at >= begin || (curve[place + 1]?.[0] ?? 0) >= begin,
+  );
+  const heights = beside.map(([, height]) => height);
+  const above = Math.min(...heights) - 6;
+  return above >= YEARS ? above : Math.min(Math.max(...heights) + 16, nothing - 4);
 }

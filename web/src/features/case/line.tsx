@@ -78,7 +78,7 @@ export function LoanLine(props: Props) {
   const cursorX = chosen === null ? 0 : drawn.x(chosen);
 
   return (
-    <section aria-labelledby={title} className="mt-5 rounded-lg border border-rule bg-sheet">
+    <section aria-labelledby={title} className="mt-6 rounded-lg border border-rule bg-sheet">
       <div className="flex flex-wrap items-center gap-x-5 px-4 pt-2 text-sm text-soft">
         <h2 id={title} className="font-semibold text-ink">
           The line

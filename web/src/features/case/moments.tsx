@@ -21,7 +21,8 @@ interface Props {
   onStretch: (typed: string) => void;
 }
 
-const LOOK = "mt-0.5 block w-full text-base text-ink";
+const LOOK = "grow min-w-0 text-base text-ink";
+const BESIDE = "flex items-baseline gap-2 text-sm whitespace-nowrap text-soft";
 
 /** What is owed at any moment, and what any stretch adds up to, for the typing. */
 export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
@@ -37,9 +38,8 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
     <section aria-label="Ask the schedule" className="mt-3 grid gap-x-10 gap-y-3 lg:grid-cols-2">
       <div>
         <Field
-          above
           label="Owed at"
-          labelClass="text-sm text-soft"
+          labelClass={BESIDE}
           id="ask-owed"
           value={at}
           maxLength={limits.asked}
@@ -69,9 +69,8 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
       </div>
       <div>
         <Field
-          above
           label="Totals of"
-          labelClass="text-sm text-soft"
+          labelClass={BESIDE}
           id="ask-stretch"
           value={stretch}
           maxLength={limits.stretch}

@@ -63,6 +63,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
       <div className="flex flex-wrap items-baseline gap-x-4">
         {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}
         <Tags content={content} onChange={onPage.changeBeside} />
+        <Note content={content} onChange={onPage.changeBeside} />
       </div>
       <p role="status" className="text-sm text-soft">
         {step && <TakenBack step={step} />}
@@ -93,7 +94,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
           onSaid={(said) => change({ ...said, name: statement.name || said.name })}
         />
       )}
-      <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+      <div className="relative mt-2 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <StatementOfTerms onPage={onPage} place={place} />
         <div>
           <Wrong className="mb-2">{failed && `The answer did not arrive: ${failed.message}`}</Wrong>
@@ -109,7 +110,6 @@ function Opened({ opened }: { opened: CaseOpened }) {
             onWorking={() => setSheet("working")}
             onTake={(name, text) => change({ ...withText(statement, name, text), aim: null })}
           />
-          <Note content={content} onChange={onPage.changeBeside} />
         </div>
       </div>
       {isLaidOut(good) && (

@@ -2,7 +2,9 @@ import type { ClausePlaced, Statement } from "../../api/types";
 import { Button } from "../../ui/button";
 
 const HIGH = 20;
-const MOST_LINES = 4;
+/** About how wide a letter is, and what stands before the words. */
+const LETTER = 6.6;
+const BEFORE = 18;
 
 interface Props {
   statement: Statement;
@@ -14,18 +16,33 @@ interface Props {
   onMove: (clause: number, payment: number) => void;
 }
 
+/** In which line above the picture each clause stands: none lies over another. */
+function lanesOf(placed: readonly ClausePlaced[], x: Props["x"], end: number): number[] {
+  const ends: [number, number][][] = [];
+  return placed.map(({ text, first, last }) => {
+    if (first === null || last === null) return 0;
+    const wide = text.length * LETTER + BEFORE;
+    const begin = Math.min(x(Math.max(0, first - 1)), end - wide);
+    const span: [number, number] = [begin, Math.max(x(last), begin + wide)];
+    const free = ends.findIndex((lane) =>
+      lane.every(([from, to]) => span[1] < from || span[0] > to),
+    );
+    const lane = free < 0 ? ends.length : free;
+    ends[lane] = [...(ends[lane] ?? []), span];
+    return lane;
+  });
+}
+
 /** Clauses as pins and ribbons above the line; those at one payment can be moved along it. */
 export function Pins({ statement, placed, count, advance, x, placeAt, onMove }: Props) {
   if (placed.length === 0) return null;
   const shift = advance ? 1 : 0;
+  const lanes = lanesOf(placed, x, x(count));
   return (
-    <div
-      className="relative mt-1"
-      style={{ height: HIGH * Math.min(MOST_LINES, placed.length) + 4 }}
-    >
+    <div className="relative mt-1" style={{ height: HIGH * (Math.max(...lanes) + 1) + 4 }}>
       {placed.map(({ text, first, last }, place) => {
         if (first === null || last === null) return null;
-        const top = HIGH * (place % MOST_LINES) + 2;
+        const top = HIGH * (lanes[place] ?? 0) + 2;
         if (statement.clauses[place]?.is_stretch)
           return (
             <span

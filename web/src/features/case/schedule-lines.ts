@@ -6,7 +6,10 @@ import { textAt } from "./columns";
 export type Year = Answer["by_year"][number];
 /** A year by its place in the list, a payment by its place, or what is left at the end. */
 export type Line =
-  { year: Year; at: number; open: boolean } | { place: number } | { left: LeftOver };
+  | { year: Year; at: number; open: boolean }
+  | { place: number }
+  | { left: LeftOver }
+  | { whole: Year };
 
 const KEPT = "zephyrant-columns";
 
@@ -14,6 +17,7 @@ const KEPT = "zephyrant-columns";
 export function linesOf(
   years: readonly Year[],
   left: LeftOver | null,
+  whole: Year | null,
   isOpen: (year: number) => boolean,
 ): Line[] {
   const lines: Line[] = [];
@@ -25,12 +29,17 @@ export function linesOf(
     place += year.rows;
   });
   if (left) lines.push({ left });
+  if (whole) lines.push({ whole });
   return lines;
 }
 
 /** What a line is known by. */
 export const keyOf = (line: Line): string =>
-  "year" in line ? `year ${line.at}` : "place" in line ? `row ${line.place}` : "left";
+  "year" in line
+    ? `year ${line.at}`
+    : "place" in line
+      ? `row ${line.place}`
+      : Object.keys(line).join();
 
 /** The columns a schedule has, those that are shown, and the way to show or hide one; kept in this
  *  browser. Payments are always told by their number. */
@@ -49,15 +58,16 @@ export function useColumns(columns: readonly string[]) {
   return { all, shown: all.filter((column) => !hidden.includes(column)), toggle };
 }
 
-/** What stands in a column of a line, as a plain number or day; years tell only what they add up
- *  to. */
+/** What stands in a column of a line, as a plain number or day; years and the whole tell what they
+ *  add up to, and the whole no balances. */
 export function cellOf(
   line: Exclude<Line, { left: LeftOver }>,
   column: string,
   columns: ScheduleColumns,
 ): string {
   if ("place" in line) return textAt(columns, column, line.place);
-  const told: Record<string, unknown> = { ...line.year };
+  if ("whole" in line && (column === "opening" || column === "closing")) return "";
+  const told: Record<string, unknown> = { ...("whole" in line ? line.whole : line.year) };
   const text = told[column];
   return typeof text === "string" ? text : "";
 }

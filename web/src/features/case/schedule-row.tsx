@@ -47,6 +47,9 @@ function YearCell({ year, open, calendar, onToggle }: YearProps) {
   );
 }
 
+/** An amount of nothing, which stands back. */
+const NOTHING = /^0(\.0*)?$/;
+
 /** A line of the schedule: a year, a payment, or what is left at the end. */
 export function ScheduleRow(props: Props) {
   const { line, onToggle, index, columns, calendar, marked, gone, schedule, className, style } =
@@ -67,7 +70,8 @@ export function ScheduleRow(props: Props) {
     );
   const number = "place" in line ? (schedule.number[line.place] ?? 0) : 0;
   const inside = marked !== null && marked[0] <= number && number <= marked[1];
-  const tone = "year" in line ? "bg-paper font-semibold" : inside ? "bg-choice/10" : "";
+  const isSum = "year" in line || "whole" in line;
+  const tone = isSum ? "bg-paper font-semibold" : inside ? "bg-choice/10" : "";
   const here = number && number === gone ? "outline-2 -outline-offset-2 outline-focus" : "";
   return (
     <div {...common} className={`${className} ${tone} ${here}`}>
@@ -80,13 +84,17 @@ export function ScheduleRow(props: Props) {
             onToggle={() => onToggle(line.at)}
           />
         ) : (
-          <span className="pl-4 text-soft">{number}</span>
+          <span className={`pl-4 ${isSum ? "" : "text-soft"}`}>{isSum ? "In all" : number}</span>
         )}
       </div>
       {columns.map((id) => {
         const text = cellOf(line, id, schedule);
         return (
-          <div role="cell" key={id} className="truncate text-right">
+          <div
+            role="cell"
+            key={id}
+            className={`truncate text-right ${NOTHING.test(text) ? "font-normal text-soft" : ""}`}
+          >
             {id === "date" ? text && day(text) : inMarks(text, marks)}
           </div>
         );

@@ -25,8 +25,8 @@ function useFolded({ answer, told }: LaidOut) {
   const { by_year: years } = answer;
   const [open, setOpen] = useState<ReadonlySet<number>>(new Set([0]));
   const lines = useMemo(
-    () => linesOf(years, told.left, (year) => open.has(year)),
-    [years, told.left, open],
+    () => linesOf(years, told.left, told.whole, (year) => open.has(year)),
+    [years, told.left, told.whole, open],
   );
   const all = years.every((_, year) => open.has(year));
   const toggle = (year: number) =>
@@ -60,6 +60,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
     const index = linesOf(
       answer.by_year,
       told.left,
+      told.whole,
       (each) => each === year || isOpen(each),
     ).findIndex((line) => "place" in line && schedule.number[line.place] === number);
     setTimeout(() => {
@@ -78,7 +79,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
   };
 
   return (
-    <section id="schedule" aria-label="Schedule" className="mt-4">
+    <section id="schedule" aria-label="Schedule" className="mt-3">
       <div className="flex flex-wrap items-baseline justify-end gap-x-5 gap-y-1 pb-1 text-sm">
         <h2 className="mr-auto font-semibold">The schedule</h2>
         <Jump statement={statement} onJump={jump} />

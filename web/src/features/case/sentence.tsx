@@ -32,7 +32,7 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
   const isPaid = !isDeal && !unpaid;
   const isTwoWords = often.includes(" ");
   return (
-    <div className="font-serif text-[1.35rem] leading-[2.55rem]">
+    <div className="font-serif text-[1.35rem] leading-[2.3rem]">
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
       {dated && <>on {figure("start")} </>}
       at <span className="whitespace-nowrap">{figure("percent")} %</span>{" "}
@@ -101,7 +101,7 @@ function Lent({
     <Choice
       name="Who speaks"
       value={speaker.name}
-      shown={statement.is_purchase ? within(speaker) : speaker.label}
+      shown={statement.is_purchase ? within(speaker.label) : speaker.label}
       options={words.choices.we.map(({ name, label }) => ({ value: name, label }))}
       onChoose={(we) => onChange({ we: we as Statement["we"] })}
     />

@@ -1,4 +1,5 @@
 import type { Answer, Told } from "../../api/types";
+import { within } from "../../hooks/words";
 import { Asked, Remark } from "../../ui/answer";
 import { Button } from "../../ui/button";
 import { Results } from "./results";
@@ -13,15 +14,22 @@ export function Solved({
   answer,
   told,
   stale,
+  isBeside,
   onWorking,
-}: Props & { stale: boolean; onWorking: () => void }) {
+}: Props & {
+  stale: boolean;
+  /** Something else leads. */
+  isBeside: boolean;
+  onWorking: () => void;
+}) {
   const { proof } = answer;
   return (
     <>
-      <Asked>{answer.asks}</Asked>
+      {isBeside ? <p>With it {within(answer.asks)}</p> : <Asked>{answer.asks}</Asked>}
       <p className="flex flex-wrap items-baseline gap-x-3">
         <output
-          className={`text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all ${stale ? "text-soft" : ""}`}
+          aria-live="off"
+          className={`font-bold tracking-tight break-all ${isBeside ? "text-2xl" : "text-[3.4rem] leading-[1.1]"} ${stale ? "text-soft" : ""}`}
         >
           {told.value}
         </output>
@@ -57,7 +65,9 @@ export function Several({ answer, told }: Props) {
       <Asked>{told.solutions.length} rates fit</Asked>
       {told.solutions.map((each) => (
         <p key={each} className="flex flex-wrap items-baseline gap-x-3">
-          <output className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">{each}</output>
+          <output aria-live="off" className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">
+            {each}
+          </output>
           <span className="text-xl text-soft">{answer.unit}</span>
         </p>
       ))}

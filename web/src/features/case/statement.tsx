@@ -42,6 +42,9 @@ export function StatementOfTerms({ onPage, place }: Props) {
     const blank = entry && !entry.may_be_empty && textOf(statement, field) === "";
     return field !== "" && field !== focus && !blank;
   });
+  const isAside = (name: EntryName) =>
+    statement.aim !== null &&
+    worked?.figures.find(({ entry }) => entry === name)?.path === statement.aim?.by;
   const figure = (name: EntryName) => (
     <Figure
       name={name}
@@ -50,6 +53,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
       reading={now?.readings[name]}
       error={errors.find((error) => error.field === name)?.message}
       errorId={`wrong-${name}`}
+      isAside={isAside(name)}
       onType={(text) => type(name, text)}
       onFocus={() => setFocus(name)}
       onBlur={(isEdited) => {
@@ -127,34 +131,38 @@ export function StatementOfTerms({ onPage, place }: Props) {
           </Wrong>
         </div>
       ))}
-      <Below clock={worked?.answer?.clock} focus={focus} />
+      <Clock clock={worked?.answer?.clock} />
+      <div className="min-h-5 lg:absolute lg:inset-x-0 lg:top-full">
+        <Help focus={focus} />
+      </div>
     </section>
   );
 }
 
-/** How the quote became the rate of a payment, and what belongs into the field one is in. */
-function Below({ clock, focus }: { clock: string | null | undefined; focus: EntryName | null }) {
+/** How the quote became the rate of a payment. */
+function Clock({ clock }: { clock: string | null | undefined }) {
+  return (
+    <p className="mt-2.5 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
+      {clock ? (
+        <>
+          <b className="text-ink">One clock:</b> {clock}
+        </>
+      ) : (
+        "State what is known and put ? where a figure is missing."
+      )}
+    </p>
+  );
+}
+
+/** What belongs into the field one is in. */
+function Help({ focus }: { focus: EntryName | null }) {
   const { words } = useDesk();
   const entry = focus === null ? undefined : entryWord(focus, words);
+  if (focus === null || !entry) return null;
   return (
-    <>
-      <p className="mt-3 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
-        {clock ? (
-          <>
-            <b className="text-ink">One clock:</b> {clock}
-          </>
-        ) : (
-          "State what is known and put ? where a figure is missing."
-        )}
-      </p>
-      <p className="mt-1.5 min-h-[2.7em] pl-3.5 text-[0.95rem] text-soft">
-        {focus !== null && entry && (
-          <>
-            <b className="text-ink">{titleOf(focus, words)}.</b> {entry.help}
-            {entry.may_be_asked && " Type ? to have it found."}
-          </>
-        )}
-      </p>
-    </>
+    <p className="text-sm text-soft">
+      <b className="text-ink">{titleOf(focus, words)}.</b> {entry.help}
+      {entry.may_be_asked && " Type ? to have it found."}
+    </p>
   );
 }

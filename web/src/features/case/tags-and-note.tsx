@@ -57,14 +57,14 @@ export function Note({ content, onChange }: Props) {
   const { limits } = useDesk().words;
   return (
     <Area
-      label="Note"
-      labelClass="mt-4 text-sm text-soft"
+      name="Note"
+      look="bare"
       value={content.note ?? ""}
       maxLength={limits.note}
       rows={1}
-      placeholder="What the committee should know"
+      placeholder="add a note: what the committee should know"
       leaves
-      className="mt-0.5 block field-sizing-content max-h-60 min-h-9 w-full resize-none text-base text-ink"
+      className="field-sizing-content max-h-60 min-w-60 grow basis-72 resize-none text-sm"
       onType={(note) => onChange({ note })}
     />
   );

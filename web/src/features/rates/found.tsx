@@ -8,7 +8,10 @@ export function Found({ answer }: { answer: RateAnswer }) {
     <>
       <Asked>{answer.about}</Asked>
       <p className="flex flex-wrap items-baseline gap-x-3">
-        <output className="text-[3.2rem] leading-[1.1] font-bold tracking-tight break-all">
+        <output
+          aria-live="off"
+          className="text-[3.2rem] leading-[1.1] font-bold tracking-tight break-all"
+        >
           {answer.value}
         </output>
         <span className="text-xl text-soft">{answer.unit}</span>
