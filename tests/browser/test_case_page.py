@@ -153,7 +153,7 @@ class StatingALoan(BrowserTest):
         page = self.open("Water turbine")
         page.get_by_role("button", name="Unfold all years").click()
         table = page.get_by_role("table", name="Schedule of payments")
-        expect(table).to_have_attribute("aria-rowcount", "1061")
+        expect(table).to_have_attribute("aria-rowcount", "1062")
         self.assertLess(table.get_by_role("row").count(), 120)
         page.evaluate("scrollTo(0, document.body.scrollHeight)")
         expect(table.get_by_text("1040", exact=True)).to_be_visible()

@@ -46,9 +46,13 @@ class Trail(Desk):
         self.assertEqual(self.send("GET", f"cases/{case}/trail/9").status_code, 404)
 
     def test_half_a_figure_is_no_answer_of_its_own(self) -> None:
-        opened = self.start(percent="6")
+        opened = self.start(percent="5")
+        opened = self.save(opened["id"], opened["version"], percent="6").json()
         self.save(opened["id"], opened["version"], percent="6.3")
-        self.assertEqual(len(self.listed(opened["id"])), 1)
+        given = [each["given"] for each in self.listed(opened["id"])]
+        self.assertEqual(len(given), 2)
+        self.assertIn("at 6.30 %", given[0])
+        self.assertIn("at 5.00 %", given[1])
 
     def test_without_an_answer_nothing_is_listed(self) -> None:
         opened = self.start(count="?", payment="100")

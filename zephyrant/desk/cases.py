@@ -234,7 +234,8 @@ def _started(owner: User, prepared: _Prepared) -> Case:
     case = Case(owner=owner)
     _fill(case, prepared)
     case.save()
-    _add(case, owner, prepared)
+    # Whoever starts a case with an answer has it.
+    _add(case, owner, prepared, left=True)
     return case
 
 

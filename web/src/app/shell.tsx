@@ -19,18 +19,22 @@ const PasswordSheet = later(async () => (await import("./password")).PasswordShe
 
 const SAMPLE = "48250.00";
 
+/** How numbers are written, said by an example. */
 function MarksChoice() {
   const { me, words, marks } = useDesk();
   const choose = useSaveMarks();
   return (
-    <Choice
-      name="Numbers are written"
-      value={me.marks}
-      shown={inMarks(SAMPLE, marks)}
-      options={words.marks.map((each) => ({ value: each.name, label: inMarks(SAMPLE, each) }))}
-      onChoose={(name) => choose.mutate(name as MarksWord["name"])}
-      className="text-sm"
-    />
+    <span className="flex items-baseline gap-1.5">
+      Numbers
+      <Choice
+        name="Numbers are written"
+        value={me.marks}
+        shown={inMarks(SAMPLE, marks)}
+        options={words.marks.map((each) => ({ value: each.name, label: inMarks(SAMPLE, each) }))}
+        onChoose={(name) => choose.mutate(name as MarksWord["name"])}
+        className="text-sm"
+      />
+    </span>
   );
 }
 

@@ -1,3 +1,5 @@
+import { same } from "./same";
+
 /** What waits in this browser to be saved, keyed to the analyst and what it belongs to. */
 export interface Draft<C> {
   content: C;
@@ -28,7 +30,9 @@ export function draftOf<C>(username: string, id: string): Draft<C> | null {
   }
 }
 
-export function dropDraft(username: string, id: string): void {
+/** Nothing waits any more; of `only` that, so that what another window keeps there stays. */
+export function dropDraft(username: string, id: string, only?: unknown): void {
+  if (only !== undefined && !same(draftOf(username, id)?.content, only)) return;
   localStorage.removeItem(key(username, id));
 }
 

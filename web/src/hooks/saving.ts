@@ -2,8 +2,9 @@ import { Refused } from "../api/client";
 import { draftOf, dropDraft, keepDraft } from "./draft";
 import { tellElsewhere } from "./elsewhere";
 import { saying, waitingFor, type Keeper, type Keeping, type Opened } from "./keeper";
-import { onTheWay } from "./on-the-way";
+import { untilDone } from "./on-the-way";
 import { same } from "./same";
+import { Told } from "./told";
 
 const PAUSE = 700;
 const RETRY = 4_000;
@@ -14,9 +15,8 @@ const RETRY = 4_000;
  * gave. Until the server has acknowledged it, every change waits in this browser.
  */
 export class Saving<C, K extends Opened> {
-  /** How it stands, told to who listens whenever it changes. */
-  keeping: Keeping<C, K>;
-  private readonly listeners = new Set<() => void>();
+  /** How it stands, told to who listens. */
+  readonly keeping: Told<Keeping<C, K>>;
   private version: number;
   private saved: C;
   private latest: C;
@@ -24,8 +24,8 @@ export class Saving<C, K extends Opened> {
   private busy: Promise<void> | null = null;
   private stuck: boolean;
   private left = false;
-  /** A field was left: the next save says so. */
-  private leftField = false;
+  /** What stood as fields were left, to be saved in that order. */
+  private leftOn: C[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -37,19 +37,13 @@ export class Saving<C, K extends Opened> {
     this.version = opened.version;
     this.latest = this.begun = content;
     this.saved = mayEdit && draftOf(username, opened.id) ? contentOf(opened) : content;
-    this.keeping = { state: "saved", at: new Date(opened.changed_at) };
-    if (!mayEdit) this.keeping = { state: "reading" };
+    let state: Keeping<C, K> = { state: "saved", at: new Date(opened.changed_at) };
+    if (!mayEdit) state = { state: "reading" };
     else if (draft && draft.version !== opened.version)
-      this.keeping = { state: "conflict", kept: opened, base: contentOf(opened) };
-    this.stuck = this.keeping.state === "conflict" || this.keeping.state === "reading";
+      state = { state: "conflict", kept: opened, base: contentOf(opened) };
+    this.keeping = new Told<Keeping<C, K>>(state);
+    this.stuck = state.state !== "saved";
   }
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  readonly current = (): Keeping<C, K> => this.keeping;
 
   /** What stands on the page now. */
   readonly change = (content: C): void => {
@@ -88,33 +82,34 @@ export class Saving<C, K extends Opened> {
 
   /** Saves at once what waits; gives the version then kept, or null where it could not be. */
   readonly flush = async (): Promise<number | null> => {
-    await this.busy;
-    await this.save(false);
+    do {
+      await this.busy;
+      await this.save(false);
+    } while (this.busy ?? (this.waits() && this.keeping.current().state === "saved"));
     return this.latest === this.saved ? this.version : null;
   };
 
   /** A field was left that had been typed in: what stands is an answer to keep. */
   readonly leaveField = (): void => {
-    if (!this.keeper.mayEdit) return;
-    this.leftField = true;
-    void this.flush();
+    if (this.stuck) return;
+    this.leftOn.push(this.latest);
+    void this.save(false);
   };
 
   /** What another window saved, where nothing waits here: it stands here from now on. */
   readonly fromElsewhere = async (): Promise<C | null> => {
     await this.busy;
-    if (this.stuck || this.latest !== this.saved) return null;
+    if (this.stuck || this.waits()) return null;
     const stood = this.latest;
     try {
       const kept = await this.keeper.ask();
       if (this.latest !== stood || kept.version <= this.version) return null;
       this.version = kept.version;
       this.latest = this.saved = this.keeper.contentOf(kept);
-      this.tell({ state: "saved", at: new Date(kept.changed_at) });
+      this.keeping.tell({ state: "saved", at: new Date(kept.changed_at) });
       return this.latest;
     } catch {
-      // Whoever saves here next hears of it then.
-      return null;
+      return null; // Whoever saves here next hears of it.
     }
   };
 
@@ -123,55 +118,64 @@ export class Saving<C, K extends Opened> {
     keepDraft(username, opened.id, { content: this.latest, version: this.version });
   }
 
+  private waits(): boolean {
+    return this.leftOn.length > 0 || !same(this.latest, this.saved);
+  }
+
+  /** Nothing waits in this browser. */
+  private isSaved(): void {
+    this.saved = this.latest;
+    dropDraft(this.keeper.username, this.keeper.opened.id, this.latest);
+  }
+
   private soon(pause: number): void {
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.save(false), pause);
   }
 
-  private tell(keeping: Keeping<C, K>): void {
-    this.keeping = keeping;
-    for (const listener of this.listeners) listener();
+  private async save(leaving: boolean): Promise<void> {
+    if (this.busy || this.stuck) return;
+    if (!this.waits()) this.isSaved();
+    else await this.saveAll(leaving);
   }
 
-  private async save(leaving: boolean): Promise<void> {
-    if (this.busy || this.stuck || (this.latest === this.saved && !this.leftField)) return;
+  private async saveAll(leaving: boolean): Promise<void> {
     const { id } = this.keeper.opened;
     const all = async () => {
       let kept = await this.once(leaving);
       // Once the page has been left nothing else comes to save what was typed meanwhile.
-      while (kept && this.left && this.latest !== this.saved) kept = await this.once(true);
+      while (kept && (this.leftOn.length > 0 || (this.left && this.latest !== this.saved)))
+        kept = await this.once(this.left);
     };
-    const going = (this.busy = all());
-    onTheWay.set(id, going);
-    await going;
-    if (onTheWay.get(id) === going) onTheWay.delete(id);
+    this.busy = all();
+    await untilDone(id, this.busy);
     this.busy = null;
   }
 
   /** Whether it was kept. */
   private async once(leaving: boolean): Promise<boolean> {
-    const sent = this.latest;
-    const left = this.leftField;
-    this.leftField = false;
-    this.tell({ state: "saving" });
+    const left = this.leftOn.length > 0;
+    const sent = this.leftOn.shift() ?? this.latest;
+    this.keeping.tell({ state: "saving" });
     try {
       return this.isKept(sent, await this.keeper.send(sent, this.version, { leaving, left }));
     } catch (error) {
       if (error instanceof Refused && error.kept) return this.refused(sent, error.kept as K);
-      this.tell({ state: "waiting", why: saying(error) });
+      if (left) this.leftOn.unshift(sent);
+      this.keeping.tell({ state: "waiting", why: saying(error) });
       if (!this.left) this.soon(RETRY);
       return false;
     }
   }
 
   private isKept(sent: C, kept: K): boolean {
-    const { username, opened } = this.keeper;
+    const { opened } = this.keeper;
     const before = this.version;
     this.version = kept.version;
     this.saved = sent;
-    if (this.latest === sent) dropDraft(username, opened.id);
+    if (this.latest === sent) this.isSaved();
     else this.keep();
-    this.tell({ state: "saved", at: new Date(kept.changed_at) });
+    this.keeping.tell({ state: "saved", at: new Date(kept.changed_at) });
     if (kept.version > before) tellElsewhere({ id: opened.id, version: kept.version });
     if (this.latest !== sent && !this.left) this.soon(PAUSE);
     return true;
@@ -189,7 +193,8 @@ export class Saving<C, K extends Opened> {
       return false;
     }
     this.stuck = true;
-    this.tell({ state: "conflict", kept, base: this.saved });
+    this.leftOn = [];
+    this.keeping.tell({ state: "conflict", kept, base: this.saved });
     return false;
   }
 }

@@ -23,7 +23,7 @@ export function useKept<C, K extends Opened>(
   onElsewhere: (content: C) => void,
 ): Kept<C, K> {
   const [saving] = useState(() => new Saving(keeper, content));
-  const keeping = useSyncExternalStore(saving.subscribe, saving.current);
+  const keeping = useSyncExternalStore(saving.keeping.subscribe, saving.keeping.current);
   useEffect(() => saving.change(content), [saving, content]);
   useEffect(() => {
     saving.come();

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { carried } from "./patched";
 import { isTyping } from "./typing";
 
 /** A change counts as made once nothing more has followed for so long. */
@@ -41,6 +42,11 @@ export function useUndo<C>(content: C, make: (from: C, to: C) => void) {
     return () => clearTimeout(timer);
   }, [content]);
   const arrived = useCallback((arriving: C) => {
+    const stood = at.current;
+    // No step taken back or made again later undoes it.
+    const carry = (kept: C) => carried(kept, stood, arriving);
+    past.current = past.current.map(carry);
+    future.current = future.current.map(carry);
     at.current = arriving;
     setStep(null);
   }, []);

@@ -18,7 +18,9 @@ export function NoAnswer({ reason }: { reason: string }) {
         <span aria-hidden className="size-2.5 rounded-full border-2 border-unknown" />
         There is no answer
       </p>
-      <p className="mt-1 font-serif text-[1.7rem] leading-snug font-semibold">{reason}</p>
+      <p role="status" className="mt-1 font-serif text-[1.7rem] leading-snug font-semibold">
+        {reason}
+      </p>
     </>
   );
 }

@@ -6,8 +6,8 @@ const LOOKS = {
   plain: "rounded border border-rule-strong px-3 py-1",
   link: "text-choice underline disabled:text-soft disabled:no-underline",
   dotted: "text-choice underline decoration-dotted underline-offset-[0.3em]",
-  quiet: "hover:text-ink",
-  mark: "rounded px-1.5 font-sans text-soft hover:text-ink",
+  quiet: "min-h-6 hover:text-ink",
+  mark: "min-h-6 min-w-6 rounded px-1.5 font-sans text-soft hover:text-ink",
   bare: "",
 } as const;
 

@@ -2,7 +2,7 @@ import type { ComponentProps, KeyboardEvent, ReactNode } from "react";
 
 const LOOKS = {
   box: "rounded border border-rule-strong bg-sheet px-2 py-1 placeholder:text-soft",
-  large: "rounded border border-rule-strong bg-sheet px-3 py-2",
+  large: "rounded border border-rule-strong bg-sheet px-3 py-2 placeholder:text-soft",
   bare: "bg-transparent placeholder:text-soft",
 } as const;
 

@@ -74,7 +74,7 @@ const SPOKEN_AFTER = 700;
 function Announced({ good, ready }: { good: Good; ready: boolean }) {
   const { answer, told } = good;
   const found = told.value === null ? "" : `${answer.asks} ${told.value} ${answer.unit}.`;
-  const said = useSettled(answer.reason ?? found, SPOKEN_AFTER);
+  const said = useSettled(answer.reason ? "" : found, SPOKEN_AFTER);
   return (
     <p role="status" className="sr-only">
       {ready && said}

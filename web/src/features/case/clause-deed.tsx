@@ -47,7 +47,7 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
     case "rate":
       return (
         <>
-          the rate is {amount} %{" "}
+          the rate is <span className="whitespace-nowrap">{amount} %</span>{" "}
           <QuoteChoice
             quote={quote}
             name={`Quoted${of}`}

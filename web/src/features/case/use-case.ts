@@ -53,7 +53,8 @@ export function useCaseOnPage(opened: CaseOpened, yearStarts: number | null) {
     else setText(name, text);
   };
   const leave = (name: EntryName, isEdited: boolean) => {
-    if (isEdited) kept.leaveField();
+    if (!isEdited) return;
+    kept.leaveField();
     const reading = current ? worked?.readings[name] : undefined;
     const typed = textOf(statement, name);
     if (typed && reading?.text && !reading.other && reading.text !== typed)
