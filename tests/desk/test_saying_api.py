@@ -116,3 +116,32 @@ class SayingByTheCommand(Desk):
                 }
             ],
         )
+
+
+class CasesWithoutAName(Desk):
+    def test_they_are_called_by_their_terms_everywhere(self) -> None:
+        nameless = {**PRESS, "name": ""}
+        case = self.send("POST", "cases", {"statement": nameless}).json()
+        called = "48,250 EUR over 60 months: payment"
+        self.assertEqual(case["called"], called)
+        listed = self.send("GET", "cases").json()["items"][0]
+        self.assertEqual((listed["name"], listed["called"]), ("", called))
+        worked = self.send("POST", "work", nameless).json()
+        self.assertEqual(worked["told"]["called"], called)
+        for path, name in (
+            ("document", "48250-eur-over-60-months-payment.json"),
+            ("schedule?kind=csv", "48250-eur-over-60-months-payment-schedule.csv"),
+            ("statement", "48250-eur-over-60-months-payment.pdf"),
+        ):
+            taken = self.client.get(f"/api/v1/cases/{case['id']}/{path}")
+            self.assertIn(name, taken["Content-Disposition"])
+        beside = self.send("GET", f"cases/{case['id']}/side-by-side").json()
+        self.assertEqual(beside["names"][0], called)
+        copy = self.send("POST", f"cases/{case['id']}/copy").json()
+        self.assertEqual(copy["statement"]["name"], "")
+        self.send("DELETE", f"cases/{case['id']}")
+        self.assertIn("over 60 months", self.send("GET", "cases/bin").json()["items"][0]["called"])
+        named = self.send("POST", "cases", {"statement": PRESS}).json()
+        self.assertEqual(named["called"], "Cider press")
+        half = self.send("POST", "cases", {"statement": {**nameless, "percent": ""}}).json()
+        self.assertEqual(half["called"], "Unnamed case")

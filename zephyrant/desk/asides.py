@@ -12,7 +12,7 @@ from zephyrant.loans.questions import MOST_BESIDE, SideBySide
 from zephyrant.loans.statement import Candidate, More, Points, Varied, side_by_side
 
 from . import heavy
-from .cases import OnlyForReadingError, marks_of, may_edit, one, readable, statement_of
+from .cases import OnlyForReadingError, called_by, marks_of, may_edit, one, readable, statement_of
 from .models import Case
 
 _GONE: Final = "This case was deleted, or is no longer shared with you."
@@ -60,7 +60,7 @@ def keep(user: User, case_id: uuid.UUID, asides: Asides) -> None:
 def beside(user: User, case: Case, is_gone: heavy.Gone) -> SideBySide:
     """A case and what is pinned beside it. What is gone meanwhile says so in its place."""
     asides = asides_of(case)
-    candidates = [Candidate(case.name or "Unnamed case", statement_of(case, user))]
+    candidates = [Candidate(called_by(case, user), statement_of(case, user))]
     candidates += [_candidate(user, pin) for pin in asides.pins]
     base = asides.base if asides.base < len(candidates) else 0
     return heavy.answered(user.pk, is_gone, side_by_side, candidates, base, marks_of(user))
@@ -70,7 +70,7 @@ def _candidate(user: User, pin: Pin) -> Candidate:
     case = readable(user).filter(pk=pin.case).first()
     if case is None:
         return Candidate("A case that is gone", None, _GONE)
-    name = case.name or "Unnamed case"
+    name = called_by(case, user)
     if pin.point is None:
         return Candidate(name, statement_of(case, user))
     point = case.trail.filter(number=pin.point).first()

@@ -3,7 +3,7 @@
 import logging
 import uuid
 from decimal import Decimal
-from typing import Any, NamedTuple
+from typing import Any, Final, NamedTuple
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -15,7 +15,17 @@ from ninja import Schema
 from pydantic import Field, field_validator
 from typing_extensions import TypedDict
 
-from zephyrant.loans import BudgetSpentError, Marks, MarksName, figure_path, headline
+from zephyrant.loans import (
+    MARKS,
+    BudgetSpentError,
+    Marks,
+    MarksName,
+    called,
+    calling_of,
+    check,
+    figure_path,
+    headline,
+)
 from zephyrant.loans.statement import (
     NUMBERS,
     Statement,
@@ -130,6 +140,20 @@ def _found(worked: Worked) -> FoundListed | None:
     }
 
 
+#: What a case without a name and without a whole loan is called.
+UNNAMED: Final = "Unnamed case"
+
+
+def called_so(case: Case, marks: Marks) -> str:
+    """What a case is called: its name, else its terms."""
+    return case.name or (called(case.calling, marks) if case.calling else UNNAMED)
+
+
+def called_by(case: Case, user: User) -> str:
+    """What a case is called, in the marks `user` reads."""
+    return called_so(case, MARKS[marks_of(user)])
+
+
 def found_told(case: Case, marks: Marks) -> FoundTold | None:
     """What was found in a case when it was last saved; None where it was not whole."""
     if case.found is None:
@@ -212,6 +236,7 @@ def _fill(case: Case, prepared: _Prepared) -> None:
     # Where the statement is not a whole document yet, the last whole one stays.
     if worked.document is not None:
         case.document = worked.document
+        case.calling = dict(calling_of(check(worked.document)))
 
 
 def start(owner: User, content: Content) -> Case:
@@ -291,9 +316,9 @@ def copy(user: User, case_id: uuid.UUID) -> Case:
     """A case of the user's own that starts from another."""
     case = one(user, case_id)
     statement = statement_of(case, user)
-    named = statement.model_copy(
-        update={"name": f"{statement.name or 'Unnamed case'} (copy)"[:MOST_NAME]}
-    )
+    # One without a name is called by its terms, and so is its copy.
+    name = f"{statement.name} (copy)"[:MOST_NAME] if statement.name else ""
+    named = statement.model_copy(update={"name": name})
     return start(user, Content(statement=named, note=case.note, tags=case.tags))
 
 

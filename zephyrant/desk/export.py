@@ -15,12 +15,12 @@ from django.contrib.auth.models import User
 from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
-from zephyrant.loans import Marks, NotALoan, check
+from zephyrant.loans import PLAIN, Marks, NotALoan, check
 from zephyrant.loans.files import write_csv, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
 
-from .cases import document_of
+from .cases import called_so, document_of
 from .models import Case
 
 CSV: Final = "text/csv; charset=utf-8"
@@ -57,7 +57,7 @@ def _written(content: object) -> bytes:
 
 def one_json(case: Case) -> HttpResponse:
     """A case's document."""
-    return _file(_written(document_of(case)), f"{file_name(case.name)}.json", JSON)
+    return _file(_written(document_of(case)), f"{file_name(called_so(case, PLAIN))}.json", JSON)
 
 
 def schedule_csv(case: Case, made: Made) -> HttpResponse:
@@ -65,7 +65,7 @@ def schedule_csv(case: Case, made: Made) -> HttpResponse:
     from .schedules import csv_of
 
     content = made(csv_of, check(document_of(case)))
-    return _file(content, f"{file_name(case.name)}-schedule.csv", CSV)
+    return _file(content, f"{file_name(called_so(case, PLAIN))}-schedule.csv", CSV)
 
 
 def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
@@ -78,7 +78,7 @@ def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
         raise Http404 from unreached
     if content is None:
         raise Http404
-    return _file(content, f"{file_name(case.name)}-schedule.xlsx", WORKBOOK)
+    return _file(content, f"{file_name(called_so(case, PLAIN))}-schedule.xlsx", WORKBOOK)
 
 
 def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
@@ -86,7 +86,7 @@ def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
     from .statement_pdf import statement_of
 
     content = made(statement_of, check(document_of(case)), case.note, marks)
-    return _file(content, f"{file_name(case.name)}.pdf", PDF)
+    return _file(content, f"{file_name(called_so(case, PLAIN))}.pdf", PDF)
 
 
 def _own(user: User) -> list[Case]:
@@ -104,7 +104,7 @@ def all_zip(user: User) -> HttpResponse:
     content, used = io.BytesIO(), set[str]()
     with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
         for case in _own(user):
-            name = stem = file_name(case.name)
+            name = stem = file_name(called_so(case, PLAIN))
             number = 1
             while name in used:
                 number += 1
@@ -132,7 +132,7 @@ def beside(content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"]) 
         return _file(beside_csv(content).encode(), file, CSV)
     if kind == "xlsx":
         return _file(beside_xlsx(content), file, WORKBOOK)
-    title = f"{name or 'Unnamed case'}, side by side"
+    title = f"{name}, side by side"
     return _file(beside_pdf(content, title), file, PDF)
 
 

@@ -16,8 +16,8 @@ class Case(models.Model):
 
     `statement` is what stands on the page, as typed; `document` the whole loan document last
     read from it (null until there is one). `found` tells what the list shows of its answer,
-    `search` is what searching looks through. `asides` is what is asked beside the statement, and
-    what it is pinned beside.
+    `calling` by what it is called without a name, `search` is what searching looks through.
+    `asides` is what is asked beside the statement, and what it is pinned beside.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -30,6 +30,7 @@ class Case(models.Model):
     tags = models.JSONField(default=list)
     document = models.JSONField(null=True)
     found = models.JSONField(null=True)
+    calling = models.JSONField(null=True)
     search = models.TextField(blank=True)
     asides = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=1)

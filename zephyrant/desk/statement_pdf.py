@@ -18,6 +18,8 @@ from zephyrant.loans import (
     Loan,
     Marks,
     aimed,
+    called,
+    calling_of,
     choices,
     facts_of,
     figure_path,
@@ -59,7 +61,7 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
     """The whole statement; numbers in the reader's marks."""
     register()
     out = io.BytesIO()
-    name = loan.name or "Unnamed case"
+    name = loan.name or called(calling_of(loan), marks)
     document = SimpleDocTemplate(
         out,
         pagesize=A4,

@@ -16,6 +16,7 @@ from .calendars.days_in_words import MONTHS, write_day
 from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
+from .document.calling import Calling, called, calling_of
 from .document.fields import CurrencyCode, Every
 from .document.figure_path import figure_path
 from .document.limits import MOST_TEXT
@@ -52,6 +53,7 @@ __all__ = [
     "Answer",
     "AnswerHead",
     "BudgetSpentError",
+    "Calling",
     "CurrencyCode",
     "Errors",
     "Every",
@@ -65,6 +67,8 @@ __all__ = [
     "aimed",
     "as_text",
     "at_fault",
+    "called",
+    "calling_of",
     "check",
     "choices",
     "currencies",

@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { askCase, blankCase, CASES, copyCase, startCase } from "../api/cases";
 import type { CaseOpened, Content, Statement } from "../api/types";
 import { whenSaved } from "./on-the-way";
+import { capital } from "./words";
 import { useDesk } from "./use-desk";
 
 /** Asks for a case before its page is there to ask for it; for that it waits a little. What fails
@@ -41,16 +42,14 @@ export function useCopyCase() {
   return useMutation({ mutationFn: copyCase, onSuccess });
 }
 
-/** What a case without a name is called. */
-export const UNNAMED = "Unnamed case";
-
 /** What came of a question is opened as a case of its own, named after the one it was asked of. */
 export function useOpenAs({ statement, ...beside }: Content) {
   const { words } = useDesk();
   const onSuccess = useOpened();
   return useMutation({
     mutationFn: async (found: { statement: Statement | Promise<Statement>; suffix: string }) => {
-      const name = `${statement.name || UNNAMED}, ${found.suffix}`.slice(0, words.limits.name);
+      const named = statement.name ? `${statement.name}, ${found.suffix}` : capital(found.suffix);
+      const name = named.slice(0, words.limits.name);
       return startCase({ ...beside, statement: { ...(await found.statement), name } });
     },
     onSuccess,

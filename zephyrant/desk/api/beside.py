@@ -100,4 +100,4 @@ def take_side_by_side(
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
-    return export.beside(told, case.name, kind)
+    return export.beside(told, cases.called_by(case, request.user), kind)

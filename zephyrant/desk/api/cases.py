@@ -36,10 +36,12 @@ router = Router(by_alias=True)
 
 
 class CaseListed(Schema):
-    """A case as the list shows it. `owner` is named where it is someone else's."""
+    """A case as the list shows it. `called`: its name, else its terms. `owner` is named where it is
+    someone else's."""
 
     id: uuid.UUID
     name: str
+    called: str
     currency: str
     tags: list[str]
     found: cases.FoundTold | None
@@ -62,6 +64,7 @@ class CaseOpened(Schema):
     """
 
     id: uuid.UUID
+    called: str
     statement: Statement
     note: str
     tags: list[str]
@@ -78,7 +81,7 @@ class CaseBinned(Schema):
     """A case in the bin, and until when it stays there."""
 
     id: uuid.UUID
-    name: str
+    called: str
     deleted_at: datetime
     kept_until: datetime
 
@@ -114,6 +117,7 @@ def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
     return CaseListed(
         id=case.pk,
         name=case.name,
+        called=cases.called_so(case, marks),
         currency=case.statement.get("currency", "EUR"),
         tags=case.tags,
         found=cases.found_told(case, marks),
@@ -128,6 +132,7 @@ def opened(case: Case, request: SignedIn) -> CaseOpened:
     last = case.revisions.first()
     return CaseOpened(
         id=case.pk,
+        called=cases.called_so(case, MARKS[marks]),
         statement=cases.statement_of(case, request.user),
         note=case.note,
         tags=case.tags,
@@ -227,10 +232,11 @@ def take_cases(request: SignedIn, kind: Literal["json", "zip"] = "json") -> Http
 def list_bin(request: SignedIn, start: Start = 0) -> CaseBin:
     """What the analyst deleted in the last thirty days."""
     found = cases.binned(request.user)
+    marks = MARKS[cases.marks_of(request.user)]
     items = [
         CaseBinned(
             id=case.pk,
-            name=case.name,
+            called=cases.called_so(case, marks),
             deleted_at=case.deleted_at,
             kept_until=case.deleted_at + BIN_KEEPS,
         )

@@ -73,6 +73,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     ),
     "Statement.first_payment": ("The day of the first payment, as typed.", ""),
     "Save.left": ("Whether a field was left on its answer.", False),
+    "called": ("Its name, else its terms.", "43,700 EUR over 48 months: payment"),
     "Told.whole": ("The schedule added up.", None),
     "ScheduleYear.fee": ("What was added to what is owed as fees.", "0.00"),
     "we": ("Who speaks: the words follow, no figure does.", "lend"),

@@ -14,6 +14,7 @@ from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
+from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED
 from ..document.sentence import clause_in_words
@@ -183,6 +184,10 @@ _TERMS: Final[tuple[tuple[str, Callable[[Loan, Marks], str]], ...]] = (
     (FIGURES_NAMED["purchase.down.amount"].alone, _down),
     (FIGURES_NAMED["principal"].alone, lambda loan, marks: _money(loan, loan.principal, marks)),
     (FIGURES_NAMED["rate.percent"].alone, _rate),
+    (
+        FIGURES_NAMED["count"].alone,
+        lambda loan, marks: "?" if loan.count == UNKNOWN else marks.write(str(loan.count)),
+    ),
     (
         "Paid",
         lambda loan, _: f"{period(loan.every).often}, {loan.timing.replace('-', ' ')}",

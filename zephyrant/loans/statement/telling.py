@@ -10,6 +10,7 @@ from ..answer.aim import AimResult
 from ..answer.answer import Answer, ScheduleYear
 from ..answer.facts import About, facts_of
 from ..answer.schedule import whole_told
+from ..document.calling import called, calling_of
 from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
 from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
@@ -99,7 +100,7 @@ class LeftOver(BaseModel):
 class Told(BaseModel):
     """An answer in the marks of whoever reads it. `value`: the figure found, `typed`: the same as
     one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated.
-    `whole`: the schedule added up."""
+    `whole`: the schedule added up; `called`: what the loan is called without a name."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -113,6 +114,7 @@ class Told(BaseModel):
     aim: AimTold | None
     columns: tuple[str, ...]
     whole: ScheduleYear | None
+    called: str
     left: LeftOver | None
     clauses: tuple[ClausePlaced, ...]
 
@@ -137,6 +139,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         aim=_aim(statement, loan, answer.aim, marks) if answer.aim else None,
         columns=answer.laid.titles if answer.laid else (),
         whole=whole_told(answer.laid) if answer.laid else None,
+        called=called(calling_of(loan), marks),
         left=_left(answer, WE[loan.we], marks),
         clauses=_placed(statement, loan, answer),
     )

@@ -1,6 +1,5 @@
 import { useState } from "react";
 import { useCasesFound } from "../../api/cases";
-import { UNNAMED } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -40,7 +39,7 @@ export function AddCase({ taken, onAdd }: { taken: string[]; onAdd: (id: string)
                 onAdd(each.id);
               }}
             >
-              {each.name || UNNAMED}
+              {each.called}
             </Button>
           </li>
         ))}

@@ -48,7 +48,7 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     !statement.aim && (["Aim at a result", withAim] as const),
   ].filter((each) => each !== false);
   return (
-    <p className="mt-2 flex flex-wrap gap-x-4 text-sm text-soft">
+    <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
       May be added:
       {offered.map(([label, add]) => (
         <Button

@@ -69,9 +69,13 @@ function Months({ clause, of, onChange }: Pick<OneProps, "clause" | "onChange"> 
   const { words } = useDesk();
   const chosen = clause.months;
   return (
-    <span className="whitespace-nowrap">
+    <>
       in{" "}
-      <span role="group" aria-label={`Months${of}`} className="font-sans text-[0.8rem]">
+      <span
+        role="group"
+        aria-label={`Months${of}`}
+        className="inline-flex flex-wrap align-middle font-sans text-[0.8rem]"
+      >
         {words.months.map((name, place) => {
           const month = place + 1;
           const on = chosen.includes(month);
@@ -80,7 +84,7 @@ function Months({ clause, of, onChange }: Pick<OneProps, "clause" | "onChange"> 
               key={name}
               look="bare"
               aria-pressed={on}
-              className={`border border-rule px-1 first:rounded-l last:rounded-r ${on ? "bg-ink text-paper" : "text-soft"}`}
+              className={`min-h-6 border border-rule px-1 first:rounded-l last:rounded-r ${on ? "bg-ink text-paper" : "text-soft"}`}
               onClick={() =>
                 onChange({
                   months: on ? chosen.filter((each) => each !== month) : [...chosen, month],
@@ -92,6 +96,6 @@ function Months({ clause, of, onChange }: Pick<OneProps, "clause" | "onChange"> 
           );
         })}
       </span>
-    </span>
+    </>
   );
 }

@@ -46,28 +46,32 @@ export function Overlay({ beside }: { beside: SideBySide }) {
             <>
               <Level y={y(0)} from={PAD} to={width - PAD} />
               <Years years={years} width={width} x={x} />
+              {drawn.map((line) => (
+                <Curve
+                  key={line.place}
+                  points={line.years.map(
+                    (year, point) => [x(year), y(line.owed[point] ?? 0)] as const,
+                  )}
+                  {...strokeOf(line.place)}
+                />
+              ))}
+              {/* The numbers stand over every line: none is struck through by another's. */}
               {drawn.map((line) => {
                 const at = Math.floor(line.years.length * (0.25 + 0.09 * line.place));
                 return (
-                  <g key={line.place}>
-                    <Curve
-                      points={line.years.map(
-                        (year, point) => [x(year), y(line.owed[point] ?? 0)] as const,
-                      )}
-                      {...strokeOf(line.place)}
-                    />
-                    <Label
-                      x={x(line.years[at] ?? 0)}
-                      y={y(line.owed[at] ?? 0) - 7}
-                      fontSize={14}
-                      strong
-                      stroke="var(--paper)"
-                      strokeWidth={4}
-                      paintOrder="stroke"
-                    >
-                      {line.place + 1}
-                    </Label>
-                  </g>
+                  <Label
+                    key={line.place}
+                    x={x(line.years[at] ?? 0)}
+                    y={y(line.owed[at] ?? 0) + 5}
+                    at="middle"
+                    fontSize={14}
+                    strong
+                    stroke="var(--paper)"
+                    strokeWidth={6}
+                    paintOrder="stroke"
+                  >
+                    {line.place + 1}
+                  </Label>
                 );
               })}
             </>

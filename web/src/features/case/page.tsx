@@ -7,7 +7,6 @@ import type { CaseOpened } from "../../api/types";
 import { dropDraft } from "../../hooks/draft";
 import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
-import { UNNAMED } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { CannotOpen } from "../../ui/cannot-open";
 import { Page } from "../../ui/page";
@@ -58,7 +57,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
     },
   });
   return (
-    <Page title={statement.name || UNNAMED}>
+    <Page title={statement.name || good?.told.called || opened.called}>
       <CaseHead opened={opened} onPage={onPage} onSheet={setSheet} sendAsides={asides.send} />
       <div className="flex flex-wrap items-baseline gap-x-4">
         {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}

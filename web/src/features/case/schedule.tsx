@@ -3,6 +3,7 @@ import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useInSight } from "../../hooks/use-in-sight";
 import { useTop } from "../../hooks/use-top";
+import { useWidth } from "../../hooks/use-width";
 import { Button } from "../../ui/button";
 import { asText, keyOf, linesOf, useColumns } from "./schedule-lines";
 import { ScheduleRow } from "./schedule-row";
@@ -11,7 +12,9 @@ import type { LaidOut } from "./use-worked";
 import type { Years } from "./use-years";
 
 const ROW_HEIGHT = 30;
-const GRID = "grid min-w-[46rem] items-center px-4 sm:min-w-0";
+const GRID = "grid items-center px-4";
+/** Pixels that a column needs, by what stands in it, and those beside them. */
+const NEEDS = { number: 152, date: 128, money: 104, sides: 32 };
 
 interface Props {
   good: LaidOut;
@@ -72,14 +75,18 @@ export function Schedule({ good, statement, marked, years }: Props) {
     setCopied(true);
     setTimeout(() => setCopied(false), 2_000);
   };
+  const [box, room] = useWidth<HTMLElement>();
+  const needs = columns.shown.map((column) => (column === "date" ? NEEDS.date : NEEDS.money));
+  const wide = needs.reduce((sum, each) => sum + each, NEEDS.number + NEEDS.sides);
+  // Where it is wider than its place it scrolls by itself; else its heads stay in sight.
+  const scrolls = room > 0 && wide > room;
   const grid = {
-    gridTemplateColumns: `9.5rem ${columns.shown
-      .map((column) => (column === "date" ? "8rem" : "minmax(6.5rem,1fr)"))
-      .join(" ")}`,
+    minWidth: wide,
+    gridTemplateColumns: `${NEEDS.number}px ${needs.map((each) => `minmax(${each}px,1fr)`).join(" ")}`,
   };
 
   return (
-    <section id="schedule" aria-label="Schedule" className="mt-3">
+    <section ref={box} id="schedule" aria-label="Schedule" className="mt-3">
       <div className="flex flex-wrap items-baseline justify-end gap-x-5 gap-y-1 pb-1 text-sm">
         <h2 className="mr-auto font-semibold">The schedule</h2>
         <Jump statement={statement} onJump={jump} />
@@ -96,9 +103,9 @@ export function Schedule({ good, statement, marked, years }: Props) {
         role="table"
         aria-label="Schedule of payments"
         aria-rowcount={lines.length + 1}
-        className="overflow-x-auto rounded-lg border border-rule bg-sheet sm:overflow-x-visible"
+        className={`rounded-lg border border-rule bg-sheet ${scrolls ? "overflow-x-auto" : ""}`}
       >
-        <div role="rowgroup" className="sm:sticky sm:top-0 sm:z-10">
+        <div role="rowgroup" className={scrolls ? "" : "sticky top-0 z-10"}>
           <div
             role="row"
             className={`${GRID} rounded-t-lg border-b border-ink bg-sheet py-1.5`}
@@ -118,8 +125,8 @@ export function Schedule({ good, statement, marked, years }: Props) {
         <div
           role="rowgroup"
           ref={body}
-          className="relative min-w-[46rem] sm:min-w-0"
-          style={{ height: whole }}
+          className="relative"
+          style={{ height: whole, minWidth: wide }}
         >
           {inSight.map((item) => {
             const line = lines[item.index];

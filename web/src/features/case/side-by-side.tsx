@@ -6,7 +6,6 @@ import { caseKey, useCase } from "../../api/cases";
 import type { Asides, CaseOpened } from "../../api/types";
 import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
-import { UNNAMED } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { CannotOpen } from "../../ui/cannot-open";
 import { Menu } from "../../ui/menu";
@@ -50,7 +49,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const taking = useTaking();
   const file = (what: string, kind: string) => () =>
     taking.take(what, `/api/v1/cases/${opened.id}/side-by-side/file?kind=${kind}`);
-  const name = opened.statement.name || UNNAMED;
+  const name = opened.called;
   const most = words.limits.pins;
   return (
     <Page title={`${name}, side by side`}>

@@ -2,7 +2,6 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { CASES, undeleteCase, useCaseBin } from "../../api/cases";
 import { LISTS, undeleteQuoteList, useQuoteListBin } from "../../api/quotes";
-import { UNNAMED } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Listed, Listing } from "../../ui/listing";
 import { useDays } from "../../ui/moment";
@@ -26,7 +25,11 @@ export function BinPage() {
   });
   const gone = [
     ...(cases.data ?? []).map((each) => ({ ...each, isList: false })),
-    ...(lists.data ?? []).map((each) => ({ ...each, isList: true })),
+    ...(lists.data ?? []).map((each) => ({
+      ...each,
+      called: each.name || "Unnamed list",
+      isList: true,
+    })),
   ].sort((one, other) => other.deleted_at.localeCompare(one.deleted_at));
   return (
     <Page title="Bin" narrow>
@@ -46,7 +49,7 @@ export function BinPage() {
           {gone.map((each) => (
             <Listed key={each.id}>
               <span className="mr-auto font-serif text-lg font-semibold">
-                {each.name || (each.isList ? "Unnamed list" : UNNAMED)}
+                {each.called}
                 {each.isList && (
                   <span className="ml-2 font-sans text-sm font-normal text-soft">
                     list of quotes

@@ -5,7 +5,7 @@ import type { CaseListed } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
-import { UNNAMED, useStartCase } from "../../hooks/use-opened";
+import { useStartCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
@@ -121,7 +121,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
           </Link>
         </span>
       </div>
-      {last && <InTheBin name={last.name || UNNAMED} onUndo={() => undo.mutate(last.id)} />}
+      {last && <InTheBin name={last.called} onUndo={() => undo.mutate(last.id)} />}
       <Wrong error={start.error ?? away.error ?? undo.error ?? list.error} />
       {list.data && cases.length === 0 && <Nothing q={q} onAll={() => look({ q: "" })} />}
       <CaseList

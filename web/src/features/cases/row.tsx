@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { CaseListed } from "../../api/types";
-import { askCaseAhead, UNNAMED, useCopyCase } from "../../hooks/use-opened";
+import { askCaseAhead, useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import { useDays } from "../../ui/moment";
@@ -32,7 +32,7 @@ export function Row({ listed, onTag, onDelete }: Props) {
   const queries = useQueryClient();
   const copy = useCopyCase();
   const { moment } = useDays();
-  const name = listed.name || UNNAMED;
+  const name = listed.called;
   const actions = [
     { label: "Copy", run: () => copy.mutate(listed.id) },
     { label: "Export as a document", href: `/api/v1/cases/${listed.id}/document` },
