@@ -179,6 +179,33 @@ SAID: list[tuple[str, dict[str, Any]]] = [
     ),
 ]
 
+SAID += [
+    (
+        "20k at 5 %, 26 times a year, 4 years",
+        {
+            "principal": "20000",
+            "rate": {"percent": "5"},
+            "count": 104,
+            "every": "two-weeks",
+            "payment": "?",
+        },
+    ),
+    (
+        "20k at 5 %, annual payments of 5,000",
+        {
+            "principal": "20000",
+            "rate": {"percent": "5"},
+            "count": "?",
+            "every": "year",
+            "payment": "5000",
+        },
+    ),
+    (
+        "what rate is 20k over 48 months paying 470?",
+        {"principal": "20000", "rate": {"percent": "?"}, "count": 48, "payment": "470"},
+    ),
+]
+
 #: A clause as one says it, for 48 monthly payments from 1 March 2027, and as a document has it.
 CLAUSES: list[tuple[str, dict[str, Any]]] = [
     ("at 12 repay 45,000", {"at": 12, "repay": "45000"}),
@@ -191,6 +218,8 @@ CLAUSES: list[tuple[str, dict[str, Any]]] = [
     ("one payment of 700 at 12", {"at": 12, "payment": "700"}),
     ("interest only for the first year", {"from": 1, "to": 12, "pay": "interest"}),
     ("interest only till 6", {"from": 1, "to": 6, "pay": "interest"}),
+    ("pay interest only for 12 months", {"from": 1, "to": 12, "pay": "interest"}),
+    ("pays nothing from 7 to 9", {"from": 7, "to": 9, "pay": "nothing"}),
     ("nothing for the last 3 payments", {"from": 46, "to": 48, "pay": "nothing"}),
     ("nothing in Dec Jan Feb", {"months": [12, 1, 2], "pay": "nothing"}),
     ("nothing in Dec, Jan and Feb", {"months": [12, 1, 2], "pay": "nothing"}),

@@ -50,6 +50,7 @@ ASKED: Final[tuple[Phrase, ...]] = (
     phrase(r"(?:what|how much) (?:is|to be) paid(?: {per})? ?\?", asks("payment")),
     phrase(rf"{_MEANT}(?:rate|interest) ?\?", asks("rate")),
     phrase(r"(?:the )?(?:highest |lowest )?rate at which", asks("rate")),
+    phrase(r"(?:at )?(?:what|which) (?:[a-z]+ )?rate (?:is|does|do|has)", asks("rate")),
     phrase(r"(?:what|how much) (?:do|does|will|would|can) {amount}(?: ?{per})? carry", _carried),
     phrase(r"{amount}(?: ?{per})? carries (?:what|how much)(?: ?\?)?", _carried),
     phrase(r"at \?(?! ?%)", asks("rate")),

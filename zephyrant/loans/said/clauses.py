@@ -32,7 +32,7 @@ _HOW: Final = (
 _MONEY_LENT: Final = "(?:principal|loan|amount (?:lent|borrowed))"
 _OF_IT: Final = f"(?: of (?:what is (?:lent|borrowed|put aside)|the {_MONEY_LENT}))"
 _NOTHING: Final = (
-    "(?:nothing(?: is)?(?: paid| due)?|no payments?|"
+    "(?:(?:pays? )?nothing(?: is)?(?: paid| due)?|no payments?|"
     "(?:payments? )?(?:is |are )?(?:paused?|deferred|skipped|skip))"
 )
 _INTEREST: Final = "(?:(?:pays? )?(?:interest[ -]only|only (?:the )?interest)(?: is)?(?: paid)?)"
@@ -58,7 +58,8 @@ def _rate(found: Found) -> Iterable[Fact]:
 
 
 def _pay(what: str) -> Says:
-    return lambda found: [_clause("pay", found, what)]
+    """Paused; a time without a place is the first of the loan."""
+    return lambda found: [_clause("pay", found, what, f"for the first {found['time']}")]
 
 
 def _step(found: Found) -> Iterable[Fact]:
@@ -89,7 +90,9 @@ CLAUSES: Final[tuple[ClausePhrase, ...]] = (
     clause("{amount} ?{per}", _money("payment")),
     clause(f"(?:an?|1) (?:(?:single|last|odd) )?{PAYMENTS} of {{amount}}", _money("payment")),
     clause(_INTEREST, _pay("interest")),
+    clause(f"{_INTEREST} for {{time}}", _pay("interest"), needs_place=False),
     clause(_NOTHING, _pay("nothing")),
+    clause(f"{_NOTHING} for {{time}}", _pay("nothing"), needs_place=False),
     clause(
         f"{_GROWS} {{figure}}(?:,? every {{integer}}(?: payments?)?"
         "|,? (?P<each>a year|each year|every year|yearly|every {time}))?",

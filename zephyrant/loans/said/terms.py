@@ -51,6 +51,13 @@ def _payments(found: Found) -> Iterable[Fact]:
         yield found.fact("every", often)
 
 
+def _often_payments(found: Found) -> Iterable[Fact]:
+    """How often it is paid, and how much each time where that is said."""
+    yield found.fact("every", found["often"] or "yearly")
+    if found["amount"]:
+        yield found.fact("payment", found["amount"])
+
+
 def _repays(found: Found) -> Iterable[Fact]:
     """ "4,350 repays 296,000 in 96": payment, principal, number."""
     yield from _payment(found)
@@ -121,6 +128,9 @@ _PAID: Final = (
         rf"(?:(?:re)?paid )?(?:by |in |out in |over |with )?{{many}}(?: {{often}})? {PAYMENTS}"
         r"(?: {often_})?(?: (?:of|at))?(?: {amount}(?: ?{per})?)?",
         _payments,
+    ),
+    phrase(
+        rf"(?:annual|{{often}}) {PAYMENTS}(?: (?:of|is|are|at))?(?: {{amount}})?", _often_payments
     ),
     phrase(r"(?:by )?{many} ?(?:x|×|times) ?{amount}(?: ?{per})?", _payments),
     phrase(r"{amount}(?: ?{per})? repays {amount_}(?: in {integer})?", _repays),
