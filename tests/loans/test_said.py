@@ -201,6 +201,29 @@ SAID += [
         },
     ),
     (
+        "20k at 5 % for the first year, then 6 %, 4 years",
+        {
+            "principal": "20000",
+            "rate": {"percent": "5"},
+            "count": 48,
+            "payment": "?",
+            "clauses": [{"from": 13, "rate": {"percent": "6"}}],
+        },
+    ),
+    (
+        "20k, 4 years, 5 % from 1 to 12, 6 % from 13 to 24 and 7 % thereafter",
+        {
+            "principal": "20000",
+            "rate": {"percent": "5"},
+            "count": 48,
+            "payment": "?",
+            "clauses": [
+                {"from": 13, "to": 24, "rate": {"percent": "6"}},
+                {"from": 25, "rate": {"percent": "7"}},
+            ],
+        },
+    ),
+    (
         "what rate is 20k over 48 months paying 470?",
         {"principal": "20000", "rate": {"percent": "?"}, "count": 48, "payment": "470"},
     ),
@@ -254,6 +277,7 @@ WRONG = [
     ("43,700 EUR at 5.4 %, pays 900 USD", "currency is said twice", "pays 900 USD"),
     ("43,700 at 5.4 %, 48 payments, lent 03/04/2027", "say the month", "lent 03/04/2027"),
     ("43,700 at 5.4 % over 4 years, nothing in Dec", "state the start", "nothing in Dec"),
+    ("43,700 at 5.4 % over 4 years, then 6 %", "Say from when", "then 6 %"),
     ("43,700 bananas at 5.4 % over 4 years", "not understood", "bananas"),
     ("43,700 at 5.4 % over 4 years, at 60 repay 500", "no payment 60", "at 60 repay 500"),
     ("rate? payment? 43,700 over 4 years", "Only one figure", "rate?"),

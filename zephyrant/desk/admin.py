@@ -22,7 +22,7 @@ class AuditLog(admin.ModelAdmin):  # type: ignore[type-arg]
     date_hierarchy = "at"
     actions = ("as_csv",)
 
-    @admin.action(description="Take out as CSV")
+    @admin.action(description="Export as CSV")
     def as_csv(self, request: HttpRequest, entries: QuerySet[AuditEntry]) -> HttpResponse:
         """The chosen entries as a file."""
         response = HttpResponse(content_type="text/csv; charset=utf-8")

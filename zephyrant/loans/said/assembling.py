@@ -1,6 +1,5 @@
 """What a line says put together as a loan document, with what was guessed and what is wrong."""
 
-import re
 from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
@@ -18,8 +17,9 @@ from .clause_facts import SaidClause, clause_of
 from .draft import Draft
 from .figures import Unsaid, Value
 from .phrase import Fact
+from .rates_in_turn import rate_from_the_start, rates_after_each_other
 from .read import Piece
-from .slots import DAY, currency_in, frequency
+from .slots import currency_in, frequency
 
 #: Figures that a loan is made of, in the order in which they are named where they are missing.
 _FIGURES: Final = ("principal", "rate.percent", "count", "payment")
@@ -31,10 +31,11 @@ class Assembling(Draft):
 
     def document(self) -> Loan | None:
         """The loan that the line says; none where it is wrong or something is missing."""
-        self._rate_from_the_start()
+        rate_from_the_start(self)
         currency = self._currency()
         every = self._every()
         self.figures = replace(self.figures, currency=currency, every=every)
+        rates_after_each_other(self)
         self.content |= {"zephyrant": "loan/1", "currency": currency}
         self._amounts()
         self._rate()
@@ -46,17 +47,6 @@ class Assembling(Draft):
         self._balance()
         self._unknown()
         return None if self.errors else self.checked()
-
-    def _rate_from_the_start(self) -> None:
-        """The only rate there is holds from the day of the start: "5 % from 1 Jan 2028"."""
-        rates = [fact for fact in self.of("clause") if fact.more["verb"] == "rate"]
-        if self.of("rate", "start") or len(rates) != 1:
-            return
-        fact, day = rates[0], re.fullmatch(rf"from ({DAY})", rates[0].more["place"], re.IGNORECASE)
-        if day:
-            self.facts.remove(fact)
-            self.facts.append(replace(fact, field="rate", guess=True))
-            self.facts.append(replace(fact, field="start", said=day[1], guess=True))
 
     def _currency(self) -> str:
         for fact in self.facts:

@@ -19,6 +19,7 @@ _IS: Final = "(?: (?:of|is|are|at))?:?"
 _AFTER: Final = r"(?: after {time})?"
 _ASIDE: Final = "(?:put(?:ting)? aside|set(?:ting)? aside|sav(?:e|ed|es|ing)|add(?:ed|ing|s)?)"
 _TERM_IS: Final = r"(?:with )?(?:a )?term(?: of)?"
+_THEREAFTER: Final = "(?:thereafter|afterwards|after that)"
 _DUE: Final = "(?:paid |payable |due )?"
 _NOUN: Final = "(?:[a-z0-9/-]+(?: period| year)?)"
 _DAY_COUNT: Final = "30/360|30E/360|act(?:ual)?/(?:365|360|act(?:ual)?)"
@@ -78,6 +79,10 @@ def _bought(found: Found) -> Iterable[Fact]:
 
 def _rate(found: Found) -> Iterable[Fact]:
     yield found.fact("rate", found["percent"], modes=found["modes"], before=found["meant"])
+
+
+def _after(found: Found) -> Iterable[Fact]:
+    yield found.fact("rate_after", found["percent"], modes=found["modes"])
 
 
 def _bare_rate(found: Found) -> Iterable[Fact]:
@@ -175,6 +180,10 @@ _BOUGHT: Final = (
     phrase(rf"(?:with )?(?:an? |the )?down(?: payment)?{_IS} {{figure}}", _is("down", "figure")),
 )
 _RATED: Final = (
+    phrase(
+        r"(?:and )?(?:then|thereafter|afterwards|after that),? (?:at )?{percent}{modes}", _after
+    ),
+    phrase(r"(?:and )?(?:at )?{percent}{modes} (?:thereafter|afterwards|after that)", _after),
     phrase(
         rf"(?P<meant>{_MEANT}(?:{{often}} )?(?:rate{_IS} |interest{_IS} |for |with )?)"
         r"{percent}{modes}",
