@@ -22,8 +22,8 @@ def rate_from_the_start(draft: Draft) -> None:
 
 
 def rates_after_each_other(draft: Draft) -> None:
-    """ "5 % for the first year, then 6 %": the first is the loan's, the next a clause from where the
-    last one before it ends."""
+    """ "5 % for the first year, then 6 %": the first is the loan's, the next a clause from where
+    the last one before it ends."""
     rates, after = _rate_clauses(draft), draft.of("rate_after")
     first = next((fact for fact in rates if _is_first(fact)), None)
     if first and not draft.of("rate") and (after or len(rates) > 1):
