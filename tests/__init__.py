@@ -5,6 +5,6 @@ import os
 
 from hypothesis import settings
 
-settings.register_profile("same", derandomize=True)
+settings.register_profile("same", derandomize=True, deadline=None)
 if "ZEPHYRANT_FAR" not in os.environ:
     settings.load_profile("same")

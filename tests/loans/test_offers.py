@@ -56,6 +56,14 @@ class PayingMore(TestCase):
         self.assertEqual(Decimal(found.interest_saved), saved)
         self.assertIn(f"{60 - many} payments fewer", found.says)
 
+    def test_a_new_payment_in_place_of_the_one_that_is_due(self) -> None:
+        found = paying_more(PRESS, More(instead="1,038.82"))
+        number, interest = rolled(48250, MONTH, "1038.82", {})
+        self.assertEqual((found.payments_after, found.interest_after), (number, f"{interest}"))
+        with self.assertRaises(loans.NotALoan) as raised:
+            paying_more(PRESS, More(instead="900"))
+        self.assertIn("938.82 is due", raised.exception.errors[0].message)
+
     def test_a_lump(self) -> None:
         found = paying_more(PRESS, More(lump="5k", at="12"))
         number, interest = rolled(48250, MONTH, "938.82", {12: "5000"})
@@ -96,6 +104,8 @@ class PayingMore(TestCase):
             (More(each="some"), "each"),
             (More(each="-5"), "each"),
             (More(each="?"), "each"),
+            (More(instead="938.82"), "instead"),
+            (More(instead="some"), "instead"),
             (More(lump="500", at="soon"), "at"),
             (More(lump="500", at="0.5"), "at"),
             (More(lump="0", at="3"), "lump"),

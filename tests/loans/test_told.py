@@ -131,8 +131,8 @@ class Answers(TestCase):
         terms = document(payment="938.82", purchase=bought)
         terms.pop("principal")
         entries = [each.entry for each in told(restate(check(terms), "plain")).would_fit]
-        # What is lent of a price is not typed.
-        self.assertEqual(entries[0], None)
+        # What is lent follows from the price, and is found by it.
+        self.assertEqual(entries[0], "price")
 
     def test_an_aim_is_told_and_can_be_taken(self) -> None:
         aim = {"figure": "payment", "is": "900", "by": "principal"}

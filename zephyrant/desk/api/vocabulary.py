@@ -118,6 +118,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "TypedClause.at": ("The payment or the day at which it stands, as typed.", "12"),
     "AskBalanceAt.at": ("Payments and days, as typed.", "12, every 24"),
     "AskPayoff.at": ("The payment or the day with which the loan ends, as typed.", "24"),
+    "instead": ("What is paid in place of the payment that is due, as typed.", ""),
     "More.at": ("The payment or the day of the lump, as typed.", "12"),
     "from": ("The first payment it holds for, or a day.", 13),
     "TypedClause.from": ("The first payment it holds for, or a day, as typed.", ""),

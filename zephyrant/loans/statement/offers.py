@@ -7,16 +7,18 @@ from typing import Final, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.figure_path import COUNT
 from ..document.loan import Loan
 from ..errors import FieldError, NotALoan
+from ..numbers.decimals import plain
 from ..questions import paying_more as more_paid
 from ..questions import side_by_side as beside
 from ..questions.points import Offers, PointsOffer
 from ..questions.side_by_side import Contender, SideBySide
 from ..wording.marks import MARKS, Marks, MarksName
-from .parsing import Reading
+from .parsing import PLACES, Reading
 from .restating import restate
 from .statement import Statement
 from .typed_amounts import read_amount, read_percent
@@ -56,11 +58,13 @@ def _contender(candidate: Candidate) -> Contender:
 
 
 class More(BaseModel):
-    """What is paid on top, as typed: `each` payment, and a `lump` at a payment or on a day."""
+    """What is paid on top, as typed: with `each` payment, `instead` of the payment that is due, and
+    a `lump` at a payment or on a day."""
 
     model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
 
     each: str = Field(default="", max_length=200)
+    instead: str = Field(default="", max_length=200)
     lump: str = Field(default="", max_length=200)
     at: str = Field(default="12", max_length=200)
 
@@ -87,32 +91,49 @@ def _clauses(more: More, loan: Loan, marks: Marks) -> list[dict[str, object]]:
     """The repayments on top as a document holds them."""
     told: list[dict[str, object]] = []
     wrong: list[FieldError] = []
-
-    def amount(name: str, typed: str) -> str | None:
-        reading: Reading = read_amount(typed, marks, loan.currency)
-        message = reading.error
-        if reading.value == UNKNOWN:
-            message = "What is paid on top has to be stated. To have it found, aim at a result."
-        elif reading.value is not None and Decimal(reading.value) <= 0:
-            message = "What is paid on top is more than nothing."
-        if message:
-            wrong.append(FieldError(field=name, message=message))
-        return reading.value
-
-    if not (more.each.strip() or more.lump.strip()):
-        message = "Say what is paid on top: with each payment, once, or both."
+    if not (more.each.strip() or more.instead.strip() or more.lump.strip()):
+        message = "Say what is paid on top: with each payment, in its place, or once."
         raise NotALoan.at("each", message)
-    if more.each.strip():
-        told.append({"from": 1, "repay": amount("each", more.each)})
-    if more.lump.strip():
-        place = read_place(more.at, marks)
-        if place.error:
-            wrong.append(FieldError(field="at", message=place.error))
-        at = place.value or ""
-        told.append({"at": int(at) if at.isdecimal() else at, "repay": amount("lump", more.lump)})
+    amounts = {
+        name: _amount(name, typed, loan, marks, wrong)
+        for name in ("each", "instead", "lump")
+        if (typed := getattr(more, name)).strip()
+    }
+    place = read_place(more.at, marks) if "lump" in amounts else Reading()
+    if place.error:
+        wrong.append(FieldError(field="at", message=place.error))
     if wrong:
         raise NotALoan(wrong)
+    if "each" in amounts:
+        told.append({"from": 1, "repay": amounts["each"]})
+    if "instead" in amounts:
+        told.append({"from": 1, "repay": _above_what_is_due(amounts["instead"], loan, marks)})
+    if "lump" in amounts:
+        at = place.value or ""
+        told.append({"at": int(at) if at.isdecimal() else at, "repay": amounts["lump"]})
     return told
+
+
+def _amount(name: str, typed: str, loan: Loan, marks: Marks, wrong: list[FieldError]) -> str:
+    """An amount above nothing; what is wrong with it is added to `wrong`."""
+    reading: Reading = read_amount(typed, marks, loan.currency)
+    message = reading.error
+    if reading.value == UNKNOWN:
+        message = "What is paid on top has to be stated. To have it found, aim at a result."
+    elif reading.value is not None and Decimal(reading.value) <= 0:
+        message = "What is paid on top is more than nothing."
+    if message:
+        wrong.append(FieldError(field=name, message=message))
+    return reading.value or ""
+
+
+def _above_what_is_due(paid: str, loan: Loan, marks: Marks) -> str:
+    """What a new payment is above the one that is due; raises `NotALoan` where it is not."""
+    due = Decimal(with_the_answer(loan).payment)
+    if Decimal(paid) <= due:
+        shown = marks.number(due, PLACES, loan.decimals)
+        raise NotALoan.at("instead", f"{shown} is due each time: this is no more than that.")
+    return plain(Decimal(paid) - due)
 
 
 class Points(BaseModel):

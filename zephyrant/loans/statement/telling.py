@@ -156,6 +156,9 @@ def _would_fit(statement: Statement, answer: Answer, marks: Marks) -> tuple[Woul
     told = []
     for name in FIGURES:
         found, path, entry = answer.would_fit[name], figure_path(name), typed_at(name)
+        if name == "principal" and "price" in typed:
+            # What is lent follows from the price: that is what can be found.
+            entry = "price"
         text = None if found["value"] is None else headline(path.kind, found["value"], marks)
         if text and path.is_percent:
             text = f"{text} % {answer.quote}"

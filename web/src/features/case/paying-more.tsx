@@ -6,7 +6,7 @@ import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { OpenAs, Outcome, Typed } from "./what-if";
 
-export const NO_MORE: More = { each: "100", lump: "", at: "12" };
+export const NO_MORE: More = { each: "100", instead: "", lump: "", at: "12" };
 
 interface Props {
   content: Content;
@@ -38,6 +38,12 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
           value={more.each}
           placeholder="100"
           onType={(each) => onMore({ ...more, each })}
+        />
+        <Typed
+          label="or in place of what is due"
+          value={more.instead}
+          placeholder="1,050"
+          onType={(instead) => onMore({ ...more, instead, each: instead.trim() ? "" : more.each })}
         />
         <Typed
           label="and once"
