@@ -87,7 +87,7 @@ class Kept(Desk):
                 "varied": [{"path": "rate.percent", "typed": "6; 7"}],
                 "results": ["answer"],
             },
-            "more": {"each": "100", "lump": "", "at": "12"},
+            "more": {"each": "100", "instead": "", "lump": "", "at": "12"},
             "points": {"percent": "5.85", "points": "1", "ends": ""},
             "pins": [],
             "base": 0,

@@ -2,6 +2,7 @@ import { useId, useMemo, useState, type ReactNode } from "react";
 import { askLine, useSaidLine } from "../api/said";
 import type { SaidLoan, Statement } from "../api/types";
 import { useNewest } from "../hooks/use-newest";
+import { useSettled } from "../hooks/use-settled";
 import { Field } from "./field";
 import { Wrong } from "./wrong";
 
@@ -27,6 +28,7 @@ export function SayLine({ currency, onSaid, autoFocus = false, className = "" }:
   const question = useMemo(() => ({ line, currency }), [line, currency]);
   const { found, current } = useNewest(question, useSaidLine);
   const said = line.trim() ? found.data : undefined;
+  const spoken = useSettled(said ? inShort(said) : "", SPOKEN_AFTER);
   const take = async () => {
     if (!line.trim()) return;
     setFailed(null);
@@ -60,12 +62,26 @@ export function SayLine({ currency, onSaid, autoFocus = false, className = "" }:
           setLine((now) => `${now}${inOneLine(pasted)}`);
         }}
       />
-      <div id={about} aria-live="polite" className="mt-1.5 min-h-[3.2em] px-1 text-[0.95rem]">
+      <p role="status" className="sr-only">
+        {current && spoken}
+      </p>
+      <div id={about} className="mt-1.5 min-h-[3.2em] px-1 text-[0.95rem]">
         <Wrong className="">{(failed ?? found.error)?.message}</Wrong>
         {said ? <AsRead line={line} said={said} /> : <HowToSay />}
       </div>
     </div>
   );
+}
+
+/** How long what was read stands before it is spoken. */
+const SPOKEN_AFTER = 700;
+
+/** What came of a line, for who listens: one sentence. */
+function inShort({ errors, missing, found }: SaidLoan): string {
+  const [wrong] = errors;
+  if (wrong) return wrong.message;
+  if (missing.length > 0) return `Still to be stated: ${missing.join(", ")}.`;
+  return found ? (found.reason ?? `${found.asks} ${found.value ?? ""} ${found.unit}.`) : "";
 }
 
 function HowToSay() {
