@@ -473,5 +473,11 @@ class OnTheDesk(TestCase):
         self.assertEqual(len(said.errors), 2)
         last = said_clauses("nothing for the last 3 payments", statement).clauses[0]
         self.assertEqual((last.begin, last.to, last.pay), ("46", "48", "nothing"))
+        aside = said_clauses("85 a month put aside", statement)
+        self.assertEqual(
+            [(each.verb, each.begin, each.figure) for each in aside.clauses],
+            [("advance", "1", "85.00")],
+        )
+        self.assertEqual(aside.errors, ())
         unknown = said_clauses("nothing for the last 3 payments", Statement(count="?"))
         self.assertIn("state the term", unknown.errors[0].message)

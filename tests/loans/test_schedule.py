@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from zephyrant import loans
 from zephyrant.loans.quotes.conversion import periodic_rate
 from zephyrant.loans.quotes.styles import Style
+from zephyrant.loans.statement import restate, work
 
-from .documents import regular, solve
+from .documents import document, regular, solve
 
 CENT = Decimal("0.01")
 
@@ -67,6 +68,28 @@ class Laws(TestCase):
         for column, total in (("payment", "paid"), ("interest", "interest")):
             of_years = sum((Decimal(year[column]) for year in answer.by_year), Decimal(0))
             self.assertEqual(of_years, Decimal(answer.totals[total]))
+
+    def test_years_and_the_whole_add_up_in_every_column(self) -> None:
+        content = document(
+            count=30,
+            clauses=[
+                {"at": 6, "advance": "5000"},
+                {"from": 3, "to": 9, "repay": "150"},
+                {"at": 12, "fee": "90", "taken": "added"},
+            ],
+        )
+        loan = loans.check(content)
+        told = work(restate(loan, "plain")).told
+        answer = loans.solve(loan)
+        assert told is not None and told.whole is not None
+        years: list[Any] = [*answer.by_year, told.whole]
+        rows: list[Any] = list(answer.schedule)
+        self.assertEqual([(year["first"], year["last"]) for year in years][-1], (1, 30))
+        for year in years:
+            some = rows[year["first"] - 1 : year["last"]]
+            for column in ("advance", "fee", "interest", "principal", "payment", "repay"):
+                added = sum((Decimal(row[column]) for row in some), Decimal(0))
+                self.assertEqual(Decimal(year[column]), added, column)
 
     @given(regular())
     @settings(deadline=None, max_examples=80)

@@ -95,6 +95,25 @@ class Answers(TestCase):
         self.assertIn("Rate of one payment period, first", there)
         self.assertIn("Last payment, number 60", there)
 
+    def test_it_is_said_which_payment_it_is_where_clauses_change_some(self) -> None:
+        pause = {"from": 1, "to": 12, "pay": "interest"}
+        grows = {"from": 13, "step": {"percent": "3"}, "every": 12}
+        for clauses, asks in (
+            ([], "Each monthly payment is"),
+            ([{"at": 0, "fee": "100"}], "Each monthly payment is"),
+            ([pause], "From payment 13 the monthly payment is"),
+            ([grows], "The first monthly payment is"),
+        ):
+            self.assertEqual(solve(loan(clauses=clauses)).asks, asks)
+
+    def test_where_nothing_is_paid_no_payment_is_told(self) -> None:
+        saved = typed(payment="0", balance="?", we="put-aside")
+        self.assertNotIn("Last payment", facts(saved))
+        self.assertNotIn("Total paid", facts(saved))
+        left = told(saved).left
+        assert left is not None
+        self.assertEqual(left.title, "There at the end")
+
     def test_fees_and_further_lending_have_costs(self) -> None:
         names = ("Net proceeds", "Cost of each 1,000 lent", "Lender’s yield, effective a year")
         fee = {"at": 0, "fee": "100", "taken": "from-proceeds"}

@@ -200,6 +200,7 @@ class _Prepared(NamedTuple):
     worked: Worked
     searched: str
     digest: str | None
+    calling: dict[str, Any] | None
 
 
 def _prepared(user: User, content: Content) -> _Prepared:
@@ -210,6 +211,7 @@ def _prepared(user: User, content: Content) -> _Prepared:
         worked,
         _searched(content, worked),
         trail.digest_of(worked),
+        dict(calling_of(check(worked.document))) if worked.document else None,
     )
 
 
@@ -236,7 +238,7 @@ def _fill(case: Case, prepared: _Prepared) -> None:
     # Where the statement is not a whole document yet, the last whole one stays.
     if worked.document is not None:
         case.document = worked.document
-        case.calling = dict(calling_of(check(worked.document)))
+        case.calling = prepared.calling
 
 
 def start(owner: User, content: Content) -> Case:

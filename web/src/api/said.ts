@@ -25,10 +25,10 @@ export const askLine = (body: ToSay): Promise<SaidLoan> =>
   ask(client.POST("/api/v1/ask/line", { body }));
 
 /** Clauses said in words, as they are typed. */
-export function useSayClauses(onRead: (read: SaidClauses) => void) {
+export function useSayClauses(onRead: (read: SaidClauses, said: string) => void) {
   return useMutation({
     mutationFn: (body: { statement: Statement; text: string }) =>
       ask(client.POST("/api/v1/ask/clauses", { body })),
-    onSuccess: onRead,
+    onSuccess: (read, { text }) => onRead(read, text),
   });
 }

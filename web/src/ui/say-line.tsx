@@ -1,4 +1,4 @@
-import { useId, useMemo, useState, type ReactNode } from "react";
+import { useId, useMemo, useState, type ClipboardEvent, type ReactNode } from "react";
 import { askLine, useSaidLine } from "../api/said";
 import type { SaidLoan, Statement } from "../api/types";
 import { useNewest } from "../hooks/use-newest";
@@ -10,7 +10,16 @@ import { Wrong } from "./wrong";
 export const SAY_LINE = "#say-line";
 
 /** Lines that are pasted stand behind each other, parted as the reader of lines parts them. */
-export const inOneLine = (text: string): string => text.trim().replace(/\s*[\r\n]+\s*/g, "; ");
+export const pastesLines =
+  (onText: (text: string) => void) => (event: ClipboardEvent<HTMLInputElement>) => {
+    const pasted = event.clipboardData.getData("text");
+    if (!/[\r\n]/.test(pasted)) return;
+    event.preventDefault();
+    const { value, selectionStart, selectionEnd } = event.currentTarget;
+    const before = value.slice(0, selectionStart ?? value.length);
+    const after = value.slice(selectionEnd ?? value.length);
+    onText(`${before}${pasted.trim().replace(/\s*[\r\n]+\s*/g, "; ")}${after}`);
+  };
 
 interface Props {
   currency: string;
@@ -55,19 +64,14 @@ export function SayLine({ currency, onSaid, autoFocus = false, className = "" }:
         className="w-full text-lg"
         onType={setLine}
         onEnter={() => void take()}
-        onPaste={(event) => {
-          const pasted = event.clipboardData.getData("text");
-          if (!/[\r\n]/.test(pasted)) return;
-          event.preventDefault();
-          setLine((now) => `${now}${inOneLine(pasted)}`);
-        }}
+        onPaste={pastesLines(setLine)}
       />
       <p role="status" className="sr-only">
         {current && spoken}
       </p>
       <div id={about} className="mt-1.5 min-h-[3.2em] px-1 text-[0.95rem]">
         <Wrong className="">{(failed ?? found.error)?.message}</Wrong>
-        {said ? <AsRead line={line} said={said} /> : <HowToSay />}
+        {said ? <AsRead line={current ? line : ""} said={said} /> : <HowToSay />}
       </div>
     </div>
   );

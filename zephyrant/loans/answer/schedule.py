@@ -28,7 +28,7 @@ def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
     }
 
 
-def paid_as(schedule: Schedule, there: str = "still owed") -> Sentence:
+def paid_as(schedule: Schedule, there: str) -> Sentence:
     """What rounding did, as it will be paid; `there` says what becomes of a balance."""
     rows, unit = schedule.rows, schedule.unit
     payments = schedule.columns.payment

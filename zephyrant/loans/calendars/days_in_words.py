@@ -58,9 +58,16 @@ def write_day(day: date) -> str:
     return f"{day.day} {MONTHS[day.month - 1][:3]} {day.year:04}"
 
 
+def month_named(name: str) -> int | None:
+    """The month of a name, whole or cut short ("Sept"), from 1; none where it is none."""
+    number = _SHORT.get(name[:3].lower())
+    is_one = number is not None and MONTHS[number - 1].lower().startswith(name.lower())
+    return number if is_one else None
+
+
 def _named(month: str, day: str, year: str) -> list[date]:
-    number = _SHORT.get(month[:3])
-    if number is None or not MONTHS[number - 1].lower().startswith(month):
+    number = month_named(month)
+    if number is None:
         return []
     # Two digits of a year beside a month that is named: of this century up to 79.
     whole = int(year) if len(year) == 4 else int(year) + (2000 if int(year) < 80 else 1900)

@@ -71,6 +71,12 @@ def period(every: Frequency) -> Period:
     return PERIODS[every]
 
 
+def named(number: int) -> Frequency:
+    """So many a year by the name they have, if they have one."""
+    names = (name for name, each in PERIODS.items() if each.a_year == number)
+    return next(names, number)
+
+
 def a_year(every: Frequency) -> int:
     """How many periods make a year."""
     return every if isinstance(every, int) else PERIODS[every].a_year

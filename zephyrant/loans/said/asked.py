@@ -4,9 +4,8 @@ from collections.abc import Iterable
 from typing import Final
 
 from .phrase import Fact, Found, Phrase, Says, phrase
+from .slots import PAYMENTS
 
-#: What is paid each time.
-PAYMENTS: Final = "(?:payments?|instal?lments?)"
 #: What is left at the end, as a noun.
 BALLOON: Final = "(?:balloon|balance|residual)"
 

@@ -74,9 +74,8 @@ class Assembling(Draft):
         for fact in self.of("term"):
             with self.at(fact):
                 a_year = Fraction(counts[0] * 360 * 7, yearly.counted(fact.said) or 1)
-                named = {each.a_year: name for name, each in frequencies.PERIODS.items()}
                 if a_year.denominator == 1:
-                    return named.get(int(a_year))
+                    return frequencies.named(int(a_year))
         return None
 
     def _amounts(self) -> None:
@@ -163,14 +162,10 @@ class Assembling(Draft):
 
     def _clauses(self) -> None:
         count = self.content.get("count")
-        for fact in self.of("clause", "aside"):
+        many = count if isinstance(count, int) else None
+        for fact in self.of("clause"):
             with self.at(fact):
-                if fact.field == "aside":
-                    amount = self.figures.amount(fact.said)
-                    said = SaidClause({"from": 1, "advance": amount.value})
-                else:
-                    said = clause_of(fact, self.figures, count if isinstance(count, int) else None)
-                self._clause(said, fact)
+                self._clause(clause_of(fact, self.figures, many), fact)
 
     def _clause(self, said: SaidClause, fact: Fact) -> None:
         clauses = self.content.setdefault("clauses", [])
@@ -222,14 +217,15 @@ class Assembling(Draft):
     def _unknown(self) -> None:
         """The one figure that is missing is the one to find; two are asked for."""
         asked = [piece.field for piece in self.read if piece.value == UNKNOWN]
-        if self.of("aside") and "principal" not in self.content:
+        is_aside = self.content.get("we") == "put-aside"
+        if is_aside and "clauses" in self.content and "principal" not in self.content:
             self.put("principal", "0", None, guess=True)
         stated = {piece.field for piece in self.read} | set(self.content)
         lent: tuple[str, ...] = ("principal",)
         if "purchase" in self.content:
             lent = _BOUGHT
             stated |= {"purchase.down" for name in stated if name.startswith("purchase.down")}
-        left = ("balance",) if self.content.get("we") == "put-aside" else ()
+        left = ("balance",) if is_aside else ()
         figures = (*lent, *_FIGURES[1:], *left)
         missing = [name for name in figures if name not in stated]
         if missing == ["balance"] and asked:

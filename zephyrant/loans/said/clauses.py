@@ -3,9 +3,9 @@
 from collections.abc import Iterable
 from typing import Any, Final
 
-from .asked import PAYMENTS
 from .phrase import ClausePhrase, Fact, Found, Says, clause
 from .places import WHOLE
+from .slots import PAYMENTS
 
 _PAYMENT: Final = "(?:(?:the |it |then )?(?:pays?|paying|payments?(?: is| are| of| becomes?)?))"
 _REPAY: Final = (

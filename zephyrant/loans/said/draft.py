@@ -31,8 +31,8 @@ _TITLES: Final = {
 
 
 class Draft:
-    """A document that grows out of what was said; `text` is the plain line, `places` where in the
-    line each of its characters stood."""
+    """A document that grows out of the `facts` said in a `line`; `places`: where in it each
+    character of the plain line stood."""
 
     def __init__(self, line: str, facts: list[Fact], places: list[int], figures: Figures) -> None:
         self.line, self.places, self.figures = line, places, figures

@@ -13,36 +13,35 @@ from .slots import (
     INTEGER,
     MONTH_LIST,
     ORDINALS,
+    PAYMENTS,
     TERM_AFTER,
     day_in,
     in_figures,
     months_of,
-    whole,
 )
 
 _ORDINAL: Final = "(?:" + "|".join(ORDINALS) + ")"
-_PAYMENTS: Final = r"(?:payments?|instalments?|installments?)"
-_SPOT: Final = rf"(?:{_PAYMENTS}\s)?(?:number\s)?(?:{DAY}|{INTEGER})"
+_SPOT: Final = rf"(?:{PAYMENTS}\s)?(?:number\s)?(?:{DAY}|{INTEGER})"
 _TO: Final = r"(?:\s?(?:to|until|till|through|up\sto)\s|\s?[–-]\s?)"
 
 #: Every way a place is said; the groups are read by what stands beside it.
 _AT: Final = (
-    rf"(?:at|with|after)\s(?:the\s)?(?:{_PAYMENTS}\s)?(?:number\s)?{INTEGER}"
-    rf"(?!\s?(?:%|{DAY}))(?:\s{_PAYMENTS}(?!\s(?:of|is|are)))?(?![.,]?[0-9])"
+    rf"(?:at|with|after)\s(?:the\s)?(?:{PAYMENTS}\s)?(?:number\s)?{INTEGER}"
+    rf"(?!\s?(?:%|{DAY}))(?:\s{PAYMENTS}(?!\s(?:of|is|are)))?(?![.,]?[0-9])"
 )
 _AT_START: Final = r"at\s(?:the\s)?(?:very\s)?(?:start|beginning|outset)"
 _ON: Final = rf"(?:on|at)\s{DAY}"
 _AFTER: Final = rf"(?:after|at)\s(?:the\s(?:first\s)?)?{TERM_AFTER}"
 _FROM: Final = rf"from\s(?:the\s)?{_SPOT}(?:\sonwards?|\son(?!\s{DAY}))?(?:{_TO}(?:the\s)?{_SPOT})?"
-_BETWEEN: Final = rf"{_PAYMENTS}\s{INTEGER}{_TO}{INTEGER}"
+_BETWEEN: Final = rf"{PAYMENTS}\s{INTEGER}{_TO}{INTEGER}"
 _TILL: Final = rf"(?:until|till|up\sto)\s(?:the\s)?{_SPOT}"
 _FIRST: Final = (
     r"(?:(?:for|in|during|over|of)\s)?(?:the\s)?first\s"
-    rf"(?:{TERM_AFTER}|{INTEGER}(?:\s{_PAYMENTS})?|year|half-?\s?year|quarter|month|payment)"
+    rf"(?:{TERM_AFTER}|{INTEGER}(?:\s{PAYMENTS})?|year|half-?\s?year|quarter|month|payment)"
 )
 _LAST: Final = (
     r"(?:(?:for|in|during|over|of)\s)?(?:the\s)?last\s"
-    rf"(?:{TERM_AFTER}|{INTEGER}(?:\s{_PAYMENTS})?|year|half-?\s?year|quarter|month|payment)"
+    rf"(?:{TERM_AFTER}|{INTEGER}(?:\s{PAYMENTS})?|year|half-?\s?year|quarter|month|payment)"
 )
 _YEAR: Final = rf"(?:in|during|for)\s(?:year\s{INTEGER}(?:{_TO}{INTEGER})?|the\s{_ORDINAL}\syear)"
 _FROM_YEAR: Final = (
@@ -94,7 +93,7 @@ def _spots(text: str) -> list[int | str]:
     found: list[int | str] = []
     for spot in re.findall(rf"{DAY}|\b{INTEGER}", text, re.IGNORECASE):
         day = read_day(day_in(spot)) if re.fullmatch(DAY, spot, re.I) else None
-        found.append(day.isoformat() if day else whole(spot))
+        found.append(day.isoformat() if day else int(spot))
     return found
 
 
@@ -126,7 +125,7 @@ def _length(text: str, counted: Counted) -> int:
     if re.fullmatch(r"payment", said, re.IGNORECASE):
         return 1
     if re.fullmatch(INTEGER, said, re.IGNORECASE):
-        return whole(said)
+        return int(said)
     return counted(
         f"1 {said}" if re.match(r"(?:year|half|quarter|month)", said, re.I) else in_figures(said)
     )

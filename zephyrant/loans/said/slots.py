@@ -7,8 +7,9 @@ import re
 from typing import Final
 
 from ..calendars import frequencies
-from ..calendars.days_in_words import MONTHS
+from ..calendars.days_in_words import MONTHS, month_named
 from ..numbers.currencies import currencies
+from ..statement.typed_amounts import SIGNS
 
 #: Numbers that people write as words.
 WORDS: Final = {
@@ -21,7 +22,7 @@ WORDS: Final = {
         ),
         1,
     )
-} | {"a": "1", "an": "1", "thirty": "30", "forty": "40", "fifty": "50", "sixty": "60"}
+} | {"thirty": "30", "forty": "40", "fifty": "50", "sixty": "60"}
 #: Places in a row: "the second year".
 ORDINALS: Final = {
     word: number
@@ -45,6 +46,8 @@ FIGURES: Final = (
 NUMBER: Final = rf"(?:\?|{FIGURES})"
 #: A whole number: how many, or which payment.
 INTEGER: Final = r"(?:[0-9]{1,6}(?![0-9.,/]?[0-9]))"
+#: What is paid each time.
+PAYMENTS: Final = "(?:payments?|instal?lments?)"
 _SCALE: Final = r"(?:\s?(?:k|thousand|mn|million|m)(?![a-z]))"
 #: A currency code as it stands in a plain line: one character.
 _CODES: Final = tuple(sorted(currencies()))
@@ -125,7 +128,6 @@ _PERIOD_OF: Final = [
     for words in (_UNITS, _ADVERBS)
     for pattern, name in words.items()
 ]
-_NUMBERED: Final = {period.a_year: name for name, period in frequencies.PERIODS.items()}
 
 
 def frequency(said: str) -> frequencies.Frequency:
@@ -133,17 +135,11 @@ def frequency(said: str) -> frequencies.Frequency:
     text = " ".join(said.split())
     text = re.sub(r"^(?:an?|per|(?:for )?each|every|/) ?(?=\w)", "", text, flags=re.IGNORECASE)
     if times := re.fullmatch(rf"({INTEGER}) times (?:a|per) year", text, re.IGNORECASE):
-        number = whole(times[1])
-        return _NUMBERED.get(number, number)
+        return frequencies.named(int(times[1]))
     for pattern, name in _PERIOD_OF:
         if pattern.fullmatch(text):
             return name
     return "year"
-
-
-def whole(said: str) -> int:
-    """A whole number in figures."""
-    return int(said)
 
 
 def in_figures(said: str) -> str:
@@ -163,9 +159,8 @@ def months_of(said: str) -> list[int]:
     return [ord(found) - _FIRST_MONTH + 1 for found in re.findall(_MONTH, said)]
 
 
-#: Whose sign or word stands for a currency where nothing else says so.
-_USUAL: Final = {"€": "EUR", "$": "USD", "£": "GBP", "¥": "JPY"}
-_NAMED: Final = {"euro": "EUR", "dollar": "USD", "pound": "GBP"}
+#: Words for a currency; a sign or a word that may be that of several is a guess.
+_NAMED: Final = {"euro": "€", "dollar": "$", "pound": "£"}
 
 
 def currency_in(said: str) -> tuple[str, str | None, bool]:
@@ -175,15 +170,14 @@ def currency_in(said: str) -> tuple[str, str | None, bool]:
         return said.strip(), None, False
     text = found[0]
     rest = (said[: found.start()] + said[found.end() :]).strip()
-    if ord(text[0]) >= _FIRST_CODE and len(text) == 1 and text not in _USUAL:
-        return rest, _CODES[ord(text) - _FIRST_CODE], False
-    named = _USUAL.get(text) or _NAMED[text.lower().rstrip("s")]
-    return rest, named, named != "EUR"
+    if _FIRST_CODE <= ord(text[0]) <= _LAST_CODE:
+        return rest, _CODES[ord(text[0]) - _FIRST_CODE], False
+    usual, *others = SIGNS[_NAMED.get(text.lower().rstrip("s"), text)]
+    return rest, usual, bool(others)
 
 
 #: Codes that are words too count only in capitals.
 _ALSO_WORDS: Final = frozenset(("ALL", "TOP", "TRY", "CUP", "PEN", "MOP", "BOB", "LAK", "GEL"))
-_SHORT: Final = {name[:3].lower(): number for number, name in enumerate(MONTHS)}
 _NAME: Final = re.compile(r"(?<![a-z])[a-z]+(?![a-z])", re.IGNORECASE)
 
 
@@ -206,9 +200,8 @@ def _stand_in(said: str, beside: str) -> str | None:
         return None
     if code in currencies() and (said == code or code not in _ALSO_WORDS):
         return chr(_FIRST_CODE + _CODES.index(code))
-    month = _SHORT.get(lower[:3])
-    is_month = month is not None and (MONTHS[month].lower().startswith(lower) or lower == "sept")
+    month = month_named(said)
     # A loan may end; it ends on 1 may.
-    if month is not None and is_month and (said != "may" or re.search("[0-9]", beside)):
-        return chr(_FIRST_MONTH + month)
+    if month is not None and (said != "may" or re.search("[0-9]", beside)):
+        return chr(_FIRST_MONTH + month - 1)
     return WORDS.get(lower)

@@ -3,8 +3,10 @@
 from collections.abc import Iterable
 from typing import Final
 
-from .asked import BALLOON, PAYMENTS
+from .asked import BALLOON
 from .phrase import Fact, Found, Phrase, Says, phrase
+from .places import WHOLE
+from .slots import PAYMENTS
 
 _PAYS: Final = (
     rf"(?:(?:and )?(?:pays?|paying|paid|repaid|repaying|carr(?:y|ies)|{PAYMENTS}|by)"
@@ -99,7 +101,7 @@ def _aside(found: Found) -> Iterable[Fact]:
     """What is put aside: at once, or each time."""
     yield found.fact("we", "put-aside")
     if found["per"]:
-        yield found.fact("aside", found["amount"])
+        yield found.fact("clause", found["amount"], verb="advance", place=WHOLE, then={})
         yield found.fact("every", found["per"])
     else:
         yield found.fact("principal", found["amount"])

@@ -3,7 +3,6 @@ marks, each guess marked."""
 
 from collections.abc import Callable
 from contextlib import suppress
-from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from typing import Any, Final
@@ -31,7 +30,6 @@ from .clause_facts import clause_of
 from .draft import Draft
 from .figures import Figures, Unsaid, marks_shown
 from .line import assembled
-from .phrase import Fact
 from .read import LineError, Piece
 from .scanning import plainly, scan
 
@@ -164,15 +162,19 @@ def said_clauses(text: str, statement: Statement) -> SaidClauses:
     figures = Figures(marks_shown(plain, marks), statement.currency, statement.every)
     draft = Draft(text, facts, places, figures)
     draft.misread(unread)
+    many = int(count) if count and count.isdecimal() else None
     clauses = []
     guesses = []
+    spans = {(fact.begin, fact.end) for fact in draft.of("clause")}
     for fact in facts:
-        if fact.field not in ("clause", "aside"):
+        if fact.field != "clause":
+            # What a clause says beside, such as how often, is no mistake.
+            if (fact.begin, fact.end) in spans:
+                continue
             draft.wrong("This is no clause. Say it such as at 12 repay 45,000.", fact)
             continue
         with draft.at(fact):
-            many = int(count) if count and count.isdecimal() else None
-            said = clause_of(_clause_said(fact), figures, many)
+            said = clause_of(fact, figures, many)
             clauses.append(_typed(said.content, statement))
             begin, end = draft.span(fact.begin, fact.end)
             guesses += [
@@ -181,14 +183,6 @@ def said_clauses(text: str, statement: Statement) -> SaidClauses:
     return SaidClauses(
         clauses=tuple(clauses), guesses=tuple(guesses), errors=tuple(map(_wrong, draft.errors))
     )
-
-
-def _clause_said(fact: Fact) -> Fact:
-    """What is put aside each time is an advance over the whole loan."""
-    if fact.field == "clause":
-        return fact
-    more = {"verb": "advance", "place": "from 1", "then": {}}
-    return replace(fact, field="clause", more=more)
 
 
 def _typed(content: dict[str, Any], statement: Statement) -> TypedClause:

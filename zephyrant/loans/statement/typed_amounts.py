@@ -38,8 +38,8 @@ def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
     return read_typed(typed, "an amount", example, reader)
 
 
-#: Whose signs these are, or may be.
-_SIGNS: Final = {
+#: Whose signs these are, or may be; the likeliest first.
+SIGNS: Final = {
     "€": ("EUR",),
     "£": ("GBP", "GIP", "FKP", "SHP", "EGP", "SYP", "LBP", "SDG", "SSP"),
     "¥": ("JPY", "CNY"),
@@ -60,12 +60,12 @@ def _without_currency(text: str, typed: str, currency: str) -> str:
         return text
     said = found[1]
     code = said.upper()
-    if said in _SIGNS and currency not in _SIGNS[said]:
+    if said in SIGNS and currency not in SIGNS[said]:
         raise Unreadable(
             f"{quote_typed(typed)} is not in {currency}, the currency here: write the amount "
             f"without “{said}”, or change the currency."
         )
-    if said not in _SIGNS and code != currency:
+    if said not in SIGNS and code != currency:
         if code not in currencies():
             return text
         raise Unreadable(

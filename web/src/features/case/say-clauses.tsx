@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useSayClauses } from "../../api/said";
 import type { Statement } from "../../api/types";
 import { Field } from "../../ui/field";
-import { inOneLine } from "../../ui/say-line";
+import { pastesLines } from "../../ui/say-line";
 import { Wrong } from "../../ui/wrong";
 import type { Clause } from "./clauses";
 
@@ -14,9 +14,11 @@ interface Props {
 /** Clauses typed as one says them; Enter adds them. What is not understood stays in the field. */
 export function SayClauses({ statement, onClauses }: Props) {
   const [text, setText] = useState("");
-  const say = useSayClauses((read) => {
+  const say = useSayClauses((read, said) => {
     if (read.clauses.length > 0) onClauses(read.clauses);
-    setText(read.errors.map(({ begin, end }) => text.slice(begin, end)).join("; "));
+    const left = read.errors.map(({ begin, end }) => said.slice(begin, end)).join("; ");
+    // What has been typed since stays.
+    setText((now) => (now === said ? left : now));
   });
   const { data } = say;
   return (
@@ -33,12 +35,7 @@ export function SayClauses({ statement, onClauses }: Props) {
         onEnter={() => {
           if (text.trim()) say.mutate({ statement, text });
         }}
-        onPaste={(event) => {
-          const pasted = event.clipboardData.getData("text");
-          if (!/[\r\n]/.test(pasted)) return;
-          event.preventDefault();
-          setText((now) => `${now}${inOneLine(pasted)}`);
-        }}
+        onPaste={pastesLines(setText)}
       />
       {(say.error ?? data) && (
         <div role="status" className="w-full">
