@@ -84,16 +84,14 @@ class Told(Desk):
             self.start(name=name, marks="point-comma", principal="48.250", **changes)
         listed = self.send("GET", "cases").json()["items"]
         told = {each["name"]: each["found"] for each in listed}
-        self.assertEqual(
-            told["payment"], {"asks": "asks for the payment", "value": "938,82", "says": "EUR"}
-        )
-        self.assertEqual(told["rate"]["asks"], "asks for the rate")
+        self.assertEqual(told["payment"], {"asked": "payment", "value": "938,82", "says": "EUR"})
+        self.assertEqual(told["rate"]["asked"], "rate")
         self.assertRegex(told["rate"]["value"], r"^6,\d{4,6} %$")
         self.assertIn("compounded half-yearly", told["rate"]["says"])
         self.assertEqual(told["count"]["value"], "60 payments")
         self.assertIsNone(told["never"]["value"])
         self.assertIn("never repays", told["never"]["says"])
-        self.assertEqual(told["checked"]["asks"], "every figure stated")
+        self.assertEqual(told["checked"]["asked"], "every figure stated")
         self.assertIsNone(told["half"])
 
     def test_two_versions_held_against_each_other(self) -> None:

@@ -12,8 +12,10 @@ from zephyrant.loans.questions import MOST_BESIDE, SideBySide
 from zephyrant.loans.statement import Candidate, More, Points, Varied, side_by_side
 
 from . import heavy
-from .cases import OnlyForReadingError, called_by, marks_of, may_edit, one, readable, statement_of
+from .cases import OnlyForReadingError, may_edit, one, readable, statement_of
+from .listed import called_by
 from .models import Case
+from .preferences import marks_of
 
 _GONE: Final = "This case was deleted, or is no longer shared with you."
 _NO_POINT: Final = "This answer is no longer on the trail of its case."
@@ -63,6 +65,18 @@ def beside(user: User, case: Case, is_gone: heavy.Gone) -> SideBySide:
     candidates = [Candidate(called_by(case, user), statement_of(case, user))]
     candidates += [_candidate(user, pin) for pin in asides.pins]
     base = asides.base if asides.base < len(candidates) else 0
+    return _beside(user, candidates, base, is_gone)
+
+
+def beside_each_other(
+    user: User, ids: list[uuid.UUID], base: int, is_gone: heavy.Gone
+) -> SideBySide:
+    """Cases beside each other as they stand, without any of them keeping it."""
+    candidates = [_candidate(user, Pin(case=each)) for each in ids]
+    return _beside(user, candidates, base, is_gone)
+
+
+def _beside(user: User, candidates: list[Candidate], base: int, is_gone: heavy.Gone) -> SideBySide:
     return heavy.answered(user.pk, is_gone, side_by_side, candidates, base, marks_of(user))
 
 

@@ -3,7 +3,7 @@
 import logging
 import uuid
 from decimal import Decimal
-from typing import Any, Final, NamedTuple
+from typing import Any, NamedTuple
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -13,34 +13,32 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Schema
 from pydantic import Field, field_validator
-from typing_extensions import TypedDict
 
-from zephyrant.loans import (
-    MARKS,
-    BudgetSpentError,
-    Marks,
-    MarksName,
-    called,
-    calling_of,
-    check,
-    figure_path,
-    headline,
-)
+from zephyrant.loans import BudgetSpentError
 from zephyrant.loans.statement import (
     NUMBERS,
+    Kept,
     Statement,
-    Worked,
+    keep_worked,
     readings,
     remark,
+    unread,
     unworked,
-    work,
+    work_to_keep,
 )
 
-from . import heavy, revisions, trail
+from . import heavy, listed, revisions, trail
 from .limits import MOST_NAME, MOST_NOTE, MOST_TAG, MOST_TAGS
-from .models import BIN_KEEPS, Case, Preferences, Revision, TrailPoint
+from .models import BIN_KEEPS, Case, Revision, TrailPoint
+from .preferences import marks_of
 
 log = logging.getLogger(__name__)
+
+
+def tidy_tags(tags: list[str]) -> list[str]:
+    """Tags as they are kept: each once, without capitals, none longer than a tag may be."""
+    tidy = (" ".join(tag.lower().split())[:MOST_TAG] for tag in tags)
+    return sorted({tag for tag in tidy if tag})
 
 
 class Content(Schema):
@@ -53,31 +51,7 @@ class Content(Schema):
     @field_validator("tags")
     @classmethod
     def _tidy(cls, tags: list[str]) -> list[str]:
-        tidy = (" ".join(tag.lower().split())[:MOST_TAG] for tag in tags)
-        return sorted({tag for tag in tidy if tag})
-
-
-class FoundListed(TypedDict):
-    """What the list of cases tells of an answer.
-
-    `quote`: how its rate is quoted, in words. `fits`: where nothing is unknown, whether the figures
-    do.
-    """
-
-    unknown: str | None
-    value: str | None
-    quote: str | None
-    fits: bool | None
-    reason: str | None
-
-
-class FoundTold(Schema):
-    """What the list of cases tells of an answer, in the reader's marks: what is asked for, what was
-    found, and what else is to be said of it."""
-
-    asks: str
-    value: str | None
-    says: str
+        return tidy_tags(tags)
 
 
 class ChangedMeanwhileError(Exception):
@@ -90,12 +64,6 @@ class ChangedMeanwhileError(Exception):
 
 class OnlyForReadingError(Exception):
     """The case is another analyst's and shared for reading."""
-
-
-def marks_of(user: User) -> MarksName:
-    """The number marks a user reads and types."""
-    kept = Preferences.objects.filter(user=user).values_list("marks", flat=True).first()
-    return kept or "comma-point"  # type: ignore[return-value]
 
 
 def readable(user: User) -> QuerySet[Case]:
@@ -127,63 +95,10 @@ def statement_of(case: Case | Revision | TrailPoint, user: User) -> Statement:
     return remark(Statement.model_validate(case.statement), marks_of(user))
 
 
-def _found(worked: Worked) -> FoundListed | None:
-    answer = worked.answer
-    if answer is None:
-        return None
-    return {
-        "unknown": answer.unknown,
-        "value": answer.value,
-        "quote": answer.quote,
-        "fits": answer.fits,
-        "reason": answer.reason,
-    }
-
-
-#: What a case without a name and without a whole loan is called.
-UNNAMED: Final = "Unnamed case"
-
-
-def called_so(case: Case, marks: Marks) -> str:
-    """What a case is called: its name, else its terms."""
-    return case.name or (called(case.calling, marks) if case.calling else UNNAMED)
-
-
-def called_by(case: Case, user: User) -> str:
-    """What a case is called, in the marks `user` reads."""
-    return called_so(case, MARKS[marks_of(user)])
-
-
-def found_told(case: Case, marks: Marks) -> FoundTold | None:
-    """What was found in a case when it was last saved; None where it was not whole."""
-    if case.found is None:
-        return None
-    found: FoundListed = case.found
-    unknown, value = found["unknown"], found["value"]
-    if unknown is None:
-        fits = "the figures fit" if found["fits"] else "the figures do not fit"
-        return FoundTold(asks="every figure stated", value=fits, says="")
-    path = figure_path(unknown)
-    asks = f"asks for the {path.named.title}"
-    if value is None:
-        says = f"no answer: {found['reason']}" if found["reason"] else "several rates fit"
-        return FoundTold(asks=asks, value=None, says=says)
-    told = headline(path.kind, value, marks)
-    match path.kind:
-        case "percent":
-            says = (found["quote"] or "") if path == figure_path("rate") else ""
-            return FoundTold(asks=asks, value=f"{told} %", says=says)
-        case "count":
-            return FoundTold(asks=asks, value=f"{told} payments", says="")
-    return FoundTold(asks=asks, value=told, says=case.statement.get("currency", "EUR"))
-
-
-def _searched(content: Content, worked: Worked) -> str:
+def searched(content: Content, found: str | None) -> str:
     """Everything a search may be for: names, note, tags, figures as plain numbers."""
     read = readings(content.statement)
-    figures = [read[name].value for name in NUMBERS]
-    if worked.answer and worked.answer.value:
-        figures.append(worked.answer.value)
+    figures = [*(read[name].value for name in NUMBERS), found]
     plain = [f"{Decimal(figure):f}" for figure in figures if figure and figure != "?"]
     padded = [f"{Decimal(figure):.2f}" for figure in plain]
     tags = [f"#{tag}" for tag in content.tags]
@@ -197,48 +112,46 @@ class _Prepared(NamedTuple):
 
     content: Content
     statement: dict[str, Any]
-    worked: Worked
+    kept: Kept
     searched: str
     digest: str | None
-    calling: dict[str, Any] | None
 
 
 def _prepared(user: User, content: Content) -> _Prepared:
-    worked = _worked(user, content.statement)
+    kept = _worked(user, content.statement)
+    answer = kept.worked.answer
     return _Prepared(
         content,
         content.statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
-        worked,
-        _searched(content, worked),
-        trail.digest_of(worked),
-        dict(calling_of(check(worked.document))) if worked.document else None,
+        kept,
+        searched(content, answer.value if answer else None),
+        trail.digest_of(kept.worked),
     )
 
 
-def _worked(user: User, statement: Statement) -> Worked:
+def _worked(user: User, statement: Statement) -> Kept:
     """The statement worked; what an analyst typed is kept even where working it is beyond us."""
     try:
-        return heavy.answered(user.pk, heavy.never, work, statement)
+        return heavy.answered(user.pk, heavy.never, work_to_keep, statement)
     except BudgetSpentError as spent:
-        return unworked(statement, spent)
+        return keep_worked(unworked(statement, spent))
     except heavy.BusyError:
-        return Worked(readings=readings(statement), errors=(), document=None, answer=None)
+        return keep_worked(unread(statement))
     except Exception:
         log.exception("a statement could not be worked, and is kept")
-        return Worked(readings=readings(statement), errors=(), document=None, answer=None)
+        return keep_worked(unread(statement))
 
 
 def _fill(case: Case, prepared: _Prepared) -> None:
-    content, worked = prepared.content, prepared.worked
+    content, worked = prepared.content, prepared.kept.worked
     case.name = content.statement.name
     case.statement = prepared.statement
     case.note, case.tags = content.note, content.tags
-    case.found = _found(worked)
     case.search = prepared.searched
     # Where the statement is not a whole document yet, the last whole one stays.
     if worked.document is not None:
         case.document = worked.document
-        case.calling = prepared.calling
+    listed.fill(case, prepared.kept)
 
 
 def start(owner: User, content: Content) -> Case:
@@ -269,8 +182,9 @@ def _started(owner: User, prepared: _Prepared) -> Case:
 def _add(
     case: Case, by: User, prepared: _Prepared, *, step: bool = False, left: bool = False
 ) -> None:
-    revisions.add(case, by, prepared.worked, step=step)
-    trail.add(case, by, prepared.content.statement, prepared.worked, prepared.digest, left=left)
+    worked = prepared.kept.worked
+    revisions.add(case, by, revisions.answered_now(worked), step=step)
+    trail.add(case, by, prepared.content.statement, worked, prepared.digest, left=left)
 
 
 def save(
@@ -311,6 +225,27 @@ def save(
         case.version += 1
         case.save()
         _add(case, user, prepared, step=step, left=left)
+        return case
+
+
+def retag(user: User, case_id: uuid.UUID, tags: list[str]) -> Case:
+    """The case with other tags, which change nothing that was worked.
+
+    Raises `OnlyForReadingError` where the user may only read, `ValueError` for too many of them.
+    """
+    with transaction.atomic():
+        case = one(user, case_id)
+        if not may_edit(case, user):
+            raise OnlyForReadingError
+        statement = Statement.model_validate(case.statement)
+        content = Content(statement=statement, note=case.note, tags=tags)
+        if case.tags == content.tags:
+            return case
+        case.tags = content.tags
+        case.search = searched(content, case.found and case.found["value"])
+        case.version += 1
+        case.save(update_fields=["tags", "search", "version", "changed_at"])
+        revisions.add(case, user, revisions.answered_before(case))
         return case
 
 

@@ -3,24 +3,25 @@
 What writes workbooks and pages is loaded when it is first asked for: a server starts the sooner.
 """
 
+import csv
 import io
 import json
 import re
 import unicodedata
 import zipfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Any, Final, Literal
 
-from django.contrib.auth.models import User
 from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
-from zephyrant.loans import PLAIN, Marks, NotALoan, check
+from zephyrant.loans import PLAIN, Marks, NotALoan, as_text, check
 from zephyrant.loans.files import write_csv, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
 
-from .cases import called_so, document_of
+from .cases import document_of
+from .listed import PLAIN_COLUMNS, called_so, told_plainly
 from .models import Case
 
 CSV: Final = "text/csv; charset=utf-8"
@@ -89,21 +90,21 @@ def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
     return _file(content, f"{file_name(called_so(case, PLAIN))}.pdf", PDF)
 
 
-def _own(user: User) -> list[Case]:
-    return list(Case.objects.filter(owner=user, deleted_at=None).exclude(document=None))
+def _whole(cases: Iterable[Case]) -> list[Case]:
+    return [case for case in cases if case.document is not None]
 
 
-def all_json(user: User) -> HttpResponse:
+def all_json(cases: Iterable[Case]) -> HttpResponse:
     """Every whole document, as one list."""
-    documents = [document_of(case) for case in _own(user)]
+    documents = [document_of(case) for case in _whole(cases)]
     return _file(_written(documents), "zephyrant-cases.json", JSON)
 
 
-def all_zip(user: User) -> HttpResponse:
+def all_zip(cases: Iterable[Case]) -> HttpResponse:
     """Every whole document, a file each; equal names are numbered."""
     content, used = io.BytesIO(), set[str]()
     with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
-        for case in _own(user):
+        for case in _whole(cases):
             name = stem = file_name(called_so(case, PLAIN))
             number = 1
             while name in used:
@@ -112,6 +113,17 @@ def all_zip(user: User) -> HttpResponse:
             used.add(name)
             packed.writestr(f"{name}.json", _written(document_of(case)))
     return _file(content.getvalue(), "zephyrant-cases.zip", ZIP)
+
+
+def all_csv(cases: Iterable[Case]) -> HttpResponse:
+    """What the list tells of each case, as a table of plain figures."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(PLAIN_COLUMNS)
+    for case in cases:
+        writer.writerow([as_text(cell) for cell in told_plainly(case)])
+    # The mark tells programs that guess that this is UTF-8.
+    return _file(out.getvalue().encode("utf-8-sig"), "zephyrant-cases.csv", CSV)
 
 
 def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:

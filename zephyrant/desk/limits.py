@@ -6,6 +6,8 @@ MOST_NAME: Final = 200
 MOST_NOTE: Final = 20_000
 MOST_TAGS: Final = 20
 MOST_TAG: Final = 40
+#: Cases that are picked in the list at once: their keys go into an address.
+MOST_PICKED: Final = 100
 #: Habits of quoting, and their names.
 MOST_PRESETS: Final = 30
 MOST_PRESET_NAME: Final = 60

@@ -15,9 +15,11 @@ class Case(models.Model):
     """A loan an analyst works on.
 
     `statement` is what stands on the page, as typed; `document` the whole loan document last
-    read from it (null until there is one). `found` tells what the list shows of its answer,
-    `calling` by what it is called without a name, `search` is what searching looks through.
-    `asides` is what is asked beside the statement, and what it is pinned beside.
+    read from it (null until there is one). `found` and `listed` are what the list shows of its
+    answer and its figures, `calling` by what it is called without a name, `search` is what
+    searching looks through, and `amount` to `answer` what the list is sorted by (null for what is
+    not there or not known). `asides` is what is asked beside the statement, and what it is pinned
+    beside.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -30,8 +32,16 @@ class Case(models.Model):
     tags = models.JSONField(default=list)
     document = models.JSONField(null=True)
     found = models.JSONField(null=True)
+    listed = models.JSONField(null=True)
     calling = models.JSONField(null=True)
     search = models.TextField(blank=True)
+    amount = models.FloatField(null=True)
+    rate = models.FloatField(null=True)
+    payment = models.FloatField(null=True)
+    effective = models.FloatField(null=True)
+    years = models.FloatField(null=True)
+    asked = models.CharField(max_length=60, blank=True)
+    answer = models.FloatField(null=True)
     asides = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -43,7 +53,22 @@ class Case(models.Model):
         indexes = [
             # All that the list sorts by and looks through: no case is read to find its place.
             models.Index(
-                fields=["owner", "deleted_at", "-changed_at", "id", "name", "created_at", "search"],
+                fields=[
+                    "owner",
+                    "deleted_at",
+                    "-changed_at",
+                    "id",
+                    "name",
+                    "created_at",
+                    "amount",
+                    "rate",
+                    "payment",
+                    "effective",
+                    "years",
+                    "asked",
+                    "answer",
+                    "search",
+                ],
                 name="cases_as_listed",
             ),
             models.Index(fields=["deleted_at"]),
@@ -224,13 +249,15 @@ class TableMatch(models.Model):
 
 
 class Preferences(models.Model):
-    """How an analyst reads and writes numbers, and quotes rates (null: as everyone starts)."""
+    """How an analyst reads and writes numbers, quotes rates, and which columns the list of cases
+    has (null: as everyone starts)."""
 
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preferences"
     )
     marks = models.CharField(max_length=20, default="comma-point")
     presets = models.JSONField(null=True)
+    columns = models.JSONField(null=True)
 
     def __str__(self) -> str:
         return f"Preferences of {self.user}"

@@ -10,6 +10,7 @@ from zephyrant.loans.statement import Quoting
 
 from .limits import MOST_PRESET_NAME
 from .models import Preferences
+from .preferences import keep
 
 
 class Preset(Schema):
@@ -43,4 +44,4 @@ def presets_of(user: User) -> list[Preset]:
 def keep_presets(user: User, presets: list[Preset]) -> None:
     """These habits and no others."""
     stored = [preset.model_dump(mode="json") for preset in presets]
-    Preferences.objects.update_or_create(user=user, defaults={"presets": stored})
+    keep(user, presets=stored)

@@ -12,8 +12,8 @@ from django.utils import timezone
 from zephyrant.loans.statement import QuoteList as Content
 from zephyrant.loans.statement import restated
 
-from .cases import marks_of
 from .models import BIN_KEEPS, QuoteList
+from .preferences import marks_of
 
 
 class ListChangedMeanwhileError(Exception):

@@ -2,7 +2,7 @@
 
 from datetime import timedelta
 from decimal import Decimal
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
 from django.contrib.auth.models import User
 from django.utils import timezone
@@ -59,7 +59,26 @@ def _changed(before: Revision, case: Case) -> list[str]:
     return sorted([*figures, *beside])
 
 
-def add(case: Case, by: User, worked: Worked, *, step: bool = False) -> Revision:
+class Answered(NamedTuple):
+    """The document of a revision, what is kept of its answer, and the core that gave it."""
+
+    document: dict[str, Any] | None
+    answer: AnswerKept | None
+    engine: str
+
+
+def answered_now(worked: Worked) -> Answered:
+    """What this core has just answered."""
+    return Answered(worked.document, kept(worked.answer), ENGINE)
+
+
+def answered_before(case: Case) -> Answered:
+    """What was answered when a case was last saved."""
+    last = case.revisions.first()
+    return Answered(last.document, last.answer, last.engine) if last else Answered(None, None, "")
+
+
+def add(case: Case, by: User, answered: Answered, *, step: bool = False) -> Revision:
     """What was just saved, as a revision of its own (always, with `step`) or as more of the last.
 
     It is more of the same where the same analyst, without a long pause, goes on changing nothing
@@ -71,9 +90,7 @@ def add(case: Case, by: User, worked: Worked, *, step: bool = False) -> Revision
         "statement": case.statement,
         "note": case.note,
         "tags": case.tags,
-        "document": worked.document,
-        "answer": kept(worked.answer),
-        "engine": ENGINE,
+        **answered._asdict(),
         "saved_at": now,
     }
     changed = _changed(last, case) if last else []

@@ -41,9 +41,10 @@ from zephyrant.loans.tape import (
 )
 
 from . import heavy, table_files
-from .cases import Content, marks_of, start
+from .cases import Content, start
 from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
+from .preferences import marks_of
 from .table_asks import Looking, Matching
 from .table_files import column_name
 

@@ -42,7 +42,7 @@ from zephyrant.loans.statement import (
 )
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 
-from . import limits, table_limits
+from . import limits, preferences, table_limits
 
 
 class CurrencyWord(Schema):
@@ -200,6 +200,7 @@ class Limits(Schema):
     preset_name: int
     point_name: int
     pins: int
+    picked: int
     quotes: int
     file_megabytes: int
     file_rows: int
@@ -227,6 +228,7 @@ class Words(Schema):
     results: list[ResultWord]
     answer_title: str
     columns: dict[str, str]
+    list_columns: dict[str, str]
     verbs: list[VerbWord]
     choices: ChoiceWords
     table: TableWords
@@ -348,6 +350,7 @@ def _limits() -> Limits:
         preset_name=limits.MOST_PRESET_NAME,
         point_name=limits.MOST_POINT_NAME,
         pins=MOST_BESIDE - 1,
+        picked=limits.MOST_PICKED,
         quotes=MOST_QUOTES,
         file_megabytes=table_limits.MOST_BYTES // 1_000_000,
         file_rows=table_limits.MOST_ROWS,
@@ -393,6 +396,7 @@ def words() -> Words:
         ],
         answer_title=ANSWER_TITLE,
         columns={name: each.alone for name, each in COLUMNS_NAMED.items()},
+        list_columns={str(name): head for name, head in preferences.COLUMNS.items()},
         verbs=[
             VerbWord(
                 name=name,

@@ -24,7 +24,7 @@ from .document.loan import Loan
 from .document.named import COLUMNS_NAMED, FIGURES_NAMED, RESULTS_NAMED
 from .document.reading import check, field_errors, parse, read, write
 from .document.sentence import terms_in_words
-from .document.telling import headline
+from .document.telling import headline, told
 from .errors import Errors, FieldError, LoansError, NotALoan, at_fault
 from .ledger.rows import due
 from .numbers.currencies import currencies
@@ -84,6 +84,7 @@ __all__ = [
     "read",
     "solve",
     "terms_in_words",
+    "told",
     "within",
     "write",
     "write_day",

@@ -14,6 +14,7 @@ from .quotes import router as quotes
 from .rates import router as rates
 from .revisions import router as revisions
 from .session import router as session
+from .several import router as several
 from .sharing import router as sharing
 from .solving import router as solving
 from .tables import router as tables
@@ -22,6 +23,7 @@ api.add_router("", solving, tags=["Solving"])
 api.add_router("ask", asking, tags=["Asking a loan"])
 api.add_router("ask", rates, tags=["Asking about rates"])
 api.add_router("cases", cases, tags=["Cases"])
+api.add_router("cases", several, tags=["Several cases"])
 api.add_router("cases", revisions, tags=["Revisions of a case"])
 api.add_router("cases", beside, tags=["Beside a case"])
 api.add_router("", sharing, tags=["Sharing"])

@@ -7,7 +7,8 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import answers, conflicts, limits
-from zephyrant.desk.cases import Content, marks_of
+from zephyrant.desk.cases import Content
+from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import CurrencyCode
 from zephyrant.loans.questions import (
     MOST_POINTS,

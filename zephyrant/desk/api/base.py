@@ -19,6 +19,7 @@ from zephyrant import loans
 from zephyrant.desk import audit, heavy
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
+from zephyrant.desk.limits import MOST_PICKED
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
 
 from .described import DescribedAPI
@@ -48,6 +49,8 @@ class SignedIn(HttpRequest):
 PAGE: Final = 100
 _MOST_LISTED: Final = 1_000_000
 Start = Annotated[int, Query(ge=0, le=_MOST_LISTED)]
+#: The cases that are picked.
+Picked = Annotated[list[UUID], Query(max_length=MOST_PICKED)]
 
 
 class Refusal(Errors):

@@ -11,6 +11,8 @@ from pydantic import Field
 from zephyrant.desk import asides, cases, export, heavy, limits, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
+from zephyrant.desk.listed import called_by
+from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.trail import TrailTold
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import Statement
@@ -37,7 +39,7 @@ class Named(Schema):
 def list_trail(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> TrailList:
     """Every answer found in a case, the newest first."""
     case = cases.one(request.user, case_id)
-    told = trail.told(case, cases.marks_of(request.user))
+    told = trail.told(case, marks_of(request.user))
     return TrailList(items=told[start : start + PAGE], total=len(told))
 
 
@@ -100,4 +102,4 @@ def take_side_by_side(
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
-    return export.beside(told, cases.called_by(case, request.user), kind)
+    return export.beside(told, called_by(case, request.user), kind)

@@ -8,11 +8,12 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import cases, export, limits, revisions
+from zephyrant.desk import cases, export, limits, listed, revisions, several
 from zephyrant.desk.asides import Asides, asides_of
-from zephyrant.desk.case_list import search
+from zephyrant.desk.case_list import Look, Sort, search
 from zephyrant.desk.cases import Content
 from zephyrant.desk.models import BIN_KEEPS, Case
+from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import MARKS, Loan, Marks, NotALoan
 from zephyrant.loans.files import read_flows
 from zephyrant.loans.statement import Statement, restate
@@ -21,6 +22,7 @@ from .base import (
     PAGE,
     REFUSALS,
     Making,
+    Picked,
     Refusal,
     SignedIn,
     Start,
@@ -36,16 +38,18 @@ router = Router(by_alias=True)
 
 
 class CaseListed(Schema):
-    """A case as the list shows it. `called`: its name, else its terms. `owner` is named where it is
-    someone else's."""
+    """A case as the list shows it. `called`: its name, else its terms. `figures` are those of its
+    loan. `owner` is named where it is someone else's."""
 
     id: uuid.UUID
     name: str
     called: str
     currency: str
     tags: list[str]
-    found: cases.FoundTold | None
+    figures: listed.FiguresTold
+    found: listed.FoundTold | None
     owner: str | None
+    created_at: datetime
     changed_at: datetime
 
 
@@ -117,22 +121,24 @@ def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
     return CaseListed(
         id=case.pk,
         name=case.name,
-        called=cases.called_so(case, marks),
-        currency=case.statement.get("currency", "EUR"),
+        called=listed.called_so(case, marks),
+        currency=listed.currency_of(case),
         tags=case.tags,
-        found=cases.found_told(case, marks),
+        figures=listed.figures_told(case, marks),
+        found=listed.found_told(case, marks),
         owner=_owner(case, request),
+        created_at=case.created_at,
         changed_at=case.changed_at,
     )
 
 
 def opened(case: Case, request: SignedIn) -> CaseOpened:
     """A case as its page shows it."""
-    marks = cases.marks_of(request.user)
+    marks = marks_of(request.user)
     last = case.revisions.first()
     return CaseOpened(
         id=case.pk,
-        called=cases.called_so(case, MARKS[marks]),
+        called=listed.called_so(case, MARKS[marks]),
         statement=cases.statement_of(case, request.user),
         note=case.note,
         tags=case.tags,
@@ -150,12 +156,15 @@ def opened(case: Case, request: SignedIn) -> CaseOpened:
 def list_cases(
     request: SignedIn,
     q: str = "",
-    sort: Literal["changed", "name", "created"] = "changed",
+    sort: Sort = "changed",
+    last_first: bool | None = None,
     start: Start = 0,
 ) -> CaseList:
-    """The cases in which every word of `q` is found, a hundred from `start` on."""
-    marks = MARKS[cases.marks_of(request.user)]
-    found = search(request.user, q, marks, sort=sort, start=start, size=PAGE)
+    """The cases in which every word of `q` is found, a hundred from `start` on. `last_first`: the
+    largest, the newest or the last of the alphabet first; left out, as is usual for `sort`. What
+    has nothing to be sorted by comes last."""
+    marks = MARKS[marks_of(request.user)]
+    found = search(request.user, Look(q, marks, sort, last_first), start=start, size=PAGE)
     return CaseList(
         items=[_listed(case, request, marks) for case in found.cases], total=found.total
     )
@@ -172,7 +181,7 @@ def start_case(request: SignedIn, content: Content) -> tuple[int, CaseOpened]:
 )
 def start_case_from_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOpened]:
     """A new case from a loan document."""
-    content = Content(statement=restate(loan, cases.marks_of(request.user)))
+    content = Content(statement=restate(loan, marks_of(request.user)))
     return 201, opened(cases.start(request.user, content), request)
 
 
@@ -189,7 +198,7 @@ class ManyStarted(Schema):
 )
 def start_cases_from_documents(request: SignedIn, loans_: list[Loan]) -> tuple[int, ManyStarted]:
     """A case for each document of a list, as all cases are taken out; all of them, or none."""
-    contents = [Content(statement=restate(loan, cases.marks_of(request.user))) for loan in loans_]
+    contents = [Content(statement=restate(loan, marks_of(request.user))) for loan in loans_]
     return 201, ManyStarted(cases=cases.start_all(request.user, contents))
 
 
@@ -212,7 +221,7 @@ def start_case_from_flows(
         loan = answered(request, read_flows, pasted.text, pasted.name, pasted.currency)
     except NotALoan as wrong:
         return refuse(422, *wrong.errors)
-    content = Content(statement=restate(loan, cases.marks_of(request.user)))
+    content = Content(statement=restate(loan, marks_of(request.user)))
     return 201, opened(cases.start(request.user, content), request)
 
 
@@ -220,23 +229,32 @@ def start_case_from_flows(
     "file",
     operation_id="takeCases",
     response=REFUSALS,
-    openapi_extra=file_of(export.JSON, export.ZIP),
+    openapi_extra=file_of(export.JSON, export.ZIP, export.CSV),
 )
-def take_cases(request: SignedIn, kind: Literal["json", "zip"] = "json") -> HttpResponse:
-    """Every whole document of the analyst's own cases: in one file, or in a zip a file each."""
-    noted(request, "exported", f"all cases as {kind}")
-    return export.all_json(request.user) if kind == "json" else export.all_zip(request.user)
+def take_cases(
+    request: SignedIn,
+    kind: Literal["json", "zip", "csv"] = "json",
+    of: Picked = [],  # noqa: B006
+    making: Making = None,
+) -> HttpResponse:
+    """Cases as a file: those named by `of`, else all of the analyst's own. Every whole document in
+    one file (JSON), or in a zip a file each; or what the list tells of each, as a table (CSV)."""
+    chosen = several.picked(request.user, of) if of else several.own(request.user)
+    which = ", ".join(f"case {case.pk}" for case in chosen) if of else "all cases"
+    noted(request, "exported", f"{which} as {kind}")
+    write = {"json": export.all_json, "zip": export.all_zip, "csv": export.all_csv}[kind]
+    return write(chosen)
 
 
 @router.get("bin", response={200: CaseBin, **REFUSALS}, operation_id="listCaseBin")
 def list_bin(request: SignedIn, start: Start = 0) -> CaseBin:
     """What the analyst deleted in the last thirty days."""
     found = cases.binned(request.user)
-    marks = MARKS[cases.marks_of(request.user)]
+    marks = MARKS[marks_of(request.user)]
     items = [
         CaseBinned(
             id=case.pk,
-            called=cases.called_so(case, marks),
+            called=listed.called_so(case, marks),
             deleted_at=case.deleted_at,
             kept_until=case.deleted_at + BIN_KEEPS,
         )
@@ -284,7 +302,7 @@ def delete_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, None]:
 )
 def undelete_case(request: SignedIn, case_id: uuid.UUID) -> CaseListed:
     """The case out of the bin."""
-    marks = MARKS[cases.marks_of(request.user)]
+    marks = MARKS[marks_of(request.user)]
     return _listed(cases.bring_back(request.user, case_id), request, marks)
 
 
@@ -324,7 +342,7 @@ def take_schedule(
     noted(request, "exported", f"schedule of case {case_id} as {kind}")
     if kind == "csv":
         return export.schedule_csv(case, made(request, making))
-    return export.schedule_xlsx(case, MARKS[cases.marks_of(request.user)], made(request, making))
+    return export.schedule_xlsx(case, MARKS[marks_of(request.user)], made(request, making))
 
 
 @router.get(
@@ -337,4 +355,4 @@ def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None)
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"statement of case {case_id}")
-    return export.statement(case, MARKS[cases.marks_of(request.user)], made(request, making))
+    return export.statement(case, MARKS[marks_of(request.user)], made(request, making))

@@ -9,6 +9,7 @@ from ninja import Router, Schema
 
 from zephyrant.desk import cases, revisions
 from zephyrant.desk.models import Revision
+from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import FieldError
 from zephyrant.loans.statement import Statement
 
@@ -68,7 +69,7 @@ def _by(revision: Revision) -> str:
 )
 def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> RevisionList:
     """The revisions of a case, the newest first."""
-    marks = cases.marks_of(request.user)
+    marks = marks_of(request.user)
     found = cases.one(request.user, case_id).revisions.select_related("by")
     # One more than is shown: each is told against the one before it.
     page = [*found[start : start + PAGE + 1], None]
@@ -93,7 +94,7 @@ def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> R
 )
 def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> RevisionOpened:
     """A revision whole."""
-    marks = cases.marks_of(request.user)
+    marks = marks_of(request.user)
     kept = cases.one(request.user, case_id).revisions
     revision = get_object_or_404(kept, number=number)
     return RevisionOpened(

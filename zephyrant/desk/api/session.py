@@ -9,11 +9,12 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.middleware.csrf import CsrfViewMiddleware, get_token
 from django.views.decorators.debug import sensitive_variables
 from ninja import Router, Schema
+from pydantic import Field
 
-from zephyrant.desk import cases
+from zephyrant.desk import preferences
 from zephyrant.desk.demo import ANALYST
 from zephyrant.desk.hashing import waiting
-from zephyrant.desk.models import Preferences
+from zephyrant.desk.preferences import Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
 from zephyrant.loans import FieldError, MarksName
 
@@ -36,11 +37,12 @@ class Credentials(Schema):
 
 
 class Me(Schema):
-    """Who is at the desk, and the marks they read."""
+    """Who is at the desk, the marks they read, the columns their list of cases has."""
 
     username: str
     name: str
     marks: MarksName
+    columns: list[str]
     demo: bool
 
 
@@ -48,6 +50,12 @@ class MyMarks(Schema):
     """A choice of marks."""
 
     marks: MarksName
+
+
+class MyColumns(Schema):
+    """A choice of columns for the list of cases, in their order."""
+
+    columns: list[Column] = Field(max_length=len(preferences.COLUMNS))
 
 
 class NewPassword(Schema):
@@ -61,7 +69,8 @@ def _me(user: User) -> Me:
     return Me(
         username=user.get_username(),
         name=user.get_full_name() or user.get_username(),
-        marks=cases.marks_of(user),
+        marks=preferences.marks_of(user),
+        columns=preferences.columns_of(user),
         demo=settings.DEMO,
     )
 
@@ -151,5 +160,12 @@ def get_me(request: SignedIn) -> Me:
 @router.put("me", response={200: Me, **REFUSALS}, operation_id="saveMarks")
 def save_marks(request: SignedIn, chosen: MyMarks) -> Me:
     """Other number marks."""
-    Preferences.objects.update_or_create(user=request.user, defaults={"marks": chosen.marks})
+    preferences.keep(request.user, marks=chosen.marks)
+    return _me(request.user)
+
+
+@router.put("me/columns", response={200: Me, **REFUSALS}, operation_id="saveColumns")
+def save_columns(request: SignedIn, chosen: MyColumns) -> Me:
+    """Other columns of the list of cases."""
+    preferences.keep(request.user, columns=list(dict.fromkeys(chosen.columns)))
     return _me(request.user)

@@ -15,9 +15,9 @@ from ninja.files import UploadedFile
 from pydantic import Field
 
 from zephyrant.desk import limits, table_words
-from zephyrant.desk.cases import marks_of
 from zephyrant.desk.export import CSV, JSON_LINES, WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
+from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.table_asks import Looking, Matching
 from zephyrant.loans import MARKS, MarksName
 from zephyrant.loans.tape import (

@@ -1,6 +1,7 @@
 """What is asked of a loan beside its answer: moments, payoff, what moves it, others beside it."""
 
 from .balance_at import PAYOFF_ROUNDINGS, Owed, PayoffRounding, owed
+from .listed import LoanListed, listed
 from .payoff import CHARGES, PayoffAmount
 from .period_totals import PeriodTotals, period_totals_of
 from .rate_curve import RateCurve, curve_of_rate
@@ -17,6 +18,7 @@ __all__ = [
     "MOST_POINTS",
     "PAYOFF_ROUNDINGS",
     "Cell",
+    "LoanListed",
     "Matched",
     "Owed",
     "PayoffAmount",
@@ -27,6 +29,7 @@ __all__ = [
     "SideBySide",
     "SideBySideRow",
     "curve_of_rate",
+    "listed",
     "owed",
     "period_totals_of",
 ]

@@ -24,6 +24,7 @@ from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
 from ..unknowns.worked import work_out
 from ..wording.marks import MARKS, Marks, MarksName, Number, Sentence
+from .listed import years_in
 
 #: Loans that stand beside each other.
 MOST_BESIDE: Final = 6
@@ -277,15 +278,8 @@ def _line(loan: Loan | None, marks: Marks) -> Line | None:
     if schedule is None or not schedule.rows:
         return None
     calendar = loan.calendar
-    shift = -1 if loan.timing == "in-advance" else 0
-    year = loan.payments_a_year
     rows = [(0.0, schedule.rows[0].opening)]
-    for row in schedule.rows:
-        day = due(row, loan.calendar)
-        at = (row.stands_at + shift) / year
-        if calendar is not None and day is not None:
-            at = (day - calendar.start).days / 365.25
-        rows.append((at, row.rest))
+    rows += [(years_in(loan, row.stands_at, due(row, calendar)), row.rest) for row in schedule.rows]
     step = max(1, len(rows) // _MOST_POINTS)
     kept = [*rows[:-1:step], rows[-1]]
     amount, (years, left) = schedule.unit.amount, kept[-1]

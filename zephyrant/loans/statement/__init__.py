@@ -4,6 +4,7 @@ from .differences import changed_figures, changes, differing, stated_in_words
 from .early_end import Agreed, EndedEarly, end_early
 from .entries import ENTRIES, Entry
 from .held_against import hold_against
+from .keeping import Kept, keep_worked, work_to_keep
 from .offers import (
     Candidate,
     More,
@@ -22,7 +23,7 @@ from .restating import remark, restate
 from .statement import Statement
 from .typed_amounts import INCOME_EACH, read_amount
 from .variations import Variations, Varied, variant, vary
-from .working import Worked, loan_of, unworked, work
+from .working import Worked, loan_of, unread, unworked, work
 
 __all__ = [
     "ENTRIES",
@@ -36,6 +37,7 @@ __all__ = [
     "Comparison",
     "EndedEarly",
     "Entry",
+    "Kept",
     "More",
     "PaidMore",
     "Points",
@@ -56,6 +58,7 @@ __all__ = [
     "differing",
     "end_early",
     "hold_against",
+    "keep_worked",
     "loan_of",
     "paying_more",
     "read_amount",
@@ -68,8 +71,10 @@ __all__ = [
     "side_by_side",
     "stated_in_words",
     "two_offers",
+    "unread",
     "unworked",
     "variant",
     "vary",
     "work",
+    "work_to_keep",
 ]

@@ -146,6 +146,11 @@ def unworked(statement: Statement, spent: BudgetSpentError) -> Worked:
     )
 
 
+def unread(statement: Statement) -> Worked:
+    """Only how each entry of a statement is read: neither a document nor an answer."""
+    return Worked(readings=readings(statement), errors=(), document=None, answer=None)
+
+
 def _clause(clause: TypedClause, number: int, read: dict[str, Reading]) -> dict[str, Any]:
     """A typed clause as the document holds it."""
     field = f"clauses.{number}."

@@ -1,0 +1,65 @@
+"""How each analyst has the desk: the marks of numbers, the columns of the list."""
+
+from typing import Any, Final, Literal
+
+from django.contrib.auth.models import User
+
+from zephyrant.loans import MarksName
+
+from .models import Preferences
+
+Column = Literal[
+    "amount",
+    "rate",
+    "payment",
+    "term",
+    "effective",
+    "asked",
+    "answer",
+    "tags",
+    "created",
+    "changed",
+]
+#: The columns the list of cases may have beside what a case is called, and what stands over them.
+COLUMNS: Final[dict[Column, str]] = {
+    "amount": "Amount",
+    "rate": "Rate",
+    "payment": "Payment",
+    "term": "Term",
+    "effective": "Effective a year",
+    "asked": "Asked for",
+    "answer": "Answer",
+    "tags": "Tags",
+    "created": "Started",
+    "changed": "Changed",
+}
+#: Those of who has chosen none.
+USUAL_COLUMNS: Final[tuple[Column, ...]] = (
+    "amount",
+    "rate",
+    "term",
+    "asked",
+    "answer",
+    "tags",
+    "changed",
+)
+
+
+def _kept(user: User, name: str) -> Any:  # noqa: ANN401
+    return Preferences.objects.filter(user=user).values_list(name, flat=True).first()
+
+
+def keep(user: User, **chosen: Any) -> None:  # noqa: ANN401
+    """Keeps what a user has chosen, and the rest as it is."""
+    Preferences.objects.update_or_create(user=user, defaults=chosen)
+
+
+def marks_of(user: User) -> MarksName:
+    """The number marks a user reads and types."""
+    return _kept(user, "marks") or "comma-point"
+
+
+def columns_of(user: User) -> list[str]:
+    """The columns the list of cases has for a user, in their order."""
+    kept = _kept(user, "columns")
+    return list(USUAL_COLUMNS) if kept is None else [each for each in kept if each in COLUMNS]

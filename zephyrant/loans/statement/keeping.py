@@ -1,0 +1,31 @@
+"""A statement worked so that it can be kept: with what tells of it where it stands among others."""
+
+from typing import NamedTuple
+
+from ..document.calling import Calling, calling_of
+from ..document.reading import check
+from ..questions.listed import LoanListed, listed
+from .statement import Statement
+from .working import Worked, work
+
+
+class Kept(NamedTuple):
+    """A statement worked, by what it is called without a name, and what a list tells of it; None
+    where it is not whole."""
+
+    worked: Worked
+    calling: Calling | None
+    listed: LoanListed | None
+
+
+def keep_worked(worked: Worked) -> Kept:
+    """The same with what tells of it."""
+    if worked.document is None:
+        return Kept(worked, None, None)
+    loan, answer = check(worked.document), worked.answer
+    return Kept(worked, calling_of(loan), None if answer is None else listed(loan, answer))
+
+
+def work_to_keep(statement: Statement) -> Kept:
+    """A statement read, checked and solved, with what tells of it; raises as `work` does."""
+    return keep_worked(work(statement))
