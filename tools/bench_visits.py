@@ -70,7 +70,7 @@ def _visit(browser: Browser, known: Any, address: str) -> dict[str, float]:  # n
     page.add_init_script(_SEEN)
     page.goto(address)
     page.wait_for_function("seen.list")
-    page.get_by_role("list", name="Cases").get_by_role("link").first.click()
+    page.get_by_role("grid", name="Cases").get_by_role("link").first.click()
     page.wait_for_function("seen.case")
     seen: dict[str, float] = page.evaluate("seen")
     context.close()

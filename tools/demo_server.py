@@ -62,11 +62,11 @@ def enter(page: Page, address: str) -> None:
     """Signs the window's analyst in at the demo desk."""
     page.goto(address)
     page.get_by_role("button", name="Enter the demo desk").click()
-    page.get_by_role("list", name="Cases").wait_for()
+    page.get_by_role("grid", name="Cases").wait_for()
 
 
 def open_case(page: Page, address: str, name: str) -> None:
     """Opens a case by its name."""
     page.goto(address)
-    page.get_by_role("list", name="Cases").get_by_role("link", name=name).click()
+    page.get_by_role("grid", name="Cases").get_by_role("link", name=name).click()
     page.get_by_text("One clock:").wait_for()

@@ -55,7 +55,7 @@ def clauses(page: Page) -> None:
 
 def several_rates(page: Page) -> None:
     page.goto(ADDRESS)
-    page.get_by_role("list", name="Cases").get_by_role("link", name="Slate quarry").click()
+    page.get_by_role("grid", name="Cases").get_by_role("link", name="Slate quarry").click()
     page.get_by_text("2 rates fit", exact=True).wait_for()
 
 

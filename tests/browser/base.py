@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
 from zephyrant.desk.demo import lay_the_desk
 
@@ -87,10 +87,15 @@ class BrowserTest(StaticLiveServerTestCase):
         expect(page.get_by_role("heading", name="Cases")).to_be_visible()
         return page
 
+    def listed(self, page: Page | None = None) -> Locator:
+        """The rows of the list of cases."""
+        grid = (page or self.page).get_by_role("grid", name="Cases")
+        return grid.get_by_role("rowgroup").get_by_role("row")
+
     def open(self, name: str, page: Page | None = None) -> Page:
         """A case of the desk, by its name."""
         page = page or self.page
-        page.get_by_role("list", name="Cases").get_by_role("link", name=name).click()
+        page.get_by_role("grid", name="Cases").get_by_role("link", name=name).click()
         expect(page.get_by_label("Name of the case")).to_be_visible()
         return page
 

@@ -53,8 +53,7 @@ class StatingALoan(BrowserTest):
         page.reload()
         self.answers("941.24")
         page.get_by_role("navigation").get_by_role("link", name="Cases").click()
-        row = page.get_by_role("list", name="Cases")
-        row = row.get_by_role("link", name="Kelp drying floor")
+        row = self.listed().filter(has_text="Kelp drying floor")
         expect(row).to_contain_text("941.24 EUR")
 
     def test_the_question_mark_moves_and_nothing_is_retyped(self) -> None:

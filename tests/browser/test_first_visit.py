@@ -25,7 +25,7 @@ class FirstVisit(BrowserTest):
         page.mouse.move(0, 0)
         # The door to the desk was another page.
         page.goto(self.live_server_url)
-        expect(page.get_by_role("list", name="Cases")).to_be_visible()
+        expect(page.get_by_role("grid", name="Cases")).to_be_visible()
         named = re.findall(r'="/static/assets/([^"]+\.js)"', page.content())
         first = scripts(page)
         self.assertEqual(first, set(named))
@@ -35,14 +35,14 @@ class FirstVisit(BrowserTest):
         ]
         self.assertLessEqual(sum(sizes), 120_000)
         # A case is likely to be opened once the pointer comes to one.
-        page.get_by_role("list", name="Cases").get_by_role("link").first.hover()
+        page.get_by_role("grid", name="Cases").get_by_role("link").first.hover()
         page.wait_for_function(f"{SCRIPTS.strip()}.length > {len(first) + 3}")
 
     def test_what_a_page_asks_is_asked_once_and_before_it_is_drawn(self) -> None:
         page, asked = self.page, list[str]()
         page.on("request", lambda each: asked.append(each.url.partition("/api/v1/")[2]))
         page.goto(self.live_server_url)
-        expect(page.get_by_role("list", name="Cases")).to_be_visible()
+        expect(page.get_by_role("grid", name="Cases")).to_be_visible()
         for question in ("me", "words", "cases?q=&sort=changed&start=0"):
             self.assertEqual(asked.count(question), 1, question)
         self.open("Cider press")
@@ -61,14 +61,15 @@ class FirstVisit(BrowserTest):
         page.route(away, lambda route: route.abort())
         page.get_by_role("button", name="Keyboard").click()
         expect(page.get_by_role("alert")).to_contain_text("could not be loaded")
-        sorted_by = page.get_by_role("button", name="Sorted: last changed first")
-        sorted_by.click()
-        expect(sorted_by).to_have_attribute("aria-expanded", "false")
-        expect(page.get_by_role("list", name="Cases")).to_be_visible()
+        columns = page.get_by_role("button", name="Columns")
+        columns.click()
+        expect(columns).to_have_attribute("aria-expanded", "false")
+        expect(page.get_by_role("grid", name="Cases")).to_be_visible()
         page.unroute(away)
         page.get_by_role("button", name="Try again").click()
         expect(page.get_by_role("dialog", name="Keyboard")).to_be_visible()
         page.get_by_role("dialog", name="Keyboard").get_by_role("button", name="Close").click()
-        sorted_by.click()
-        page.get_by_role("menuitemradio", name="by name").click()
-        expect(page.get_by_role("button", name="Sorted: by name")).to_be_focused()
+        columns.click()
+        page.get_by_role("menuitemcheckbox", name="Tags").click()
+        page.keyboard.press("Escape")
+        expect(columns).to_be_focused()

@@ -186,7 +186,7 @@ class KeptSafe(BrowserTest):
 class TheList(BrowserTest):
     def test_found_as_one_types(self) -> None:
         page = self.page
-        rows = page.get_by_role("list", name="Cases").get_by_role("listitem")
+        rows = self.listed()
         for typed, count in (
             ("hask", 3),
             ("48,250", 1),
@@ -202,7 +202,7 @@ class TheList(BrowserTest):
 
     def test_deleted_undone_and_brought_back_from_the_bin(self) -> None:
         page = self.page
-        rows = page.get_by_role("list", name="Cases").get_by_role("listitem")
+        rows = self.listed()
         for _ in range(2):
             page.get_by_role("button", name="What to do with Kiln").click()
             page.get_by_role("menuitem", name="Delete").click()

@@ -180,7 +180,7 @@ class FaultsOfOurs(Desk):
         started = self.start()
         content = {"statement": {**PRESS, "count": "48"}, "note": "", "tags": []}
         with (
-            patch("zephyrant.desk.cases.work", side_effect=ZeroDivisionError),
+            patch("zephyrant.desk.cases.work_to_keep", side_effect=ZeroDivisionError),
             self.assertLogs("zephyrant.desk.cases"),
         ):
             kept = self.send(

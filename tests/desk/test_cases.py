@@ -84,7 +84,9 @@ class Told(Desk):
             self.start(name=name, marks="point-comma", principal="48.250", **changes)
         listed = self.send("GET", "cases").json()["items"]
         told = {each["name"]: each["found"] for each in listed}
-        self.assertEqual(told["payment"], {"asked": "payment", "value": "938,82", "says": "EUR"})
+        self.assertEqual(
+            told["payment"], {"asked": "payment", "value": "938,82", "unit": "EUR", "says": ""}
+        )
         self.assertEqual(told["rate"]["asked"], "rate")
         self.assertRegex(told["rate"]["value"], r"^6,\d{4,6} %$")
         self.assertIn("compounded half-yearly", told["rate"]["says"])

@@ -33,7 +33,7 @@ class Figures(Desk):
                 "payment": told["found"]["value"],
                 "rate": "6.35 %",
                 "quote": "a year, nominal, compounded half-yearly",
-                "effective": f"{round(100 * rate, 6):.6f}".rstrip("0") + " %",
+                "effective": f"{100 * rate:.4f}".rstrip("0") + " %",
                 "term": "5 years",
             },
         )

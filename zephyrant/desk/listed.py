@@ -24,6 +24,8 @@ from zephyrant.loans.statement import Kept
 from .models import Case
 from .preferences import marks_of
 
+#: Decimals of a percent in a column.
+_PLACES: Final = 4
 #: What a case without a name and without a whole loan is called.
 UNNAMED: Final = "Unnamed case"
 
@@ -44,11 +46,12 @@ class FoundListed(TypedDict):
 
 class FoundTold(Schema):
     """What the list of cases tells of an answer, in the reader's marks: what was asked for, what
-    was found, and what else is to be said of it."""
+    was found and in which currency, and what else is to be said of it."""
 
     asked: str
     value: str | None
-    says: str
+    unit: str = ""
+    says: str = ""
 
 
 class FiguresTold(Schema):
@@ -99,7 +102,7 @@ def found_told(case: Case, marks: Marks) -> FoundTold | None:
     asked = _asked(found)
     if unknown is None:
         fits = "the figures fit" if found["fits"] else "the figures do not fit"
-        return FoundTold(asked=asked, value=fits, says="")
+        return FoundTold(asked=asked, value=fits)
     path = figure_path(unknown)
     if value is None:
         says = f"no answer: {found['reason']}" if found["reason"] else "several rates fit"
@@ -110,8 +113,8 @@ def found_told(case: Case, marks: Marks) -> FoundTold | None:
             says = (found["quote"] or "") if path == figure_path("rate") else ""
             return FoundTold(asked=asked, value=f"{figure} %", says=says)
         case "count":
-            return FoundTold(asked=asked, value=f"{figure} payments", says="")
-    return FoundTold(asked=asked, value=figure, says=currency_of(case))
+            return FoundTold(asked=asked, value=f"{figure} payments")
+    return FoundTold(asked=asked, value=figure, unit=currency_of(case))
 
 
 def _asked(found: FoundListed) -> str:
@@ -127,7 +130,7 @@ def figures_told(case: Case, marks: Marks) -> FiguresTold:
 
     def percent(name: str) -> str:
         text = listed[name]  # type: ignore[literal-required]
-        return f"{headline('percent', text, marks)} %" if text else ""
+        return f"{marks.number(Decimal(text), _PLACES)} %" if text else ""
 
     def money(name: str) -> str:
         text = listed[name]  # type: ignore[literal-required]

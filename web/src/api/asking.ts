@@ -1,9 +1,5 @@
-import {
-  keepPreviousData,
-  useMutation,
-  useQuery,
-  type UseQueryResult,
-} from "@tanstack/react-query";
+import { useMutation, useQuery, type UseQueryResult } from "@tanstack/react-query";
+import { ASKED } from "./asked";
 import { ask, client } from "./client";
 import type {
   Content,
@@ -17,10 +13,6 @@ import type {
   Way,
   Worked,
 } from "./types";
-
-/** How an answer is kept: each question is one of its own, so a late answer never stands under a
- *  later question. */
-export const ASKED = { placeholderData: keepPreviousData, staleTime: Infinity, gcTime: 60_000 };
 
 /** A statement, and the month in which the years of its schedule start. */
 export interface ToWork {

@@ -153,3 +153,20 @@ export function useSideBySide(id: string, marks: string, asides: Asides) {
     placeholderData: (before) => before,
   });
 }
+
+/** Cases beside each other as they stand now; `base`: which the others are held against. */
+export function useSeveralSideBySide(of: readonly string[], base: number, marks: string) {
+  return useQuery({
+    queryKey: ["side-by-side", of, marks, base],
+    queryFn: ({ signal }) =>
+      ask(
+        client.GET("/api/v1/cases/side-by-side", {
+          params: { query: { of: [...of], base } },
+          signal,
+        }),
+      ),
+    staleTime: 0,
+    gcTime: 0,
+    placeholderData: (before) => before,
+  });
+}

@@ -3,35 +3,56 @@ import {
   keepPreviousData,
   queryOptions,
   useInfiniteQuery,
-  useMutation,
   useQuery,
-  useQueryClient,
 } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ask, client, everyPage } from "./client";
-import type { CaseListed, CaseOpened, Content, Statement } from "./types";
+import type { CaseOpened, Content, Sort, Statement } from "./types";
 
-const SORTS = ["changed", "name", "created"] as const;
-export type Sort = (typeof SORTS)[number];
+const SORTS = [
+  "changed",
+  "name",
+  "created",
+  "amount",
+  "rate",
+  "payment",
+  "effective",
+  "term",
+  "asked",
+  "answer",
+] as const satisfies readonly Sort[];
+
+/** What is looked for in the list, by what it is sorted, and which way (none: as is usual). */
+export interface Look {
+  q: string;
+  sort: Sort;
+  order: "up" | "down" | "";
+}
 
 export const CASES = ["cases"];
 export const caseKey = (id: string) => ["case", id];
 const path = (id: string) => ({ params: { path: { case_id: id } } });
 
-/** What is looked for in the list, and how it is sorted, as its address says it. */
-export function lookOf(search: URLSearchParams): { q: string; sort: Sort } {
-  const asked = search.get("sort") ?? "";
-  return { q: search.get("q") ?? "", sort: SORTS.find((each) => each === asked) ?? "changed" };
+/** What is looked for, as the address of the list says it. */
+export function lookOf(search: URLSearchParams): Look {
+  const asked = (name: string) => search.get(name) ?? "";
+  return {
+    q: asked("q"),
+    sort: SORTS.find((each) => each === asked("sort")) ?? "changed",
+    order: (["up", "down"] as const).find((each) => each === asked("order")) ?? "",
+  };
 }
 
 /** The cases in which every word typed is found, page by page. */
-export const askCases = (q: string, sort: Sort) =>
+export const askCases = ({ q, sort, order }: Look) =>
   infiniteQueryOptions({
-    queryKey: [...CASES, q, sort],
-    queryFn: ({ pageParam, signal }) =>
-      ask(
-        client.GET("/api/v1/cases", { params: { query: { q, sort, start: pageParam } }, signal }),
-      ),
+    queryKey: [...CASES, q, sort, order],
+    queryFn: ({ pageParam: start, signal }) => {
+      const way = order ? { last_first: order === "down" } : {};
+      return ask(
+        client.GET("/api/v1/cases", { params: { query: { q, sort, ...way, start } }, signal }),
+      );
+    },
     initialPageParam: 0,
     getNextPageParam: (last, pages) => {
       const fetched = pages.reduce((sum, page) => sum + page.items.length, 0);
@@ -41,10 +62,11 @@ export const askCases = (q: string, sort: Sort) =>
     staleTime: 2_000,
   });
 
-export function useCases(q: string, sort: Sort) {
-  const list = useInfiniteQuery({ ...askCases(q, sort), placeholderData: keepPreviousData });
+export function useCases(look: Look) {
+  const list = useInfiniteQuery({ ...askCases(look), placeholderData: keepPreviousData });
   const cases = useMemo(() => list.data?.pages.flatMap((page) => page.items) ?? [], [list.data]);
-  return { list, cases, total: list.data?.pages.at(-1)?.total ?? 0 };
+  const last = list.data?.pages.at(-1);
+  return { list, cases, total: last?.total ?? 0, lastFirst: last?.last_first ?? true };
 }
 
 /** The first page of them, to choose from. */
@@ -129,31 +151,12 @@ export function startFromFlows(body: {
   return ask(client.POST("/api/v1/cases/from-flows", { body }));
 }
 
-export function useDeleteCase(onGone: (gone: CaseListed) => void) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (listed: CaseListed) =>
-      ask(client.DELETE("/api/v1/cases/{case_id}", path(listed.id))),
-    onSuccess: (_, listed) => {
-      onGone(listed);
-      return queries.invalidateQueries({ queryKey: CASES });
-    },
-  });
-}
+/** The address of a file of these cases, or of all. */
+export const casesFile = (kind: "json" | "zip" | "csv", of: readonly string[] = []) =>
+  `/api/v1/cases/file?kind=${kind}${of.map((id) => `&of=${id.replaceAll("-", "")}`).join("")}`;
 
 export const undeleteCase = (id: string) =>
   ask(client.POST("/api/v1/cases/{case_id}/undelete", path(id)));
-
-export function useUndeleteCase(onBack: () => void) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: undeleteCase,
-    onSuccess: () => {
-      onBack();
-      return queries.invalidateQueries({ queryKey: CASES });
-    },
-  });
-}
 
 export function useCaseBin() {
   return useQuery({

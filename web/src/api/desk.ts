@@ -1,7 +1,8 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answerWith } from "./answer-with";
 import { ask, client } from "./client";
-import type { MarksWord, Me, Preset } from "./types";
+import { CASES } from "./cases";
+import type { Column, MarksWord, Me, Preset } from "./types";
 
 export const ME = ["me"];
 
@@ -20,8 +21,21 @@ export function useSaveMarks() {
     mutationFn: (marks: MarksWord["name"]) => ask(client.PUT("/api/v1/me", { body: { marks } })),
     onSuccess: async (mine) => {
       await answerWith(queries, ME, mine);
-      return queries.invalidateQueries({ queryKey: ["case"] });
+      return Promise.all(
+        [["case"], CASES].map((queryKey) => queries.invalidateQueries({ queryKey })),
+      );
     },
+  });
+}
+
+/** Other columns of the list of cases; they stand there at once. */
+export function useSaveColumns() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (columns: Column[]) => ask(client.PUT("/api/v1/me/columns", { body: { columns } })),
+    onMutate: (columns) =>
+      queries.setQueryData<Me>(ME, (mine) => mine && { ...mine, columns: [...columns] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ME }),
   });
 }
 

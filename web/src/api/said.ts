@@ -1,5 +1,5 @@
 import { useMutation, useQuery, type UseQueryResult } from "@tanstack/react-query";
-import { ASKED } from "./asking";
+import { ASKED } from "./asked";
 import { ask, client } from "./client";
 import type { SaidClauses, SaidLoan, Statement } from "./types";
 

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ASKED } from "./asking";
+import { ASKED } from "./asked";
 import { ask, client } from "./client";
 import type { AskSensitivity, Statement, Variations } from "./types";
 

@@ -1,4 +1,4 @@
-import type { components } from "./schema";
+import type { components, operations } from "./schema";
 
 type Schemas = components["schemas"];
 
@@ -8,6 +8,7 @@ export type AskSensitivity = Schemas["AskSensitivity"];
 export type Asides = Schemas["Asides"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];
+export type Column = Schemas["MyColumns"]["columns"][number];
 export type Comparison = Schemas["Comparison"];
 export type Content = Schemas["Content"];
 export type Defaults = Schemas["Defaults"];
@@ -45,6 +46,7 @@ export type SaidLoan = Schemas["SaidLoan"];
 export type ScheduleColumns = Schemas["ScheduleColumns"];
 export type Shared = Schemas["Shared"];
 export type SideBySide = Schemas["SideBySide"];
+export type Sort = NonNullable<NonNullable<operations["listCases"]["parameters"]["query"]>["sort"]>;
 export type SpeakerWord = Schemas["SpeakerWord"];
 export type SpreadTold = Schemas["SpreadTold"];
 export type Statement = Schemas["Statement"];

@@ -14,8 +14,7 @@ export function askAhead(queries: QueryClient): void {
   queries.query(askWords).catch(SAID_THERE);
   const { pathname, search } = location;
   if (pathname === "/") {
-    const { q, sort } = lookOf(new URLSearchParams(search));
-    queries.infiniteQuery(askCases(q, sort)).catch(SAID_THERE);
+    queries.infiniteQuery(askCases(lookOf(new URLSearchParams(search)))).catch(SAID_THERE);
   }
   const id = /^\/cases\/([^/]+)$/.exec(pathname)?.[1];
   if (id) {

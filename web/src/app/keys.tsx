@@ -6,8 +6,6 @@ import { Check } from "../ui/field";
 
 const EVERYWHERE = [
   ["c", "the list of cases"],
-  ["i", "say a loan in a line, on the list or a blank case"],
-  ["f", "find a case, on the list"],
   ["q", "rates: a quote on every footing"],
   ["g", "tables of loans"],
   ["n", "a new case"],
@@ -15,7 +13,20 @@ const EVERYWHERE = [
   ["h", "this list of keys"],
 ] as const;
 
+const ON_THE_LIST = [
+  ["i", "say a loan in a line"],
+  ["f", "find a case"],
+  ["↑ ↓", "from case to case; Enter opens it"],
+  ["Space", "picks a case, with Shift all from the last; Ctrl A all that are listed"],
+  ["v", "those picked side by side"],
+  ["k", "tags for those picked"],
+  ["e", "those picked as a file"],
+  ["Del", "those picked into the bin, from where they come back"],
+  ["Esc", "picks none"],
+] as const;
+
 const ON_A_CASE = [
+  ["i", "say the loan in a line, while it is blank"],
   ["a", "the amount lent"],
   ["r", "the rate"],
   ["m", "how many payments"],
@@ -85,6 +96,7 @@ export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: bool
             className="mt-3"
           />
           <Listed title="Everywhere" keys={EVERYWHERE} />
+          <Listed title="On the list of cases" keys={ON_THE_LIST} />
           <Listed title="On a case" keys={ON_A_CASE} />
           <Listed title="In a figure" keys={IN_A_FIGURE} />
           <Dialog.Close asChild>

@@ -32,6 +32,7 @@ export const CasePage = page(async () => (await import("../features/case/page"))
 export const SideBySidePage = page(
   async () => (await import("../features/case/side-by-side")).SideBySidePage,
 );
+export const SeveralPage = page(async () => (await import("../features/case/several")).SeveralPage);
 export const TablesPage = page(async () => (await import("../features/tables/list")).TablesPage);
 export const TablePage = page(async () => (await import("../features/tables/page")).TablePage);
 export const RatesPage = page(async () => (await import("../features/rates/page")).RatesPage);

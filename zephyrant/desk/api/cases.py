@@ -54,10 +54,12 @@ class CaseListed(Schema):
 
 
 class CaseList(Schema):
-    """A page of the list; `total` counts all that were found."""
+    """A page of the list; `total` counts all that were found. `last_first`: which way it is
+    sorted."""
 
     items: list[CaseListed]
     total: int
+    last_first: bool
 
 
 class CaseOpened(Schema):
@@ -164,9 +166,12 @@ def list_cases(
     largest, the newest or the last of the alphabet first; left out, as is usual for `sort`. What
     has nothing to be sorted by comes last."""
     marks = MARKS[marks_of(request.user)]
-    found = search(request.user, Look(q, marks, sort, last_first), start=start, size=PAGE)
+    look = Look(q, marks, sort, last_first)
+    found = search(request.user, look, start=start, size=PAGE)
     return CaseList(
-        items=[_listed(case, request, marks) for case in found.cases], total=found.total
+        items=[_listed(case, request, marks) for case in found.cases],
+        total=found.total,
+        last_first=look.sorting.last_first,
     )
 
 

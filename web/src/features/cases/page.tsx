@@ -1,15 +1,14 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { lookOf, useCases, useDeleteCase, useUndeleteCase, type Sort } from "../../api/cases";
-import type { CaseListed } from "../../api/types";
+import { casesFile, lookOf, useCases } from "../../api/cases";
+import { useDeed } from "../../api/several";
+import type { Sort } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { useStartCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
-import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
-import { InTheBin } from "../../ui/listing";
 import { later } from "../../ui/later";
 import { Menu } from "../../ui/menu";
 import { counted } from "../../ui/numbers";
@@ -17,15 +16,15 @@ import { Page, PageTitle } from "../../ui/page";
 import { SAY_LINE, SayLine } from "../../ui/say-line";
 import { Wrong } from "../../ui/wrong";
 import { CaseList } from "./list";
+import { ChooseColumns } from "./choose-columns";
+import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
+import { usePicked } from "./use-picked";
+import { useRoom } from "./use-room";
 
+const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
+const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
-
-const SORTS: Record<Sort, string> = {
-  changed: "last changed first",
-  name: "by name",
-  created: "newest first",
-};
 
 /** What is looked for, and how it is sorted; the address says both. */
 function useLook() {
@@ -42,19 +41,20 @@ function useLook() {
       },
       { replace: true },
     );
-  return { ...lookOf(search), look };
+  return { asked: lookOf(search), look };
 }
 
 /** Every case of the analyst, and the ways to start one; `onNear` is told that one is likely to be
  *  opened. */
 export function CasesPage({ onNear }: { onNear: () => void }) {
-  const { marks } = useDesk();
-  const { q, sort, look } = useLook();
-  const { list, cases, total } = useCases(q, sort);
+  const { marks, words } = useDesk();
+  const { asked, look } = useLook();
+  const { q, sort } = asked;
+  const { list, cases, total, lastFirst } = useCases(asked);
+  const picking = usePicked(cases, words.limits.picked);
+  const { room, one, rem, width } = useRoom();
   const start = useStartCase();
-  const [last, setLast] = useState<CaseListed | null>(null);
-  const away = useDeleteCase(setLast);
-  const undo = useUndeleteCase(() => setLast(null));
+  const deed = useDeed();
   // Once opened it keeps what was typed in it.
   const [flows, setFlows] = useState<boolean>();
   const find = useRef<HTMLInputElement>(null);
@@ -68,6 +68,11 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
   useKeys(keys);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = list;
   const more = useCallback(() => void fetchNextPage(), [fetchNextPage]);
+  const sorted = {
+    sort,
+    lastFirst,
+    onSort: (by: Sort, order: string) => look({ sort: by === "changed" ? "" : by, order }),
+  };
 
   return (
     <Page title="Cases">
@@ -82,7 +87,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
       </div>
       <SayLine
         currency="EUR"
-        className="mt-4 max-w-3xl"
+        className="mt-4 max-w-4xl"
         onSaid={(statement) => start.mutate(statement)}
       />
       <div className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm text-soft">
@@ -96,22 +101,18 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
           className="w-full max-w-md text-base text-ink"
           onType={(typed) => look({ q: typed })}
         />
-        <Choice
-          name="Sorted"
-          value={sort}
-          shown={SORTS[sort]}
-          options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))}
-          onChoose={(chosen) => look({ sort: chosen === "changed" ? "" : chosen })}
-        />
+        {!hasColumns(width) && <SortedBy {...sorted} />}
         <span role="status">
           {list.data && `${counted(total, "case", marks)}${q ? " found" : ""}`}
         </span>
-        <span className="ml-auto flex gap-4">
+        <span className="ml-auto flex items-baseline gap-4">
+          {hasColumns(width) && <ChooseColumns />}
           <Menu
             name="Export all"
             actions={[
-              { label: "All as one JSON file", href: "/api/v1/cases/file?kind=json" },
-              { label: "All as a zip, a file each", href: "/api/v1/cases/file?kind=zip" },
+              { label: "All as one JSON file", href: casesFile("json") },
+              { label: "All as a zip, a file each", href: casesFile("zip") },
+              { label: "The list as a table (CSV)", href: casesFile("csv") },
             ]}
           >
             Export all
@@ -121,17 +122,27 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
           </Link>
         </span>
       </div>
-      {last && <InTheBin name={last.called} onUndo={() => undo.mutate(last.id)} />}
-      <Wrong error={start.error ?? away.error ?? undo.error ?? list.error} />
+      <Wrong error={start.error ?? list.error} />
       {list.data && cases.length === 0 && <Nothing q={q} onAll={() => look({ q: "" })} />}
+      <div ref={room}>
+        <div ref={one} className="w-[1rem]" />
+      </div>
       <CaseList
+        {...sorted}
         onNear={onNear}
         cases={cases}
+        total={total}
+        width={width}
+        rem={rem}
+        picking={picking}
         hasMore={hasNextPage && !isFetchingNextPage}
         onMore={more}
         onTag={(tag) => look({ q: `#${tag}` })}
-        onDelete={(gone) => away.mutate(gone)}
+        onDelete={({ id, called }) => deed.mutate({ kind: "delete", cases: [id], called })}
       />
+      {(picking.touched || deed.data || deed.error) && (
+        <PickedBar {...picking} deed={deed} cases={cases} />
+      )}
     </Page>
   );
 }

@@ -1,37 +1,101 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { CaseListed } from "../../api/types";
+import type { CaseListed, Column } from "../../api/types";
 import { askCaseAhead, useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import { useDays } from "../../ui/moment";
+import { Tick } from "../../ui/tick";
+import { isFigure } from "./columns";
 
 interface Props {
   listed: CaseListed;
+  place: number;
+  /** The columns that stand; none: the answer stands under the name. */
+  columns: readonly Column[];
+  grid: string;
+  isPicked: boolean;
+  onPick: (place: number, through: boolean) => void;
   onTag: (tag: string) => void;
   onDelete: (listed: CaseListed) => void;
 }
 
-function Found({ found }: Pick<CaseListed, "found">) {
-  if (!found) return <span className="text-soft">not whole yet</span>;
-  if (found.value === null)
-    return (
-      <span className="text-soft" title={found.says}>
-        {found.says}
-      </span>
-    );
+/** What was found; `whole`: with how its rate is quoted. */
+function Found({ found, whole = false }: Pick<CaseListed, "found"> & { whole?: boolean }) {
+  if (!found) return <span className="text-sm text-soft">not whole yet</span>;
+  const { value, unit, says } = found;
   return (
-    <>
-      <b>{found.value}</b> {found.says}
-    </>
+    <span title={says}>
+      {value !== null && <b>{value}</b>}{" "}
+      <span className="text-sm text-soft">
+        {unit} {(whole || value === null) && says}
+      </span>
+    </span>
   );
 }
 
-/** A case in the list: what it asks for, what was found. */
-export function Row({ listed, onTag, onDelete }: Props) {
+/** The first of its tags, and how many more there are. */
+function Tags({ tags, onTag }: { tags: readonly string[]; onTag: (tag: string) => void }) {
+  const [first, ...more] = tags;
+  if (first === undefined) return null;
+  return (
+    <span className="relative z-10 flex items-center gap-1">
+      <Button
+        look="bare"
+        className="truncate rounded-full border border-rule bg-sheet px-2 text-soft hover:text-ink"
+        onClick={() => onTag(first)}
+      >
+        {first}
+      </Button>
+      {more.length > 0 && <span title={more.join(", ")}>+{more.length}</span>}
+    </span>
+  );
+}
+
+function Cell({ column, listed, onTag }: Pick<Props, "listed" | "onTag"> & { column: Column }) {
+  const { moment } = useDays();
+  const { figures, found } = listed;
+  switch (column) {
+    case "amount":
+    case "payment":
+      return (
+        figures[column] && (
+          <>
+            {figures[column]} <span className="text-sm text-soft">{listed.currency}</span>
+          </>
+        )
+      );
+    case "rate":
+      return <span title={figures.quote}>{figures.rate}</span>;
+    case "effective":
+    case "term":
+      return figures[column];
+    case "asked":
+      return found?.asked;
+    case "answer":
+      return <Found found={found} />;
+    case "tags":
+      return <Tags tags={listed.tags} onTag={onTag} />;
+    case "created":
+      return moment(listed.created_at);
+    case "changed":
+      return moment(listed.changed_at);
+  }
+}
+
+const SMALL: readonly Column[] = ["asked", "tags", "created", "changed"];
+
+/** How a cell of a column looks: figures stand to the right, words may go on in a second line. */
+function look(column: Column): string {
+  const side = isFigure(column) ? "text-right truncate" : "line-clamp-2 leading-tight";
+  return `pl-4 ${side} ${SMALL.includes(column) ? "text-sm text-soft" : ""}`;
+}
+
+/** A case in the list. */
+export function Row(props: Props) {
+  const { listed, place, columns, grid, isPicked, onPick, onTag, onDelete } = props;
   const queries = useQueryClient();
   const copy = useCopyCase();
-  const { moment } = useDays();
   const name = listed.called;
   const actions = [
     { label: "Copy", run: () => copy.mutate(listed.id) },
@@ -39,38 +103,46 @@ export function Row({ listed, onTag, onDelete }: Props) {
     ...(listed.owner ? [] : [{ label: "Delete", run: () => onDelete(listed) }]),
   ];
   return (
-    <div className="flex h-full items-center border-b border-rule hover:bg-paper">
-      <Link
-        to={`/cases/${listed.id}`}
-        onClick={(event) => {
-          // In another tab it is not opened here.
-          if (!event.ctrlKey && !event.metaKey && !event.shiftKey) askCaseAhead(queries, listed.id);
-        }}
-        className="grid h-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-center items-center gap-x-6 pl-4 sm:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,4fr)]"
-      >
-        <span className="truncate font-serif text-lg leading-snug font-semibold">{name}</span>
-        <span className="hidden truncate text-soft sm:block">{listed.found?.asks}</span>
-        <span className="truncate sm:text-right">
-          <Found found={listed.found} />
+    <div
+      role="row"
+      aria-rowindex={place + 2}
+      aria-selected={isPicked}
+      className={`relative grid h-full items-center border-b border-rule ${isPicked ? "bg-owed-fill" : "hover:bg-paper"}`}
+      style={{ gridTemplateColumns: grid }}
+    >
+      <span role="gridcell" className="relative z-10 grid h-full place-items-center">
+        <Tick
+          name={`Pick ${name}`}
+          checked={isPicked}
+          onTick={(_, withShift) => onPick(place, withShift)}
+        />
+      </span>
+      <span role="rowheader" className="line-clamp-2 min-w-0 leading-tight">
+        <Link
+          to={`/cases/${listed.id}`}
+          data-row={place}
+          onClick={(event) => {
+            // In another tab it is not opened here.
+            if (!event.ctrlKey && !event.metaKey && !event.shiftKey)
+              askCaseAhead(queries, listed.id);
+          }}
+          className="font-serif text-[1.05rem] font-semibold after:absolute after:inset-0"
+        >
+          {name}
+        </Link>
+        {listed.owner && <span className="ml-2 text-sm text-soft">{listed.owner}</span>}
+        {columns.length === 0 && (
+          <span className="block truncate">
+            <Found found={listed.found} whole />
+          </span>
+        )}
+      </span>
+      {columns.map((column) => (
+        <span key={column} role="gridcell" className={look(column)}>
+          <Cell column={column} listed={listed} onTag={onTag} />
         </span>
-      </Link>
-      <span className="hidden w-40 shrink-0 justify-end gap-1 pl-3 text-sm md:flex md:flex-wrap">
-        {listed.owner && <span className="truncate text-soft">{listed.owner}</span>}
-        {listed.tags.slice(0, 2).map((tag) => (
-          <Button
-            key={tag}
-            look="bare"
-            className="truncate rounded-full border border-rule px-2 text-soft hover:text-ink"
-            onClick={() => onTag(tag)}
-          >
-            {tag}
-          </Button>
-        ))}
-      </span>
-      <span className="hidden w-28 shrink-0 pl-3 text-right text-sm text-soft sm:block">
-        {moment(listed.changed_at)}
-      </span>
-      <span className="px-2 text-soft">
+      ))}
+      <span role="gridcell" className="relative z-10 text-center text-soft">
         <Menu name={`What to do with ${name}`} actions={actions}>
           ⋯
         </Menu>
