@@ -250,6 +250,19 @@ class BadInput(BrowserTest):
         self.figure("Payment").fill("700")
         self.answers("163")
 
+    def test_where_there_is_no_answer_it_is_drawn_and_ways_out_are_taken(self) -> None:
+        page = self.open("Oyster rafts")
+        expect(page.get_by_text("As it goes,")).to_be_visible()
+        expect(page.get_by_role("img", name="As it goes")).to_be_visible()
+        way = page.get_by_role("button", name="Payment 432.00")
+        # -ln(1 - 72,900 (0.071/12)/432) / ln(1 + 0.071/12), rounded up.
+        expect(page.get_by_role("listitem").filter(has=way)).to_contain_text("1,096 payments")
+        self.accessible()
+        way.press("Enter")
+        self.answers("1,096")
+        page.keyboard.press("Control+z")
+        expect(page.get_by_text("There is no answer")).to_be_visible()
+
     def test_a_file_that_is_no_document(self) -> None:
         page = self.page
         page.get_by_label("Loan document to open").set_input_files(

@@ -125,6 +125,18 @@ class Irregular(Desk):
         self.assertEqual(changes, 2)
         self.assertEqual(self.send("POST", "ask/rate-curve", {"statement": PRESS}).status_code, 422)
 
+    def test_ways_out_of_no_answer(self) -> None:
+        asked = {**PRESS, "count": "?", "payment": "100"}
+        found = self.send("POST", "ask/ways-out", {"statement": asked}).json()
+        for way in found["ways"]:
+            taken = {**asked, way["entry"]: way["typed"]}
+            worked = self.send("POST", "work", taken).json()
+            self.assertTrue(way["gives"].startswith(worked["told"]["value"]), way)
+        self.assertEqual(len(found["schedule"]["number"]), 240)
+        self.assertIn("is owed after 20 years", found["goes"])
+        none = self.send("POST", "ask/ways-out", {"statement": PRESS}).json()
+        self.assertEqual(none, {"ways": [], "goes": None, "schedule": None, "left": None})
+
     def test_flows_become_a_case(self) -> None:
         text = "date;amount\n1.3.2027;-10.000,00\n1.9.2027;6.000,00\n1.3.2028;5000"
         case = self.send("POST", "cases/from-flows", {"text": text, "name": "Press money"})

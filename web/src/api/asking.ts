@@ -100,6 +100,17 @@ export function useRateCurve(statement: Statement) {
   });
 }
 
+/** Where a statement without an answer leads, and what would give it one. */
+export function useWaysOut(statement: Statement) {
+  return useQuery({
+    ...ASKED,
+    queryKey: ["ways-out", statement],
+    queryFn: ({ signal }) =>
+      ask(client.POST("/api/v1/ask/ways-out", { body: { statement }, signal })),
+    retry: false,
+  });
+}
+
 export function usePayingMore(asked: { statement: Statement; more: More }, open: boolean) {
   return useQuery({
     ...ASKED,

@@ -28,12 +28,14 @@ from zephyrant.loans.statement import (
     Points,
     Statement,
     TwoOffers,
+    Unanswered,
     Variations,
     Varied,
     end_early,
     hold_against,
     paying_more,
     two_offers,
+    unanswered,
     variant,
     vary,
 )
@@ -142,6 +144,18 @@ def ask_payoff(request: SignedIn, asked: AskPayoff) -> EndedEarly:
 def ask_rate_curve(request: SignedIn, asked: AskRateCurve) -> RateCurve:
     """What is left at the end against the rate, and where that is as stated."""
     return answered(request, answers.curve, asked.statement)
+
+
+class AskUnanswered(Schema):
+    """A statement without an answer."""
+
+    statement: Statement
+
+
+@router.post("ways-out", response={200: Unanswered, **REFUSALS}, operation_id="askWaysOut")
+def ask_ways_out(request: SignedIn, asked: AskUnanswered) -> Unanswered:
+    """Where a loan without an answer leads, and what would give it one."""
+    return answered(request, unanswered, asked.statement)
 
 
 class AskSensitivity(Schema):

@@ -33,8 +33,8 @@ class Consistency(TypedDict):
     would_fit: dict[FigureName, ConsistentFigure]
 
 
-def _asking(loan: Loan, name: FigureName) -> Loan:
-    """The same loan with one figure asked for."""
+def asking(loan: Loan, name: FigureName) -> Loan:
+    """A loan whose figures are all stated, with one of them asked for."""
     if name == "rate":
         return loan.model_copy(update={"rate": loan.rate.model_copy(update={"percent": UNKNOWN})})
     bought = {"purchase": None} if name == "principal" else {}
@@ -49,7 +49,7 @@ def consistency(loan: Loan, marks: Marks) -> Consistency:
         "gap": plain(significant(over)),
         "fits": do_fit,
         "says": _says(loan, over, fits=do_fit).say(marks),
-        "would_fit": {name: _would_fit(_asking(loan, name), marks) for name in FIGURES},
+        "would_fit": {name: _would_fit(asking(loan, name), marks) for name in FIGURES},
     }
 
 

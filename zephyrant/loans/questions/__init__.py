@@ -9,6 +9,7 @@ from .reconciliation import Reconciliation
 from .sensitivity import ANSWER, ANSWER_TITLE, MOST_POINTS
 from .side_by_side import MOST_BESIDE, Cell, SideBySide, SideBySideRow
 from .their_table import Matched
+from .ways_out import WayOut, as_it_goes, ways_out
 
 __all__ = [
     "ANSWER",
@@ -28,8 +29,11 @@ __all__ = [
     "Reconciliation",
     "SideBySide",
     "SideBySideRow",
+    "WayOut",
+    "as_it_goes",
     "curve_of_rate",
     "listed",
     "owed",
     "period_totals_of",
+    "ways_out",
 ]

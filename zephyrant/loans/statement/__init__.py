@@ -22,6 +22,7 @@ from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
 from .typed_amounts import INCOME_EACH, read_amount
+from .unanswered import Unanswered, unanswered
 from .variations import Variations, Varied, variant, vary
 from .working import Worked, loan_of, unread, unworked, work
 
@@ -47,6 +48,7 @@ __all__ = [
     "RateQuestion",
     "Statement",
     "TwoOffers",
+    "Unanswered",
     "Variations",
     "Varied",
     "Way",
@@ -71,6 +73,7 @@ __all__ = [
     "side_by_side",
     "stated_in_words",
     "two_offers",
+    "unanswered",
     "unread",
     "unworked",
     "variant",

@@ -140,7 +140,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         columns=answer.laid.titles if answer.laid else (),
         whole=whole_told(answer.laid) if answer.laid else None,
         called=called(calling_of(loan), marks),
-        left=_left(answer, WE[loan.we], marks),
+        left=left_over(answer, WE[loan.we], marks),
         clauses=_placed(statement, loan, answer),
     )
 
@@ -203,7 +203,7 @@ def _target(named: Named, typed: str) -> str:
     return f"{typed} %" if named.kind == "percent" else typed
 
 
-def _left(answer: Answer, words: Speaker, marks: Marks) -> LeftOver | None:
+def left_over(answer: Answer, words: Speaker, marks: Marks) -> LeftOver | None:
     """What the last row of a schedule leaves."""
     if answer.laid is None:
         return None

@@ -7,6 +7,7 @@ import { RateCurve } from "./curve";
 import { textOf, type EntryName } from "./entries";
 import { Results } from "./results";
 import { Several, Solved } from "./solved";
+import { WaysOut } from "./ways-out";
 import type { Good } from "./use-worked";
 
 interface Props {
@@ -22,7 +23,7 @@ interface Props {
   busy: boolean;
   onAsk: (name: EntryName) => void;
   onWorking: () => void;
-  /** Puts what reaches an aim into the loan. */
+  /** Puts a figure into the loan: what reaches an aim, or gives an answer where there is none. */
   onTake: (name: EntryName, text: string) => void;
 }
 
@@ -52,6 +53,7 @@ export function AnswerPanel({ good, ...props }: Props) {
         <>
           <NoAnswer reason={answer.reason} />
           {aimed}
+          {!stale && <WaysOut statement={statement} onTake={onTake} />}
           <Results facts={told.facts.filter((fact) => fact.about === "rates")} />
         </>
       ) : (
