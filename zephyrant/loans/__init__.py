@@ -31,6 +31,7 @@ from .numbers.currencies import currencies
 from .quotes.quotings import QUOTINGS, YEAR_OF_DAYS
 from .quotes.styles import CONVENTIONS, OF_360_DAYS, USUAL_COUNT, USUAL_TIME
 from .wording.cells import as_text
+from .wording.glossary import GLOSSARY, Term
 from .wording.marks import MARKS, PLAIN, Marks, MarksName
 
 __all__ = [
@@ -39,6 +40,7 @@ __all__ = [
     "CONVENTIONS",
     "ENGINE",
     "FIGURES_NAMED",
+    "GLOSSARY",
     "MARKS",
     "MONTHS",
     "MOST_TEXT",
@@ -64,6 +66,7 @@ __all__ = [
     "MarksName",
     "NotALoan",
     "ScheduleRow",
+    "Term",
     "aimed",
     "as_text",
     "at_fault",

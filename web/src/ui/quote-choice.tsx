@@ -3,6 +3,7 @@ import { usePresets } from "../api/desk";
 import type { Quoting } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { Choice } from "./choice";
+import { Hint } from "./hint";
 import { Presets } from "./presets";
 import { quoteChosen, quoteOptions, quoteValue, quoteWords, type Quoted } from "./quoting";
 
@@ -24,18 +25,20 @@ export function QuoteChoice({ quote, shown, name = "Quoted", onChoose }: Props) 
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Choice
-        name={name}
-        value={quoteValue(quote, words)}
-        shown={shown ?? quoteWords(quote, words).before}
-        options={[
-          ...quoteOptions(quote, presets, words),
-          { value: MANAGE, label: "Keep this as a habit, or change them …" },
-        ]}
-        onChoose={(value) =>
-          value === MANAGE ? setOpen(true) : onChoose(quoteChosen(value, quote, presets, words))
-        }
-      />
+      <Hint of={quote.quoted === "nominal" ? ["nominal", "compounding"] : [quote.quoted]}>
+        <Choice
+          name={name}
+          value={quoteValue(quote, words)}
+          shown={shown ?? quoteWords(quote, words).before}
+          options={[
+            ...quoteOptions(quote, presets, words),
+            { value: MANAGE, label: "Keep this as a habit, or change them …" },
+          ]}
+          onChoose={(value) =>
+            value === MANAGE ? setOpen(true) : onChoose(quoteChosen(value, quote, presets, words))
+          }
+        />
+      </Hint>
       <Presets quote={quote} presets={presets} open={open} onOpen={setOpen} />
     </>
   );

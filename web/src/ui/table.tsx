@@ -1,6 +1,7 @@
 import type { ComponentProps, ReactNode } from "react";
 import type { RowTold, TableTold } from "../api/types";
 import { useScrolls } from "../hooks/use-width";
+import { Word } from "./word";
 
 /** A table of figures; where it is wider than the page it scrolls by itself, by keys too. */
 export function Table({ className = "", ...rest }: ComponentProps<"table">) {
@@ -79,13 +80,20 @@ export function ToldTable({ label, told, strong, className = "" }: ToldProps) {
   );
 }
 
+interface Fact {
+  title: string;
+  text: ReactNode;
+  /** Its word in the glossary. */
+  name?: string;
+}
+
 /** Results one under the other: what each is called, and what it is. */
-export function Facts({ facts }: { facts: readonly { title: string; text: ReactNode }[] }) {
+export function Facts({ facts }: { facts: readonly Fact[] }) {
   return (
     <dl className="grid content-start gap-y-1">
-      {facts.map(({ title, text }) => (
+      {facts.map(({ title, text, name }) => (
         <div key={title} className="flex justify-between gap-4">
-          <dt className="text-soft">{title}</dt>
+          <dt className="text-soft">{name ? <Word of={name}>{title}</Word> : title}</dt>
           <dd className="max-w-[65%] shrink-0 text-right font-semibold break-words">{text}</dd>
         </div>
       ))}

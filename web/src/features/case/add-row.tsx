@@ -1,6 +1,7 @@
 import type { Statement } from "../../api/types";
 import { focusSoon } from "../../hooks/focus";
 import { Button } from "../../ui/button";
+import { Hint } from "../../ui/hint";
 
 interface Props {
   statement: Statement;
@@ -42,23 +43,22 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     focusSoon("[data-figure='aim.is']");
   };
   const offered = [
-    !dated && (["Dates", withDates] as const),
-    [statement.is_purchase ? "Amount lent, no price" : "Price and down payment", byPrice] as const,
-    !fromIncome && (["Payment from an income", onIncome] as const),
-    !statement.aim && (["Aim at a result", withAim] as const),
+    !dated && (["Dates", withDates, "day_count"] as const),
+    statement.is_purchase
+      ? (["Amount lent, no price", byPrice, "principal"] as const)
+      : (["Price and down payment", byPrice, "down_payment"] as const),
+    !fromIncome && (["Payment from an income", onIncome, ""] as const),
+    !statement.aim && (["Aim at a result", withAim, "aim"] as const),
   ].filter((each) => each !== false);
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
       May be added:
-      {offered.map(([label, add]) => (
-        <Button
-          key={label}
-          look="quiet"
-          className="underline-offset-4 hover:underline"
-          onClick={add}
-        >
-          {label}
-        </Button>
+      {offered.map(([label, add, word]) => (
+        <Hint key={label} of={word ? [word] : []}>
+          <Button look="quiet" className="underline-offset-4 hover:underline" onClick={add}>
+            {label}
+          </Button>
+        </Hint>
       ))}
     </p>
   );

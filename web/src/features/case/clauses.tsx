@@ -4,6 +4,7 @@ import { focusSoon } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Choice, OneOf } from "../../ui/choice";
+import { Hint } from "../../ui/hint";
 import { Deed } from "./clause-deed";
 import { Where, WINTER } from "./clause-place";
 import { SayClauses } from "./say-clauses";
@@ -95,18 +96,20 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
           onClauses={(said) => onChange({ clauses: [...clauses, ...said] })}
         />
         or
-        <Choice
-          name="Add a clause"
-          value=""
-          shown={place ? `choose one at ${place}` : "choose a clause"}
-          options={[
-            ...words.verbs.map(({ name, label }) => ({ value: name, label })),
-            ...(statement.start
-              ? [{ value: SEASON, label: "nothing is paid in some months of the year" }]
-              : []),
-          ]}
-          onChoose={add}
-        />
+        <Hint of={["clause"]}>
+          <Choice
+            name="Add a clause"
+            value=""
+            shown={place ? `choose one at ${place}` : "choose a clause"}
+            options={[
+              ...words.verbs.map(({ name, label }) => ({ value: name, label })),
+              ...(statement.start
+                ? [{ value: SEASON, label: "nothing is paid in some months of the year" }]
+                : []),
+            ]}
+            onChoose={add}
+          />
+        </Hint>
       </div>
     </>
   );

@@ -5,6 +5,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { Hint } from "../../ui/hint";
 import { Keeping } from "../../ui/keeping";
 import { Menu } from "../../ui/menu";
 import { Taking, useTaking } from "../../ui/taking";
@@ -53,35 +54,43 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
               Copy to my cases
             </Button>
           </Keeping>
-          <Menu
-            name="What if"
-            actions={[
-              { label: "What moves it …", run: () => onSheet("moves") },
-              { label: "Paying more …", run: () => onSheet("more") },
-              { label: "Points for a lower rate …", run: () => onSheet("points") },
-              { label: "Settled early …", run: () => onSheet("settled") },
-            ]}
-          >
-            What if <span aria-hidden>▾</span>
-          </Menu>
-          <Button look="quiet" onClick={() => onSheet("trail")}>
-            Trail
-          </Button>
-          <Link
-            className="hover:text-ink"
-            to={sideBySide}
-            onClick={(event) => {
-              event.preventDefault();
-              // What is shown there is what is kept: kept first.
-              sendAsides();
-              void flush().then(() => navigate(sideBySide));
-            }}
-          >
-            Side by side
-          </Link>
-          <Button look="quiet" onClick={() => onSheet("history")}>
-            History
-          </Button>
+          <Hint of={["what_if"]}>
+            <Menu
+              name="What if"
+              actions={[
+                { label: "What moves it …", run: () => onSheet("moves") },
+                { label: "Paying more …", run: () => onSheet("more") },
+                { label: "Points for a lower rate …", run: () => onSheet("points") },
+                { label: "Settled early …", run: () => onSheet("settled") },
+              ]}
+            >
+              What if <span aria-hidden>▾</span>
+            </Menu>
+          </Hint>
+          <Hint of={["trail"]}>
+            <Button look="quiet" onClick={() => onSheet("trail")}>
+              Trail
+            </Button>
+          </Hint>
+          <Hint of={["side_by_side"]}>
+            <Link
+              className="hover:text-ink"
+              to={sideBySide}
+              onClick={(event) => {
+                event.preventDefault();
+                // What is shown there is what is kept: kept first.
+                sendAsides();
+                void flush().then(() => navigate(sideBySide));
+              }}
+            >
+              Side by side
+            </Link>
+          </Hint>
+          <Hint of={["history"]}>
+            <Button look="quiet" onClick={() => onSheet("history")}>
+              History
+            </Button>
+          </Hint>
           {!opened.owner && (
             <Button look="quiet" onClick={() => onSheet("share")}>
               Share

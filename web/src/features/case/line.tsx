@@ -7,6 +7,7 @@ import { useWidth } from "../../hooks/use-width";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { periodOf } from "../../ui/quoting";
+import { Word } from "../../ui/word";
 import { textAt } from "./columns";
 import { draw } from "./drawing";
 import { LinePicture } from "./line-picture";
@@ -81,7 +82,7 @@ export function LoanLine(props: Props) {
     <section aria-labelledby={title} className="mt-6 rounded-lg border border-rule bg-sheet">
       <div className="flex flex-wrap items-center gap-x-5 px-4 pt-2 text-sm text-soft">
         <h2 id={title} className="font-semibold text-ink">
-          The line
+          <Word of="line">The line</Word>
         </h2>
         <Key look="h-0.5 w-3 bg-owed">owed</Key>
         <Key look="size-2.5 rounded-sm bg-principal">principal paid</Key>

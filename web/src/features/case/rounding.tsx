@@ -2,6 +2,7 @@ import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { filled } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
+import { Hint } from "../../ui/hint";
 import { inMarks } from "../../ui/numbers";
 
 interface Props {
@@ -26,12 +27,14 @@ export function RoundingChoice({ statement, onChange }: Props) {
   return (
     <p className="mt-2 text-[0.95rem] text-soft">
       Payments are{" "}
-      <OneOf
-        name="Payments are"
-        value={way}
-        options={choices.payment_rounding}
-        onChoose={(payment) => set({ payment })}
-      />
+      <Hint of={["rounding"]}>
+        <OneOf
+          name="Payments are"
+          value={way}
+          options={choices.payment_rounding}
+          onChoose={(payment) => set({ payment })}
+        />
+      </Hint>
       {way !== "none" && (
         <>
           {" "}

@@ -4,6 +4,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { filled, speakerOf, within } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
 import { CurrencyChoice } from "../../ui/currency";
+import { Hint } from "../../ui/hint";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../ui/quoting";
 import type { EntryName } from "./entries";
@@ -46,13 +47,15 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
         <>
           {" "}
           {isTwoWords ? "of" : "payments of"} {figure("payment")} at the{" "}
-          <OneOf
-            name="Paid at the"
-            value={statement.timing}
-            options={words.choices.timing}
-            fill={(said) => filled(said, { noun })}
-            onChoose={(timing) => onChange({ timing })}
-          />{" "}
+          <Hint of={[statement.timing.replace("-", "_")]}>
+            <OneOf
+              name="Paid at the"
+              value={statement.timing}
+              options={words.choices.timing}
+              fill={(said) => filled(said, { noun })}
+              onChoose={(timing) => onChange({ timing })}
+            />
+          </Hint>{" "}
           of each {noun}
           {dated && <> from {figure("first_payment")}</>}
         </>

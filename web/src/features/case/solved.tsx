@@ -2,6 +2,7 @@ import type { Answer, Told } from "../../api/types";
 import { within } from "../../hooks/words";
 import { Asked, Remark } from "../../ui/answer";
 import { Button } from "../../ui/button";
+import { Hint } from "../../ui/hint";
 import { Results } from "./results";
 
 interface Props {
@@ -49,9 +50,11 @@ export function Solved({
             {proof.holds ? "✓" : "✗"}
           </span>{" "}
           {proof.says}{" "}
-          <Button look="bare" className="ml-1 text-ink underline" onClick={onWorking}>
-            Working
-          </Button>
+          <Hint of={["proof", "working"]} className="ml-1">
+            <Button look="bare" className="text-ink underline" onClick={onWorking}>
+              Working
+            </Button>
+          </Hint>
         </p>
       )}
     </>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useDesk } from "../../hooks/use-desk";
 import { Figure } from "../../ui/figure";
+import { Word } from "../../ui/word";
 import { Wrong } from "../../ui/wrong";
 import { AddRow } from "./add-row";
 import { AimLine } from "./aim-line";
@@ -145,7 +146,10 @@ function Clock({ clock }: { clock: string | null | undefined }) {
     <p className="mt-2.5 border-l-2 border-rule-strong pl-3 text-[0.95rem] text-soft">
       {clock ? (
         <>
-          <b className="text-ink">One clock:</b> {clock}
+          <b className="text-ink">
+            <Word of="one_clock">One clock</Word>:
+          </b>{" "}
+          {clock}
         </>
       ) : (
         "State what is known and put ? where a figure is missing."

@@ -1,4 +1,5 @@
 import type { Answer } from "../../api/types";
+import { Figures, Formula } from "../../ui/formula";
 import { Sheet } from "../../ui/sheet";
 import { Cell, Heads, Table } from "../../ui/table";
 
@@ -23,9 +24,11 @@ export function Working({ answer, open, onOpen }: Props) {
             <h3 className="font-semibold">
               {number + 1}. {step.title}
             </h3>
-            <p className="font-serif text-soft italic">{step.formula}</p>
+            <p className="overflow-x-auto py-1 text-lg text-soft">
+              <Formula text={step.formula} />
+            </p>
             <p className="break-words">
-              {step.numbers} <span aria-hidden>→</span> <b>{step.result}</b>
+              <Figures text={step.numbers} /> <span aria-hidden>→</span> <b>{step.result}</b>
             </p>
           </li>
         ))}

@@ -1,5 +1,6 @@
 import type { RateAnswer } from "../../api/types";
 import { Asked, NoAnswer } from "../../ui/answer";
+import { Figures, Formula } from "../../ui/formula";
 
 /** The figure of a quote that was missing, how it came about, or why there is none. */
 export function Found({ answer }: { answer: RateAnswer }) {
@@ -20,9 +21,11 @@ export function Found({ answer }: { answer: RateAnswer }) {
       {answer.note && <p className="mt-2">{answer.note}</p>}
       {(answer.working ?? []).map((step) => (
         <p key={step.formula} className="mt-2 text-[0.95rem]">
-          <span className="font-serif text-soft italic">{step.formula}</span>
+          <span className="text-lg text-soft">
+            <Formula text={step.formula} />
+          </span>
           <br />
-          {step.numbers} <span aria-hidden>→</span> <b>{step.result}</b>
+          <Figures text={step.numbers} /> <span aria-hidden>→</span> <b>{step.result}</b>
         </p>
       ))}
     </>

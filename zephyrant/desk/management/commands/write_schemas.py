@@ -1,7 +1,9 @@
-"""`python manage.py write_schemas`: what is generated from the models, written to docs/."""
+"""`python manage.py write_schemas`: what is generated, written to docs/: schemas, the glossary."""
 
 import json
 import sys
+from itertools import groupby
+from operator import attrgetter
 from pathlib import Path
 from typing import Any
 
@@ -9,7 +11,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 
 from zephyrant.desk.api import api
-from zephyrant.loans import Answer, Loan
+from zephyrant.loans import GLOSSARY, Answer, Loan
 
 
 def _named(name: str, schema: dict[str, Any]) -> dict[str, Any]:
@@ -18,7 +20,21 @@ def _named(name: str, schema: dict[str, Any]) -> dict[str, Any]:
     return {"$schema": dialect, "$id": f"urn:zephyrant:{name}:1", **schema}
 
 
-def schemas() -> dict[Path, str]:
+def glossary() -> str:
+    """The words, under their headings."""
+    lines = [
+        "# Glossary",
+        "",
+        "The words of the trade and of the desk, as the screen explains them where they stand. "
+        "Written by `make schemas` from `zephyrant/loans/wording/glossary.py`.",
+    ]
+    for about, terms in groupby(GLOSSARY.values(), key=attrgetter("about")):
+        lines += ["", f"## {about}", ""]
+        lines += [f"- **{term.title}:** {term.says}" for term in terms]
+    return "\n".join(lines) + "\n"
+
+
+def generated() -> dict[Path, str]:
     """Each generated file and what belongs in it."""
     docs = settings.BASE_DIR / "docs"
     contents = {
@@ -28,16 +44,17 @@ def schemas() -> dict[Path, str]:
         ),
         docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/v1/"),
     }
-    return {
+    told = {
         path: json.dumps(content, indent=2, ensure_ascii=False, default=str) + "\n"
         for path, content in contents.items()
     }
+    return {**told, docs / "glossary.md": glossary()}
 
 
 class Command(BaseCommand):
-    """Write or check the generated schemas."""
+    """Write or check what is generated."""
 
-    help = "Write the JSON Schemas and the OpenAPI schema; --check fails where they are stale."
+    help = "Write the schemas and the glossary; --check fails where they are stale."
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Whether only to check."""
@@ -45,7 +62,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
         """Write or check."""
-        for path, content in schemas().items():
+        for path, content in generated().items():
             if not options["check"]:
                 path.write_text(content)
             elif not path.exists() or path.read_text() != content:
