@@ -7,18 +7,20 @@ from zephyrant.loans import GLOSSARY, check, facts_of, solve
 from zephyrant.loans.answer.facts import About
 from zephyrant.loans.wording.marks import MARKS
 
-from .documents import DATED
-
 
 class Words(TestCase):
     def test_every_result_on_the_screen_is_explained(self) -> None:
         loan = check(
             {
-                **DATED,
+                "zephyrant": "loan/1",
+                "currency": "EUR",
+                "principal": "10000",
+                "rate": {"percent": "7.3"},
+                "start": "2027-03-01",
                 "count": 24,
                 "payment": "?",
                 "clauses": [
-                    {"at": 0, "fee": {"percent": "2", "taken": "kept-back"}},
+                    {"at": 0, "fee": {"percent": "2"}},
                     {"at": 6, "advance": "4000"},
                 ],
             }
@@ -36,4 +38,4 @@ class Words(TestCase):
                 self.assertLess(len(term.says), 220)
 
     def test_the_rate_they_give_as_an_example(self) -> None:
-        self.assertIn(f"{100 * (1.005**12 - 1):.4f} %", GLOSSARY["effective"].says)
+        self.assertIn(f"{100 * (1.005**12 - 1):.4f}\u00a0%", GLOSSARY["effective"].says)

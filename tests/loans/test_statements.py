@@ -355,6 +355,27 @@ class ValuesToTry(TestCase):
                     tuple(Decimal(each) for each in values),
                 )
 
+    def test_around_what_stands(self) -> None:
+        for path, standing, typed, values in (
+            ("rate.percent", "6.35", "±1/4 by 1/8", ["6.1", "6.225", "6.35", "6.475", "6.6"]),
+            ("rate.percent", "6", "+/- 0.3 by 0.25", ["5.75", "6", "6.25"]),
+            ("rate.percent", "6", "+-0.25 by 0.25", ["5.75", "6", "6.25"]),
+            ("count", "60", "± 1 year by 6 months", ["48", "54", "60", "66", "72"]),
+            ("principal", "48250", "±2k by 1k", ["46250", "47250", "48250", "49250", "50250"]),
+        ):
+            with self.subTest(typed=typed):
+                self.assertEqual(
+                    read_values(typed, figure_path(path), PRESS, 100, Decimal(standing)),
+                    tuple(Decimal(each) for each in values),
+                )
+        for typed, says in (
+            ("±1 by 0", "how far on both sides"),
+            ("±1 by 0.001", "2,001 values: at most 100"),
+        ):
+            with self.assertRaises(ValueError) as raised:
+                read_values(typed, figure_path("rate"), PRESS, 100, Decimal(6))
+            self.assertIn(says, str(raised.exception))
+
     def test_refused(self) -> None:
         for path, typed, says in (
             ("rate.percent", "7 to 6 by 1/8", "from the least to the most"),

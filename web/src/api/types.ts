@@ -16,6 +16,7 @@ export type EntryWord = Schemas["EntryWord"];
 export type FactTold = Schemas["FactTold"];
 export type FieldError = Schemas["FieldError"];
 export type Figure = Schemas["Figure"];
+export type JobTold = Schemas["JobTold"];
 export type LeftOver = Schemas["LeftOver"];
 export type ClausePlaced = Schemas["ClausePlaced"];
 export type MarksWord = Schemas["MarksWord"];

@@ -44,6 +44,7 @@ function Pages() {
           <Route path="/cases/:id" element={<pages.CasePage />} />
           <Route path="/cases/:id/side-by-side" element={<pages.SideBySidePage />} />
           <Route path="/side-by-side" element={<pages.SeveralPage />} />
+          <Route path="/guide" element={<pages.GuidePage />} />
           <Route path="/tables" element={<pages.TablesPage />} />
           <Route path="/tables/:id" element={<pages.TablePage />} />
           <Route path="/rates" element={<pages.RatesPage />} />

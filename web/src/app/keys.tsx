@@ -8,6 +8,7 @@ const EVERYWHERE = [
   ["c", "the list of cases"],
   ["q", "rates: a quote on every footing"],
   ["g", "tables of loans"],
+  ["?", "the guide: what analysts come for, and every word"],
   ["n", "a new case"],
   ["t", "light or dark"],
   ["h", "this list of keys"],

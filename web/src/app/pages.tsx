@@ -33,6 +33,7 @@ export const SideBySidePage = page(
   async () => (await import("../features/case/side-by-side")).SideBySidePage,
 );
 export const SeveralPage = page(async () => (await import("../features/case/several")).SeveralPage);
+export const GuidePage = page(async () => (await import("../features/guide/page")).GuidePage);
 export const TablesPage = page(async () => (await import("../features/tables/list")).TablesPage);
 export const TablePage = page(async () => (await import("../features/tables/page")).TablePage);
 export const RatesPage = page(async () => (await import("../features/rates/page")).RatesPage);

@@ -65,6 +65,7 @@ function Header() {
       { key: "q", run: () => void navigate("/rates") },
       { key: "g", run: () => void navigate("/tables") },
       { key: "n", run: () => start.mutate(undefined) },
+      { key: "?", run: () => void navigate("/guide") },
       { key: "t", run: toggleTheme },
       { key: "h", run: () => setKeysOpen((open) => !open) },
     ],
@@ -94,8 +95,11 @@ function Header() {
             </NavLink>
           ))}
         </nav>
-        <div className="ml-auto flex items-center gap-4 text-sm text-soft">
+        <div className="ml-auto flex flex-wrap items-center gap-x-4 text-sm text-soft">
           <MarksChoice />
+          <NavLink to="/guide" className="hover:text-ink">
+            Guide
+          </NavLink>
           <Button look="quiet" onClick={() => setKeysOpen(true)}>
             Keyboard
           </Button>

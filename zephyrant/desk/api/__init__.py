@@ -8,6 +8,7 @@ from .asking import router as asking
 from .base import api
 from .beside import router as beside
 from .cases import router as cases
+from .guide import router as guide
 from .making import router as making
 from .presets import router as presets
 from .quotes import router as quotes
@@ -30,6 +31,7 @@ api.add_router("", sharing, tags=["Sharing"])
 api.add_router("quote-lists", quotes, tags=["Lists of quotes"])
 api.add_router("tables", tables, tags=["Tables of loans"])
 api.add_router("files", making, tags=["Files"])
+api.add_router("", guide, tags=["The guide"])
 api.add_router("presets", presets, tags=["The analyst"])
 api.add_router("", session, tags=["The analyst"])
 

@@ -3,10 +3,10 @@
 from typing import Annotated
 
 from django.http import HttpResponse
-from ninja import Query, Router, Schema
+from ninja import Query, Router
 
 from zephyrant.desk import answers, words
-from zephyrant.loans import GLOSSARY, Answer, BudgetSpentError, Loan
+from zephyrant.loans import Answer, BudgetSpentError, Loan
 from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, SignedIn, answered
@@ -44,18 +44,3 @@ def work_statement(
 def get_words(request: SignedIn) -> words.Words:
     """The choices a statement offers, and what they are called."""
     return words.words()
-
-
-class TermTold(Schema):
-    """A word of the trade or of the desk: under which heading it stands, and what it means."""
-
-    name: str
-    title: str
-    about: str
-    says: str
-
-
-@router.get("glossary", response={200: list[TermTold], **REFUSALS}, operation_id="getGlossary")
-def get_glossary(request: SignedIn) -> list[TermTold]:
-    """The words that are explained where they stand."""
-    return [TermTold(name=name, **term._asdict()) for name, term in GLOSSARY.items()]

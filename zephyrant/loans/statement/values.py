@@ -3,6 +3,7 @@
 import re
 from decimal import Decimal
 from string import ascii_lowercase
+from typing import Final
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
@@ -13,11 +14,19 @@ from .statement import Statement
 from .typed_amounts import read_amount, read_percent
 from .typed_times import read_count
 
+#: What stands before how far on both sides of a figure its values lie.
+_AROUND: Final = re.compile(r"(?:±|\+ ?/ ?[-−]|\+ ?[-−])\s*(?P<far>.+?) by (?P<step>.+)")
+
 
 def read_values(
-    typed: str, path: FigurePath, statement: Statement, most: int
+    typed: str,
+    path: FigurePath,
+    statement: Statement,
+    most: int,
+    standing: Decimal | None = None,
 ) -> tuple[Decimal, ...]:
-    """Values of a figure to try: "5.5 to 7 by 1/8", "3 to 7 years by 1 year", "6; 6.35; 7".
+    """Values of a figure to try: "5.5 to 7 by 1/8", "3 to 7 years by 1 year", "6; 6.35; 7", and
+    around the one that stands "±0.75 by 1/8".
 
     Raises `ValueError` with a sentence where that cannot be read or is more than `most`.
     """
@@ -34,6 +43,14 @@ def read_values(
             raise ValueError(reading.error or "A value to try is a number.")
         return Decimal(reading.value)
 
+    around = _AROUND.fullmatch(tidy(typed))
+    if around is not None and standing is not None:
+        far, by = one(around["far"]), one(around["step"])
+        if far < 0 or by <= 0:
+            raise ValueError("Write it as ±0.75 by 0.125: how far on both sides, in steps.")
+        each = int(far / by)
+        _refuse_many(2 * each + 1, most, marks)
+        return tuple(standing + by * step for step in range(-each, each + 1))
     first, _, rest = tidy(typed).partition(" to ")
     last, _, step = rest.partition(" by ")
     if not (first and last and step):

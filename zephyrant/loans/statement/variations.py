@@ -67,7 +67,7 @@ def vary(
         path = figure_path(each.path)
         typed = each.typed.strip() or suggested_values(path, stands or Decimal(0), statement)
         try:
-            values = read_values(typed, path, statement, MOST_POINTS)
+            values = read_values(typed, path, statement, MOST_POINTS, stands)
         except ValueError as error:
             field = f"varied.{number}.typed"
             raise NotALoan.at(field, str(error)) from None

@@ -5,6 +5,7 @@ What is common practice, and what an authority rules, is said so. Results bear t
 in an answer.
 """
 
+import re
 from typing import Final, NamedTuple
 
 
@@ -16,6 +17,11 @@ class Term(NamedTuple):
     says: str
 
 
+def _term(title: str, about: str, says: str) -> Term:
+    """A term; a percent and its sign stay together."""
+    return Term(title, about, re.sub(r"(?<=\d) %", "\u00a0%", says))
+
+
 RATES: Final = "Rates"
 LOAN: Final = "The loan"
 RESULTS: Final = "What comes of it"
@@ -23,274 +29,276 @@ DESK: Final = "The desk"
 
 GLOSSARY: Final[dict[str, Term]] = {
     # Rates
-    "rate": Term(
+    "rate": _term(
         "Rate",
         RATES,
         "The price of a loan in percent. A percent says little until one knows how it is quoted: "
         "nominal or effective, compounded how often.",
     ),
-    "nominal": Term(
+    "nominal": _term(
         "Nominal rate",
         RATES,
-        "A yearly percent that is divided, not rooted: 6\u00a0% compounded monthly charges 0.5\u00a0% each "
-        "month, which comes to more than 6\u00a0% in a year. It says something only together with its "
+        "A yearly percent that is divided, not rooted: 6 % compounded monthly charges 0.5 % each "
+        "month, which comes to more than 6 % in a year. It says something only together with its "
         "compounding.",
     ),
-    "effective": Term(
+    "effective": _term(
         "Effective rate",
         RATES,
-        "What one lent has grown by after a year, interest on interest included: 6\u00a0% nominal, "
-        "compounded monthly, is 6.1678\u00a0% effective. Effective rates can be compared as they stand.",
+        "What one lent has grown by after a year, interest on interest included: 6 % nominal, "
+        "compounded monthly, is 6.1678 % effective. Effective rates can be compared as they stand.",
     ),
-    "periodic": Term(
+    "periodic": _term(
         "Rate of one payment period",
         RATES,
         "The percent charged from one payment to the next. Whatever the quote, this is what the "
         "loan is reckoned with.",
     ),
-    "compounding": Term(
+    "compounding": _term(
         "Compounded",
         RATES,
         "How often interest is added to what is owed and bears interest itself: monthly, "
         "half-yearly. It need not be as often as payments are made.",
     ),
-    "continuous": Term(
+    "continuous": _term(
         "Compounded continuously",
         RATES,
         "Compounded at every moment: in a year one grows to e to the power of the rate.",
     ),
-    "flat": Term(
+    "flat": _term(
         "Flat rate",
         RATES,
         "Interest on the whole amount lent for the whole term, as if nothing were repaid "
         "meanwhile. The effective rate is, as a rule, nearly twice as high.",
     ),
-    "simple": Term(
+    "simple": _term(
         "Simple interest",
         RATES,
         "Interest on the amount alone, in proportion to time, none on interest: usual for less "
         "than a year.",
     ),
-    "discount": Term(
+    "discount": _term(
         "Discount",
         RATES,
         "Interest taken at the start, as a share of what is repaid at the end. One receives less "
         "and owes the full amount.",
     ),
-    "one_clock": Term(
+    "one_clock": _term(
         "One clock",
         RATES,
         "How the quoted percent became the rate from one payment to the next: the quote counts "
         "time in one way, the payments in another.",
     ),
-    "year_of_360": Term(
+    "year_of_360": _term(
         "Year of 360 days",
         RATES,
         "The percent is for 360 days, so that 365 days bear 365/360 of it: common practice in "
         "money markets.",
     ),
-    "day_count": Term(
+    "day_count": _term(
         "Day count",
         RATES,
         "How days become parts of a year: by their number over 360 or 365, or by months of thirty "
         "days.",
     ),
     # The loan
-    "principal": Term(
+    "principal": _term(
         "Amount lent, principal",
         LOAN,
         "What is lent and owed; of a payment the part that brings down what is owed.",
     ),
-    "interest": Term(
+    "interest": _term(
         "Interest",
         LOAN,
         "What is charged for what is owed. Each payment pays it first; the rest of the payment is "
         "principal.",
     ),
-    "payment": Term(
+    "payment": _term(
         "Payment",
         LOAN,
         "What is paid each time, interest and principal together; the same each time unless "
         "something is said.",
     ),
-    "count": Term(
+    "count": _term(
         "Number of payments",
         LOAN,
         "How many regular payments there are. With how often they are made it is the term.",
     ),
-    "balance": Term(
+    "balance": _term(
         "Balance",
         LOAN,
         "What is still owed at a moment; at the end nothing, or a balloon.",
     ),
-    "balloon": Term(
+    "balloon": _term(
         "Balloon",
         LOAN,
         "What is still owed after the last regular payment, and due in one sum.",
     ),
-    "in_arrears": Term(
+    "in_arrears": _term(
         "In arrears",
         LOAN,
         "Payments at the end of each period: the first one a period after the money. Loans are "
         "usually paid so.",
     ),
-    "in_advance": Term(
+    "in_advance": _term(
         "In advance",
         LOAN,
         "Payments at the start of each period: the first one together with the money. Rent and "
         "leases are usually paid so.",
     ),
-    "down_payment": Term(
+    "down_payment": _term(
         "Down payment",
         LOAN,
         "What the buyer pays of the price at once; the rest is lent.",
     ),
-    "odd_first_period": Term(
+    "odd_first_period": _term(
         "Odd first period",
         LOAN,
         "The time from the money to the first payment, where it is longer or shorter than the "
         "others.",
     ),
-    "fee": Term(
+    "fee": _term(
         "Fee",
         LOAN,
         "A charge beside the interest: kept back from what is paid out, added to what is owed, or "
         "paid apart.",
     ),
-    "points": Term(
+    "points": _term(
         "Points",
         LOAN,
         "Percents of the amount lent, paid at the start, often for a lower rate.",
     ),
-    "interest_only": Term(
+    "interest_only": _term(
         "Interest only",
         LOAN,
         "Payments of just the interest, so that what is owed stays as it is.",
     ),
-    "schedule": Term(
+    "schedule": _term(
         "Schedule",
         LOAN,
         "Every payment with its interest, its principal and what is owed after it, to the cent. To "
         "amortize a loan is to repay it by such a schedule.",
     ),
-    "rounding": Term(
+    "rounding": _term(
         "Rounding",
         LOAN,
         "Payments and interest are rounded as cash is paid; the last payment settles what that "
         "leaves, so that every column adds up to the cent.",
     ),
-    "payoff": Term(
+    "payoff": _term(
         "Payoff",
         LOAN,
         "What settles a loan on a day: the balance with the interest accrued since the last "
         "payment, and what the contract charges for ending early.",
     ),
     # What comes of it
-    "total_paid": Term("Total paid", RESULTS, "All payments added up, the last one as it is paid."),
-    "total_interest": Term("Total interest", RESULTS, "All interest of the schedule added up."),
-    "total_fees": Term("Total fees", RESULTS, "All fees added up, however they are taken."),
-    "final_payment": Term(
+    "total_paid": _term(
+        "Total paid", RESULTS, "All payments added up, the last one as it is paid."
+    ),
+    "total_interest": _term("Total interest", RESULTS, "All interest of the schedule added up."),
+    "total_fees": _term("Total fees", RESULTS, "All fees added up, however they are taken."),
+    "final_payment": _term(
         "Last payment",
         RESULTS,
         "The payment that brings the balance to where it is to be. It differs by what "
         "rounding left.",
     ),
-    "end_date": Term("Ends on", RESULTS, "The day of the last payment."),
-    "net_proceeds": Term(
+    "end_date": _term("Ends on", RESULTS, "The day of the last payment."),
+    "net_proceeds": _term(
         "Net proceeds",
         RESULTS,
         "What the borrower has in hand: all that is lent, less the fees kept back or paid apart at "
         "the start.",
     ),
-    "total_cost": Term("Total cost", RESULTS, "Interest and fees together."),
-    "per_thousand": Term(
+    "total_cost": _term("Total cost", RESULTS, "Interest and fees together."),
+    "per_thousand": _term(
         "Cost of each 1,000 lent", RESULTS, "The total cost, for each thousand that is lent."
     ),
-    "yield_nominal": Term(
+    "yield_nominal": _term(
         "Lender’s yield",
         RESULTS,
         "The rate at which what the lender pays out and gets back are worth the same, fees "
         "included; nominal at the frequency of the payments.",
     ),
-    "yield_effective": Term(
+    "yield_effective": _term(
         "Lender’s yield, effective", RESULTS, "The same as an effective yearly rate."
     ),
-    "us_apr": Term(
+    "us_apr": _term(
         "US actuarial APR",
         RESULTS,
         "The yearly rate a lender in the United States discloses: nominal, fees included, worked "
         "by the actuarial method of Regulation Z, appendix J.",
     ),
-    "eu_aprc": Term(
+    "eu_aprc": _term(
         "EU APRC",
         RESULTS,
         "The annual percentage rate of charge of the European Union: effective, fees included, by "
         "the equation in the annex of the Consumer Credit Directive.",
     ),
-    "carrying": Term(
+    "carrying": _term(
         "Carrying amount",
         RESULTS,
         "What the loan stands at in the books where fees are spread over its life at the effective "
         "interest rate.",
     ),
     # The desk
-    "unknown": Term(
+    "unknown": _term(
         "The ?",
         DESK,
         "The figure to find. Put it in place of any figure; the others say what it is.",
     ),
-    "line": Term(
+    "line": _term(
         "The line",
         DESK,
         "The loan drawn over time: what is owed above, what is paid below. Point at it, drag over "
         "it, move clauses along it.",
     ),
-    "clause": Term(
+    "clause": _term(
         "Clause",
         DESK,
         "Anything that departs from the regular run: another rate for a while, an extra repayment, "
         "a pause, a fee, more lent later.",
     ),
-    "working": Term(
+    "working": _term(
         "Working",
         DESK,
         "How the answer came about: each step with its formula, the formula with the figures in "
         "it, and what comes out.",
     ),
-    "proof": Term(
+    "proof": _term(
         "Proof",
         DESK,
         "The loan rolled forward from the answer, payment by payment, ends where it should; and a "
         "second way of reckoning agrees.",
     ),
-    "trail": Term(
+    "trail": _term(
         "Trail",
         DESK,
         "Every answer found in this case, newest first, each with what was given for it. One can "
         "go back to it, name it, or pin it beside the case.",
     ),
-    "history": Term(
+    "history": _term(
         "History",
         DESK,
         "What this case said earlier, who changed what and when. It can be brought back.",
     ),
-    "aim": Term(
+    "aim": _term(
         "Aim",
         DESK,
         "A question asked backwards: what a result is to be, and which figure may move for it.",
     ),
-    "guess": Term(
+    "guess": _term(
         "Guess",
         DESK,
         "Something that was not said and was taken as is usual. It is marked, and can be said "
         "otherwise.",
     ),
-    "side_by_side": Term(
+    "side_by_side": _term(
         "Side by side",
         DESK,
         "Loans beside each other, figure by figure, each held against one of them, the base.",
     ),
-    "what_if": Term(
+    "what_if": _term(
         "What if",
         DESK,
         "Questions beside the loan as it stands: what moves the answer, paying more than is due, "

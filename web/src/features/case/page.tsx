@@ -13,6 +13,7 @@ import { Page } from "../../ui/page";
 import { SayLine } from "../../ui/say-line";
 import { StillWorking } from "../../ui/still-working";
 import { Wrong } from "../../ui/wrong";
+import { Start } from "../guide/start";
 import { AnswerPanel } from "./answer";
 import { Conflict } from "./conflict";
 import { isBlank, withText } from "./entries";
@@ -111,6 +112,12 @@ function Opened({ opened }: { opened: CaseOpened }) {
           />
         </div>
       </div>
+      {isBlank(statement) && (
+        <Start
+          currency={statement.currency}
+          onSaid={(said) => change({ ...said, name: statement.name || said.name })}
+        />
+      )}
       {isLaidOut(good) && (
         <div aria-busy={!ready}>
           <LoanLine

@@ -61,7 +61,7 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
     () => JSON.parse(asked) as MovesAside & { statement: typeof statement },
     [asked],
   );
-  const found = useSweepInParts(asking, open && varied[0]?.path !== "");
+  const found = useSweepInParts(asking, open && asking.varied[0]?.path !== "");
   const take = useOpenAs(content);
   const { data } = found;
   const all = data ? data.swept.values.reduce((product, values) => product * values.length, 1) : 1;

@@ -23,6 +23,7 @@ import { usePicked } from "./use-picked";
 import { useRoom } from "./use-room";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
+const Start = later(async () => (await import("../guide/start")).Start);
 const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
 
@@ -123,7 +124,12 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         </span>
       </div>
       <Wrong error={start.error ?? list.error} />
-      {list.data && cases.length === 0 && <Nothing q={q} onAll={() => look({ q: "" })} />}
+      {list.data && cases.length === 0 && (
+        <>
+          <Nothing q={q} onAll={() => look({ q: "" })} />
+          {!q && <Start currency="EUR" onSaid={(statement) => start.mutate(statement)} />}
+        </>
+      )}
       <div ref={room}>
         <div ref={one} className="w-[1rem]" />
       </div>

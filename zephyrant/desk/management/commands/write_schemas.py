@@ -1,4 +1,4 @@
-"""`python manage.py write_schemas`: what is generated, written to docs/: schemas, the glossary."""
+"""`python manage.py write_schemas`: schemas, glossary and guide, written to docs/."""
 
 import json
 import sys
@@ -10,6 +10,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 
+from zephyrant.desk import guide
 from zephyrant.desk.api import api
 from zephyrant.loans import GLOSSARY, Answer, Loan
 
@@ -48,13 +49,13 @@ def generated() -> dict[Path, str]:
         path: json.dumps(content, indent=2, ensure_ascii=False, default=str) + "\n"
         for path, content in contents.items()
     }
-    return {**told, docs / "glossary.md": glossary()}
+    return {**told, docs / "glossary.md": glossary(), docs / "guide.md": guide.written()}
 
 
 class Command(BaseCommand):
     """Write or check what is generated."""
 
-    help = "Write the schemas and the glossary; --check fails where they are stale."
+    help = "Write schemas, glossary and guide; --check fails where they are stale."
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Whether only to check."""
