@@ -85,3 +85,34 @@ class Words(BrowserTest):
         expect(payment.locator("mfrac > mrow").first.locator("msup")).to_have_text("un")
         expect(payment.locator("mfrac > mrow").nth(1)).to_have_text("s")
         self.accessible()
+
+
+class MyDesk(BrowserTest):
+    def test_a_case_begins_as_the_analyst_has_it(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="how a case begins").click()
+        page.get_by_role("menuitem", name="How a case begins").click()
+        sheet = page.get_by_role("dialog", name="How a case begins")
+        sheet.get_by_role("button", name="Currency: EUR").click()
+        page.get_by_role("menuitemradio", name="CHF").click()
+        sheet.get_by_role("button", name="Paid: monthly").click()
+        page.get_by_role("menuitemradio", name="quarterly").click()
+        expect(sheet.get_by_role("button", name="Paid: quarterly")).to_be_visible()
+        self.accessible()
+        sheet.get_by_role("button", name="Close").click()
+        page.get_by_role("button", name="New case").click()
+        expect(page.get_by_role("button", name="Currency: CHF")).to_be_visible()
+        expect(page.get_by_role("button", name="Paid: quarterly")).to_be_visible()
+
+    def test_the_answer_is_copied_as_a_number_and_as_a_sentence(self) -> None:
+        page = self.open("Cider press")
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.answers("938.82")
+        page.locator("body").press("k")
+        expect(page.get_by_text("938.82 copied")).to_be_visible()
+        self.assertEqual(page.evaluate("navigator.clipboard.readText()"), "938.82")
+        page.get_by_role("button", name="Copy the answer").click()
+        page.get_by_role("menuitem", name="As a sentence").click()
+        expect(page.get_by_text("Sentence copied")).to_be_visible()
+        said = page.evaluate("navigator.clipboard.readText()")
+        self.assertTrue(said.startswith("Each monthly payment is 938.82 EUR. We lend 48,250.00"))

@@ -24,6 +24,37 @@ class SayingOverTheApi(Desk):
         started = self.send("POST", "cases", {"statement": said["statement"]})
         self.assertEqual(started.status_code, 201)
 
+    def test_how_a_case_begins_is_what_a_line_means(self) -> None:
+        begins = {
+            "currency": "CHF",
+            "every": "quarter",
+            "quoted": "effective",
+            "compounding": None,
+            "timing": "in-arrears",
+        }
+        self.assertEqual(self.client.get("/api/v1/me").json()["begins"]["currency"], "EUR")
+        self.assertEqual(self.send("PUT", "me/begins", begins).json()["begins"], begins)
+        line = {"line": "43,700 at 5.4 % over 4 years"}
+        said = self.send("POST", "ask/line", line).json()["statement"]
+        self.assertEqual(
+            (said["currency"], said["every"], said["quoted"]), ("CHF", "quarter", "effective")
+        )
+        said = self.send("POST", "ask/line", {**line, "currency": "USD"}).json()["statement"]
+        self.assertEqual(said["currency"], "USD")
+        for wrong in ({"currency": "ZZZ"}, {"quoted": "simple"}, {"every": 0}):
+            self.assertEqual(self.send("PUT", "me/begins", wrong).status_code, 422, wrong)
+
+    def test_the_answer_as_a_sentence(self) -> None:
+        told = self.send("POST", "work", PRESS).json()["told"]["said"]
+        self.assertEqual(
+            told,
+            "Each monthly payment is 938.82 EUR. We lend 48,250.00 EUR at 6.35 % a year, nominal, "
+            "compounded half-yearly, repaid by 60 monthly payments of 938.82 at the end of each "
+            "month, with 0.00 still owed at the end.",
+        )
+        never = self.send("POST", "work", {**PRESS, "count": "?", "payment": "10"}).json()["told"]
+        self.assertIn("never repays", never["said"])
+
     def test_what_is_wrong_in_a_line_is_no_refusal(self) -> None:
         said = self.send("POST", "ask/line", {"line": "43,700 bananas", "currency": "CHF"}).json()
         self.assertIsNone(said["statement"])

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from tests.loans.documents import PERIODS
 from zephyrant import loans
 from zephyrant.loans import MARKS
-from zephyrant.loans.said import Line, read_line, said_clauses, said_loan
+from zephyrant.loans.said import Line, Usual, read_line, said_clauses, said_loan
 from zephyrant.loans.statement import Statement
 
 POINT = MARKS["comma-point"]
@@ -461,6 +461,32 @@ class OnTheDesk(TestCase):
         assert said.found is not None
         self.assertIsNone(said.found.value)
         self.assertIn("437.00", said.found.reason or "")  # 43,700 x 1 %: the first interest
+
+    def test_what_is_usual_holds_where_a_line_says_nothing(self) -> None:
+        usual = Usual("CHF", "quarter", "effective")
+        said = said_loan("43,700 at 5.4 over 4 years", "comma-point", usual)
+        assert said.statement is not None
+        told = said.statement
+        self.assertEqual(
+            (told.currency, told.every, told.quoted, told.count),
+            ("CHF", "quarter", "effective", "16"),
+        )
+        self.assertEqual(
+            [guess.says for guess in said.guesses if not guess.text],
+            ["in CHF", "paid quarterly", "a rate quoted as effective"],
+        )
+        half = said_loan("43,700 at 5.4 %, 4 years", "comma-point", Usual(compounding="half-year"))
+        assert half.statement is not None
+        self.assertEqual(half.statement.compounding, "half-year")
+        for line in (
+            "€43,700 at 5.4 % nominal over 4 years monthly",
+            "EUR 43,700 at 5.4 % compounded monthly over 48 monthly payments",
+        ):
+            otherwise = said_loan(line, "comma-point", usual).statement
+            assert otherwise is not None
+            self.assertEqual(
+                (otherwise.currency, otherwise.every, otherwise.quoted), ("EUR", "month", "nominal")
+            )
 
     def test_clauses_in_lines_are_typed_for_the_statement(self) -> None:
         statement = Statement(count="48", marks="comma-point")

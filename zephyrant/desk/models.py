@@ -249,8 +249,8 @@ class TableMatch(models.Model):
 
 
 class Preferences(models.Model):
-    """How an analyst reads and writes numbers, quotes rates, and which columns the list of cases
-    has (null: as everyone starts)."""
+    """How an analyst reads and writes numbers, quotes rates, which columns the list of cases has
+    and how a new case begins (null: as for everyone)."""
 
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preferences"
@@ -258,6 +258,7 @@ class Preferences(models.Model):
     marks = models.CharField(max_length=20, default="comma-point")
     presets = models.JSONField(null=True)
     columns = models.JSONField(null=True)
+    begins = models.JSONField(null=True)
 
     def __str__(self) -> str:
         return f"Preferences of {self.user}"

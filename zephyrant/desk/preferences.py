@@ -3,8 +3,10 @@
 from typing import Any, Final, Literal
 
 from django.contrib.auth.models import User
+from ninja import Schema
 
-from zephyrant.loans import MarksName
+from zephyrant.loans import CompoundingField, CurrencyCode, Every, MarksName
+from zephyrant.loans.said import Usual
 
 from .models import Preferences
 
@@ -52,6 +54,26 @@ def _kept(user: User, name: str) -> Any:  # noqa: ANN401
 def keep(user: User, **chosen: Any) -> None:  # noqa: ANN401
     """Keeps what a user has chosen, and the rest as it is."""
     Preferences.objects.update_or_create(user=user, defaults=chosen)
+
+
+class Begins(Schema):
+    """How a new case begins, and what a line means that does not say it."""
+
+    currency: CurrencyCode = "EUR"
+    every: Every = "month"
+    quoted: Literal["nominal", "effective", "continuous", "flat"] = "nominal"
+    compounding: CompoundingField | None = None
+    timing: Literal["in-arrears", "in-advance"] = "in-arrears"
+
+    @property
+    def usual(self) -> Usual:
+        """The same as the grammar of lines takes it."""
+        return Usual(self.currency, self.every, self.quoted, self.compounding)
+
+
+def begins_of(user: User) -> Begins:
+    """How a new case of a user begins."""
+    return Begins.model_validate(_kept(user, "begins") or {})
 
 
 def marks_of(user: User) -> MarksName:

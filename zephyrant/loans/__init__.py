@@ -17,7 +17,7 @@ from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
 from .document.calling import Calling, called, calling_of
-from .document.fields import CurrencyCode, Every
+from .document.fields import CompoundingField, CurrencyCode, Every
 from .document.figure_path import figure_path
 from .document.limits import MOST_TEXT
 from .document.loan import Loan
@@ -56,6 +56,7 @@ __all__ = [
     "AnswerHead",
     "BudgetSpentError",
     "Calling",
+    "CompoundingField",
     "CurrencyCode",
     "Errors",
     "Every",

@@ -7,7 +7,7 @@ import {
 } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ask, client, everyPage } from "./client";
-import type { CaseOpened, Content, Sort, Statement } from "./types";
+import type { CaseOpened, Content, Me, Sort, Statement } from "./types";
 
 const SORTS = [
   "changed",
@@ -167,8 +167,8 @@ export function useCaseBin() {
   });
 }
 
-/** A new case: blank, the payment asked for. */
-export function blankCase(marks: Statement["marks"]): Content {
-  const statement = { marks, name: "", currency: "EUR", payment: "?", balance: "0" } as Statement;
+/** A new case: blank, begun as the analyst has them begin, the payment asked for. */
+export function blankCase({ marks, begins }: Me): Content {
+  const statement = { marks, name: "", ...begins, payment: "?", balance: "0" } as Statement;
   return { statement, note: "", tags: [] };
 }

@@ -2,7 +2,7 @@ import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/r
 import { answerWith } from "./answer-with";
 import { ask, client } from "./client";
 import { CASES } from "./cases";
-import type { Column, MarksWord, Me, Preset } from "./types";
+import type { Begins, Column, MarksWord, Me, Preset } from "./types";
 
 export const ME = ["me"];
 
@@ -36,6 +36,18 @@ export function useSaveColumns() {
     onMutate: (columns) =>
       queries.setQueryData<Me>(ME, (mine) => mine && { ...mine, columns: [...columns] }),
     onSettled: () => queries.invalidateQueries({ queryKey: ME }),
+  });
+}
+
+/** How a new case begins; lines are read anew by it. */
+export function useSaveBegins() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (begins: Begins) => ask(client.PUT("/api/v1/me/begins", { body: begins })),
+    onSuccess: async (mine) => {
+      await answerWith(queries, ME, mine);
+      queries.removeQueries({ queryKey: ["line"] });
+    },
   });
 }
 

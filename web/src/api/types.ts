@@ -6,6 +6,7 @@ export type Answer = Schemas["Answer"];
 export type AimTold = Schemas["AimTold"];
 export type AskSensitivity = Schemas["AskSensitivity"];
 export type Asides = Schemas["Asides"];
+export type Begins = Schemas["Begins"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];
 export type Column = Schemas["MyColumns"]["columns"][number];

@@ -45,6 +45,8 @@ const ON_A_CASE = [
   ["e", "the history: what it said earlier"],
   ["y", "what moves it"],
   ["z", "the trail: every answer found in it"],
+  ["k", "copies the answer as a number"],
+  ["d", "copies the answer as a sentence"],
   ["Ctrl Z", "takes the last change back, outside a field; with Shift makes it again"],
 ] as const;
 

@@ -15,6 +15,7 @@ import { inMarks } from "../ui/numbers";
 import { DeskProvider } from "./desk-provider";
 
 const KeysSheet = later(async () => (await import("./keys")).KeysSheet);
+const BeginsSheet = later(async () => (await import("./begins")).BeginsSheet);
 const PasswordSheet = later(async () => (await import("./password")).PasswordSheet);
 
 const SAMPLE = "48250.00";
@@ -42,6 +43,7 @@ function Header() {
   const { me } = useDesk();
   const [theme, toggleTheme] = useTheme();
   const [keysOpen, setKeysOpen] = useState(false);
+  const [beginsOpen, setBeginsOpen] = useState(false);
   const [passwordOpen, setPasswordOpen] = useState(false);
   const [left, setLeft] = useState(0);
   const signOut = async (allTheSame = false) => {
@@ -107,8 +109,9 @@ function Header() {
             {theme === "light" ? "Dark" : "Light"}
           </Button>
           <Menu
-            name={`${me.name}: password, sign out`}
+            name={`${me.name}: how a case begins, password, sign out`}
             actions={[
+              { label: "How a case begins", run: () => setBeginsOpen(true) },
               { label: "Change password", run: () => setPasswordOpen(true) },
               { label: "Sign out", run: () => void signOut() },
             ]}
@@ -118,6 +121,7 @@ function Header() {
         </div>
       </div>
       {keysOpen && <KeysSheet open onOpen={setKeysOpen} />}
+      {beginsOpen && <BeginsSheet open onOpen={setBeginsOpen} />}
       {passwordOpen && <PasswordSheet open onOpen={setPasswordOpen} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">

@@ -29,7 +29,7 @@ export function useStartCase() {
   const onSuccess = useOpened();
   return useMutation({
     mutationFn: (statement: Statement | undefined) => {
-      const blank = blankCase(me.marks);
+      const blank = blankCase(me);
       return startCase(statement ? { ...blank, statement } : blank);
     },
     onSuccess,

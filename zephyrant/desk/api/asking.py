@@ -8,7 +8,7 @@ from pydantic import Field
 
 from zephyrant.desk import answers, conflicts, limits
 from zephyrant.desk.cases import Content
-from zephyrant.desk.preferences import marks_of
+from zephyrant.desk.preferences import begins_of, marks_of
 from zephyrant.loans import CurrencyCode
 from zephyrant.loans.questions import (
     MOST_POINTS,
@@ -95,10 +95,11 @@ def ask_reconciliation(request: SignedIn, asked: AskReconciliation) -> Reconcili
 
 
 class AskLine(Schema):
-    """A loan as one says it, and the currency where the line says none."""
+    """A loan as one says it, and the currency where the line says none: left out, the one with
+    which a new case of the analyst begins."""
 
     line: str = Field(max_length=MOST_CHARACTERS)
-    currency: CurrencyCode = "EUR"
+    currency: CurrencyCode | None = None
 
 
 class AskClauses(Schema):
@@ -111,7 +112,10 @@ class AskClauses(Schema):
 @router.post("line", response={200: SaidLoan, **REFUSALS}, operation_id="askLine")
 def ask_line(request: SignedIn, asked: AskLine) -> SaidLoan:
     """A line read as a statement, with what was guessed, what is missing, and its answer."""
-    return answered(request, said_loan, asked.line, marks_of(request.user), asked.currency)
+    usual = begins_of(request.user).usual
+    if asked.currency is not None:
+        usual = usual._replace(currency=asked.currency)
+    return answered(request, said_loan, asked.line, marks_of(request.user), usual)
 
 
 @router.post("clauses", response={200: SaidClauses, **REFUSALS}, operation_id="askClauses")

@@ -14,7 +14,7 @@ from pydantic import Field
 from zephyrant.desk import preferences
 from zephyrant.desk.demo import ANALYST
 from zephyrant.desk.hashing import waiting
-from zephyrant.desk.preferences import Column
+from zephyrant.desk.preferences import Begins, Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
 from zephyrant.loans import FieldError, MarksName
 
@@ -37,12 +37,14 @@ class Credentials(Schema):
 
 
 class Me(Schema):
-    """Who is at the desk, the marks they read, the columns their list of cases has."""
+    """Who is at the desk, the marks they read, the columns their list of cases has, how a new case
+    of theirs begins."""
 
     username: str
     name: str
     marks: MarksName
     columns: list[str]
+    begins: Begins
     demo: bool
 
 
@@ -71,6 +73,7 @@ def _me(user: User) -> Me:
         name=user.get_full_name() or user.get_username(),
         marks=preferences.marks_of(user),
         columns=preferences.columns_of(user),
+        begins=preferences.begins_of(user),
         demo=settings.DEMO,
     )
 
@@ -168,4 +171,11 @@ def save_marks(request: SignedIn, chosen: MyMarks) -> Me:
 def save_columns(request: SignedIn, chosen: MyColumns) -> Me:
     """Other columns of the list of cases."""
     preferences.keep(request.user, columns=list(dict.fromkeys(chosen.columns)))
+    return _me(request.user)
+
+
+@router.put("me/begins", response={200: Me, **REFUSALS}, operation_id="saveBegins")
+def save_begins(request: SignedIn, chosen: Begins) -> Me:
+    """How a new case is to begin."""
+    preferences.keep(request.user, begins=chosen.model_dump(mode="json"))
     return _me(request.user)

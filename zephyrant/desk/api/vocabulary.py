@@ -433,6 +433,10 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "JobTold.line": ("The example, as one says it.", "43,700 at 5.4 % over 48 months"),
     "JobTold.answer": ("What it comes to.", "Each monthly payment is 1,014.32"),
     "ExampleOpened.to": ("The address of its page.", f"/cases/{_ID}"),
+    "Told.said": (
+        "The answer as a sentence, with the loan.",
+        "Each monthly payment is 938.82 EUR.",
+    ),
     "Limits.picked": ("Cases that are picked at once.", 100),
     "list_columns": ("What stands over each column of the list.", {"amount": "Amount"}),
     "Me.columns": ("The columns their list of cases has, in their order.", ["amount", "answer"]),

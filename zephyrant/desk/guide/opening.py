@@ -21,7 +21,7 @@ from .telling import filled
 
 def _said(user: User, job: Job) -> str:
     marks = marks_of(user)
-    said = said_loan(filled(job.line, MARKS[marks]), marks, "EUR")
+    said = said_loan(filled(job.line, MARKS[marks]), marks)
     if said.statement is None:
         raise Http404
     case = cases.start(user, Content(statement=said.statement))

@@ -88,6 +88,11 @@ class Migration(migrations.Migration):
             name='columns',
             field=models.JSONField(null=True),
         ),
+        migrations.AddField(
+            model_name='preferences',
+            name='begins',
+            field=models.JSONField(null=True),
+        ),
         migrations.RunPython(fill, migrations.RunPython.noop),
         migrations.AddIndex(
             model_name='case',

@@ -4,6 +4,7 @@ from .line import Line, read_line
 from .read import LineError, LineErrors, Piece
 from .scanning import MOST_CHARACTERS
 from .typed import SaidClauses, SaidLoan, said_clauses, said_loan
+from .usual import Usual
 
 __all__ = [
     "MOST_CHARACTERS",
@@ -13,6 +14,7 @@ __all__ = [
     "Piece",
     "SaidClauses",
     "SaidLoan",
+    "Usual",
     "read_line",
     "said_clauses",
     "said_loan",

@@ -20,6 +20,7 @@ from .phrase import Fact
 from .rates_in_turn import rate_from_the_start, rates_after_each_other
 from .read import Piece
 from .slots import currency_in, frequency
+from .usual import Usual
 
 #: Figures that a loan is made of, in the order in which they are named where they are missing.
 _FIGURES: Final = ("principal", "rate.percent", "count", "payment")
@@ -28,6 +29,8 @@ _BOUGHT: Final = ("purchase.price", "purchase.down")
 
 class Assembling(Draft):
     """The document of a line, put together figure by figure."""
+
+    usual = Usual()
 
     def document(self) -> Loan | None:
         """The loan that the line says; none where it is wrong or something is missing."""
@@ -125,6 +128,16 @@ class Assembling(Draft):
                 for name in ("quoted", "compounding"):
                     if name in quote:
                         self.put(f"rate.{name}", quote[name], fact, guess=is_guess)
+                if "quoted" not in quote and "compounding" not in quote:
+                    self._quoted_as_usual()
+
+    def _quoted_as_usual(self) -> None:
+        """How the analyst quotes, where that is not what is meant anyhow."""
+        quoted, compounding = self.usual.quoted, self.usual.compounding
+        if quoted != "nominal":
+            self.put("rate.quoted", quoted, None, guess=True)
+        elif compounding is not None and compounding != self.figures.every:
+            self.put("rate.compounding", compounding, None, guess=True)
 
     def _count(self) -> None:
         for fact in self.of("count", "term"):

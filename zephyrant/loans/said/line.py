@@ -10,6 +10,7 @@ from .draft import Draft
 from .figures import Figures, marks_shown
 from .read import LineError, Piece
 from .scanning import MOST_CHARACTERS, plainly, scan
+from .usual import Usual
 
 
 class Line(NamedTuple):
@@ -33,17 +34,17 @@ def read_line(
     `marks`: how its numbers are read where none of them shows it; `currency` and `every` hold where
     it says neither, as guesses.
     """
-    draft, loan = assembled(line, marks, currency, every)
+    draft, loan = assembled(line, marks, Usual(currency, every))
     return Line(loan, tuple(draft.read), tuple(draft.errors), tuple(draft.missing))
 
 
-def assembled(
-    line: str, marks: Marks, currency: str, every: frequencies.Frequency = "month"
-) -> tuple[Draft, Loan | None]:
+def assembled(line: str, marks: Marks, usual: Usual) -> tuple[Draft, Loan | None]:
     """The draft of a line, and the loan where it is one."""
     text, places = plainly(line[: MOST_CHARACTERS + 1])
     facts, unread = scan(text)
-    draft = Assembling(line, facts, places, Figures(marks_shown(text, marks), currency, every))
+    figures = Figures(marks_shown(text, marks), usual.currency, usual.every)
+    draft = Assembling(line, facts, places, figures)
+    draft.usual = usual
     if len(line) > MOST_CHARACTERS:
         draft.wrong(f"This is too long for a line: at most {MOST_CHARACTERS} characters.")
     elif not text.strip(" ;,."):

@@ -32,6 +32,7 @@ from .figures import Figures, Unsaid, marks_shown
 from .line import assembled
 from .read import LineError, Piece
 from .scanning import plainly, scan
+from .usual import Usual
 
 
 class Guess(BaseModel):
@@ -101,10 +102,11 @@ _STAND_INS: Final[dict[str, Any]] = {
 }
 
 
-def said_loan(line: str, marks_name: MarksName, currency: str = "EUR") -> SaidLoan:
-    """A line read in the reader's marks, as a statement with its answer."""
+def said_loan(line: str, marks_name: MarksName, usual: Usual | None = None) -> SaidLoan:
+    """A line read in the reader's marks, as a statement with its answer; `usual`: what holds where
+    the line does not say it."""
     marks = MARKS[marks_name]
-    draft, loan = assembled(line, marks, currency)
+    draft, loan = assembled(line, marks, usual or Usual())
     wrong = () if draft.missing else tuple(map(_wrong, draft.errors))
     guesses = tuple(_guess(piece, marks) for piece in draft.read if piece.guess)
     if loan is None:
@@ -225,6 +227,7 @@ _CHOSEN: Final[dict[str, Callable[[Any], str]]] = {
     "currency": lambda code: f"in {code}",
     "every": lambda every: f"paid {frequencies.period(every).often}",
     "compounding": frequencies.compounded,
+    "quoted": lambda quoted: f"a rate quoted as {quoted}",
     "taken": lambda taken: f"a fee {TAKEN[taken].in_sentence}",
     "start": lambda day: f"lent on {write_day(date.fromisoformat(day))}",
 }

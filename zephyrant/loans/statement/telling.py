@@ -10,12 +10,14 @@ from ..answer.aim import AimResult
 from ..answer.answer import Answer, ScheduleYear
 from ..answer.facts import About, facts_of
 from ..answer.schedule import whole_told
+from ..answer.solving import with_the_answer
 from ..document.calling import called, calling_of
 from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
 from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
 from ..document.loan import Loan
 from ..document.named import Named, result_named
+from ..document.sentence import terms_in_words
 from ..document.telling import before_rounding, headline
 from ..line.compiling import stated_terms
 from ..line.places import Places
@@ -100,7 +102,8 @@ class LeftOver(BaseModel):
 class Told(BaseModel):
     """An answer in the marks of whoever reads it. `value`: the figure found, `typed`: the same as
     one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated.
-    `whole`: the schedule added up; `called`: what the loan is called without a name."""
+    `whole`: the schedule added up; `called`: what the loan is called without a name; `said`: the
+    answer as a sentence, with the loan as it is with it."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -115,6 +118,7 @@ class Told(BaseModel):
     columns: tuple[str, ...]
     whole: ScheduleYear | None
     called: str
+    said: str
     left: LeftOver | None
     clauses: tuple[ClausePlaced, ...]
 
@@ -140,9 +144,18 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
         columns=answer.laid.titles if answer.laid else (),
         whole=whole_told(answer.laid) if answer.laid else None,
         called=called(calling_of(loan), marks),
+        said=_said(loan, answer, shown(answer.value) if answer.value else None, marks),
         left=left_over(answer, WE[loan.we], marks),
         clauses=_placed(statement, loan, answer),
     )
+
+
+def _said(loan: Loan, answer: Answer, value: str | None, marks: Marks) -> str:
+    """The answer as a sentence to be quoted, then the loan."""
+    if answer.reason or (answer.unknown is not None and value is None):
+        return f"{answer.reason or 'Several rates fit.'} {terms_in_words(loan, marks)}"
+    whole = terms_in_words(with_the_answer(loan), marks)
+    return whole if value is None else f"{answer.asks} {value} {answer.unit}. {whole}"
 
 
 def _typed(path: FigurePath | None, value: str | None, loan: Loan, marks: Marks) -> str | None:

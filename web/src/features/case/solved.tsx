@@ -3,6 +3,7 @@ import { within } from "../../hooks/words";
 import { Asked, Remark } from "../../ui/answer";
 import { Button } from "../../ui/button";
 import { Hint } from "../../ui/hint";
+import { CopyAnswer } from "./copy-answer";
 import { Results } from "./results";
 
 interface Props {
@@ -27,7 +28,7 @@ export function Solved({
   return (
     <>
       {isBeside ? <p>With it {within(answer.asks)}</p> : <Asked>{answer.asks}</Asked>}
-      <p className="flex flex-wrap items-baseline gap-x-3">
+      <div className="flex flex-wrap items-baseline gap-x-3">
         <output
           aria-live="off"
           className={`font-bold tracking-tight break-all ${isBeside ? "text-2xl" : "text-[3.4rem] leading-[1.1]"} ${stale ? "text-soft" : ""}`}
@@ -35,7 +36,8 @@ export function Solved({
           {told.value}
         </output>
         <span className="text-xl text-soft">{answer.unit}</span>
-      </p>
+        {!stale && <CopyAnswer answer={answer} told={told} />}
+      </div>
       <p className="mt-1 text-[0.95rem] text-soft">
         {told.exact && `before rounding ${told.exact}`}
         {answer.paid_as && ` · ${answer.paid_as}`}

@@ -11,10 +11,10 @@ import { Wrong } from "../../ui/wrong";
 
 /** Flows without a loan round them: pasted or opened, they become a case that asks for the rate. */
 export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
-  const { words } = useDesk();
+  const { me, words } = useDesk();
   const [text, setText] = useState("");
   const [name, setName] = useState("");
-  const [currency, setCurrency] = useState("EUR");
+  const [currency, setCurrency] = useState(me.begins.currency);
   const onSuccess = useOpened();
   const start = useMutation({
     mutationFn: () => startFromFlows({ text, name, currency }),

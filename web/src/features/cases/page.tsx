@@ -23,7 +23,7 @@ import { usePicked } from "./use-picked";
 import { useRoom } from "./use-room";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
-const Start = later(async () => (await import("../guide/start")).Start);
+const Nothing = later(async () => (await import("./nothing")).Nothing);
 const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
 
@@ -48,7 +48,7 @@ function useLook() {
 /** Every case of the analyst, and the ways to start one; `onNear` is told that one is likely to be
  *  opened. */
 export function CasesPage({ onNear }: { onNear: () => void }) {
-  const { marks, words } = useDesk();
+  const { me, marks, words } = useDesk();
   const { asked, look } = useLook();
   const { q, sort } = asked;
   const { list, cases, total, lastFirst } = useCases(asked);
@@ -87,7 +87,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         </Button>
       </div>
       <SayLine
-        currency="EUR"
+        currency={me.begins.currency}
         className="mt-4 max-w-4xl"
         onSaid={(statement) => start.mutate(statement)}
       />
@@ -125,10 +125,11 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
       </div>
       <Wrong error={start.error ?? list.error} />
       {list.data && cases.length === 0 && (
-        <>
-          <Nothing q={q} onAll={() => look({ q: "" })} />
-          {!q && <Start currency="EUR" onSaid={(statement) => start.mutate(statement)} />}
-        </>
+        <Nothing
+          q={q}
+          onAll={() => look({ q: "" })}
+          onSaid={(statement) => start.mutate(statement)}
+        />
       )}
       <div ref={room}>
         <div ref={one} className="w-[1rem]" />
@@ -150,32 +151,5 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         <PickedBar {...picking} deed={deed} cases={cases} />
       )}
     </Page>
-  );
-}
-
-/** Why there is nothing in the list, and what to do. */
-function Nothing({ q, onAll }: { q: string; onAll: () => void }) {
-  return (
-    <div className="mt-10 max-w-prose">
-      {q ? (
-        <>
-          <p className="font-serif text-xl">No case holds “{q}”.</p>
-          <p className="mt-2 text-soft">
-            Every word is looked for in names, notes, tags and figures.{" "}
-            <Button look="link" onClick={onAll}>
-              Show all
-            </Button>
-          </p>
-        </>
-      ) : (
-        <>
-          <p className="font-serif text-xl">No cases yet.</p>
-          <p className="mt-2 text-soft">
-            A case is one loan: what is known of it, a ? for what is not, and everything that
-            follows. Start one with “New case”, or press n.
-          </p>
-        </>
-      )}
-    </div>
   );
 }

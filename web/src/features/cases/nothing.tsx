@@ -1,0 +1,39 @@
+import type { Statement } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { Start } from "../guide/start";
+
+interface Props {
+  q: string;
+  onAll: () => void;
+  onSaid: (statement: Statement) => void;
+}
+
+/** Why there is nothing in the list, and what to do. */
+export function Nothing({ q, onAll, onSaid }: Props) {
+  const { me } = useDesk();
+  return (
+    <div className="mt-10">
+      {q ? (
+        <>
+          <p className="font-serif text-xl">No case holds “{q}”.</p>
+          <p className="mt-2 max-w-prose text-soft">
+            Every word is looked for in names, notes, tags and figures.{" "}
+            <Button look="link" onClick={onAll}>
+              Show all
+            </Button>
+          </p>
+        </>
+      ) : (
+        <>
+          <p className="font-serif text-xl">No cases yet.</p>
+          <p className="mt-2 max-w-prose text-soft">
+            A case is one loan: what is known of it, a ? for what is not, and everything that
+            follows. Start one with “New case”, or press n.
+          </p>
+          <Start currency={me.begins.currency} onSaid={onSaid} />
+        </>
+      )}
+    </div>
+  );
+}
