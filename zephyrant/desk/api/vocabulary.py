@@ -437,6 +437,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
         "The answer as a sentence, with the loan.",
         "Each monthly payment is 938.82 EUR.",
     ),
+    "Me.begins": ("How a new case of theirs begins.", _WHOLE),
     "Limits.picked": ("Cases that are picked at once.", 100),
     "list_columns": ("What stands over each column of the list.", {"amount": "Amount"}),
     "Me.columns": ("The columns their list of cases has, in their order.", ["amount", "answer"]),
