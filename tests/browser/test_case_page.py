@@ -336,6 +336,16 @@ class Looks(BrowserTest):
                 self.until(functools.partial(page.evaluate, fits), f"{name} at {width} pixels")
             page.get_by_role("link", name="Cases", exact=True).click()
 
+    def test_text_twice_as_large_fits_and_no_line_lies_over_another(self) -> None:
+        page = self.open("Cider press")
+        expect(page.get_by_text("One clock:")).to_be_visible()
+        page.evaluate("document.documentElement.style.fontSize = '32px'")
+        fits = "document.documentElement.scrollWidth <= innerWidth"
+        self.until(lambda: page.evaluate(fits), "the page fits")
+        line = page.get_by_role("row").filter(has_text="47,563.19").first
+        high = "element => element.scrollHeight <= element.clientHeight + 1"
+        self.until(lambda: line.evaluate(high), "a line is as high as its text")
+
     def test_marks_are_a_setting(self) -> None:
         page = self.open("Cider press")
         page.get_by_role("button", name="Numbers are written").click()

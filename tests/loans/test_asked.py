@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from zephyrant import loans
-from zephyrant.loans import Loan
+from zephyrant.loans import Loan, NotALoan
 from zephyrant.loans.calendars.days_in_words import read_day, read_days, write_day
 from zephyrant.loans.document.figure_path import figure_path
 from zephyrant.loans.document.sentence import terms_in_words
@@ -188,6 +188,54 @@ class Owed(TestCase):
             with self.subTest(at=at), self.assertRaises(loans.NotALoan) as raised:
                 owed(asked, at, PLAIN)
             self.assertRegex(raised.exception.errors[0].message, r"^.{12,}[.]$")
+
+
+class TheSameLists(TestCase):
+    """What one may type for moments one may type for stretches, and the other way round."""
+
+    def test_moments_by_stretches(self) -> None:
+        plain, dated_loan = loan(count=60), loan(count=60, start="2027-03-01")
+        for asked in (plain, dated_loan):
+            for typed, numbers in (
+                ("13-15", [13, 14, 15]),
+                ("year 2", [24]),
+                ("years 1-3", [12, 24, 36]),
+                ("years 4 to 9", [48, 60]),
+                ("last 3", [58, 59, 60]),
+                ("first 2", [1, 2]),
+                ("all", list(range(1, 61))),
+                ("13; year 2 and last 2", [13, 24, 59, 60]),
+            ):
+                with self.subTest(typed=typed):
+                    told = owed(asked, typed, PLAIN)
+                    self.assertEqual([each["number"] for each in told], numbers)
+                    for each in told:
+                        (alone,) = owed(asked, str(each["number"]), PLAIN)
+                        self.assertEqual(each, alone)
+
+    def test_a_year_of_the_calendar_is_its_last_day(self) -> None:
+        asked = loan(count=60, start="2027-03-01")
+        self.assertEqual(owed(asked, "2028", PLAIN), owed(asked, "31 Dec 2028", PLAIN))
+        # It ends on 1 March 2032.
+        self.assertEqual(owed(asked, "2032", PLAIN), owed(asked, "60", PLAIN))
+
+    def test_stretches_of_so_many_each(self) -> None:
+        asked = loan(count=60)
+        told = period_totals_of(asked, "every 25", PLAIN)
+        self.assertEqual(
+            [(each["first"], each["last"]) for each in told], [(1, 25), (26, 50), (51, 60)]
+        )
+        (whole,) = period_totals_of(asked, "all", PLAIN)
+        for name in ("paid", "interest", "principal"):
+            parts = sum(Decimal(each[name]) for each in told)
+            self.assertEqual(parts, Decimal(whole[name]))
+
+    def test_what_is_neither(self) -> None:
+        asked = loan(count=60)
+        for typed in ("bananas", "year 9", "61-70", "every 0", "15-13"):
+            for ask in (owed, period_totals_of):
+                with self.subTest(typed=typed), self.assertRaises(NotALoan):
+                    ask(asked, typed, PLAIN)
 
 
 class Stretches(TestCase):

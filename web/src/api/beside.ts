@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answerWith } from "./answer-with";
+import { CASES } from "./cases";
 import { ask, client, everyPage } from "./client";
 import type { Asides, CaseOpened, Shared, Statement } from "./types";
 
@@ -168,5 +169,21 @@ export function useSeveralSideBySide(of: readonly string[], base: number, marks:
     staleTime: 0,
     gcTime: 0,
     placeholderData: (before) => before,
+  });
+}
+
+/** The first page of them, to choose from. */
+export function useCasesFound(q: string, enabled: boolean) {
+  return useQuery({
+    queryKey: [...CASES, "to-pin", q],
+    queryFn: ({ signal }) =>
+      ask(
+        client.GET("/api/v1/cases", {
+          params: { query: { q, sort: "changed", start: 0 } },
+          signal,
+        }),
+      ),
+    enabled,
+    staleTime: 10_000,
   });
 }

@@ -6,7 +6,7 @@ import {
   useQuery,
 } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { ask, client, everyPage } from "./client";
+import { ask, client } from "./client";
 import type { CaseOpened, Content, Me, Sort, Statement } from "./types";
 
 const SORTS = [
@@ -69,22 +69,6 @@ export function useCases(look: Look) {
   return { list, cases, total: last?.total ?? 0, lastFirst: last?.last_first ?? true };
 }
 
-/** The first page of them, to choose from. */
-export function useCasesFound(q: string, enabled: boolean) {
-  return useQuery({
-    queryKey: [...CASES, "to-pin", q],
-    queryFn: ({ signal }) =>
-      ask(
-        client.GET("/api/v1/cases", {
-          params: { query: { q, sort: "changed", start: 0 } },
-          signal,
-        }),
-      ),
-    enabled,
-    staleTime: 10_000,
-  });
-}
-
 /** A case to work on: what is on the page is newer than what was fetched. */
 export const getCase = (id: string): Promise<CaseOpened> =>
   ask(client.GET("/api/v1/cases/{case_id}", path(id)));
@@ -143,29 +127,9 @@ export async function startFromDocuments(text: string): Promise<number> {
   return cases;
 }
 
-export function startFromFlows(body: {
-  text: string;
-  name: string;
-  currency: string;
-}): Promise<CaseOpened> {
-  return ask(client.POST("/api/v1/cases/from-flows", { body }));
-}
-
 /** The address of a file of these cases, or of all. */
 export const casesFile = (kind: "json" | "zip" | "csv", of: readonly string[] = []) =>
   `/api/v1/cases/file?kind=${kind}${of.map((id) => `&of=${id.replaceAll("-", "")}`).join("")}`;
-
-export const undeleteCase = (id: string) =>
-  ask(client.POST("/api/v1/cases/{case_id}/undelete", path(id)));
-
-export function useCaseBin() {
-  return useQuery({
-    queryKey: ["bin", "cases"],
-    queryFn: () =>
-      everyPage((start) => ask(client.GET("/api/v1/cases/bin", { params: { query: { start } } }))),
-    staleTime: 0,
-  });
-}
 
 /** A new case: blank, begun as the analyst has them begin, the payment asked for. */
 export function blankCase({ marks, begins }: Me): Content {

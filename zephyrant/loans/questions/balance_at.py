@@ -25,10 +25,8 @@ from ..numbers.decimals import DIGITS, precise
 from ..numbers.ratios import as_decimal
 from ..wording.marks import Marks
 from .scheduled import ScheduledLoan, due_at, end_of_loan, scheduled
+from .stretches import MOST_MOMENTS, bounds, every, parts_of, year_of_calendar, years
 
-MOST_MOMENTS: Final = 500
-#: What parts several moments or stretches typed at once.
-PARTS: Final = re.compile(r"[,;]| and ")
 PayoffRounding = Literal["nearest", "up"]
 #: How the interest to a day is rounded, and what that is called.
 PAYOFF_ROUNDINGS: Final[dict[PayoffRounding, str]] = {
@@ -52,15 +50,16 @@ class Owed(TypedDict):
 
 
 def owed(loan: Loan, typed: str, marks: Marks, payoff: PayoffRounding = "nearest") -> list[Owed]:
-    """What is owed after payments and on days: "13", "12, 24", "every 12", "1 Mar 2029".
+    """What is owed after payments and on days: "13", "12, 24", "every 12", "1 Mar 2029"; after each
+    payment of a stretch: "13-24", "last 12"; at the end of years: "years 1-5", "2028".
 
     Raises `NotALoan` at `at` where that cannot be read or lies outside the loan.
     """
     asked = scheduled(loan, marks)
-    parts = [part for part in PARTS.split(" ".join(typed.split())) if part.strip()]
+    parts = parts_of(typed)
     if not parts:
         raise NotALoan.at("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
-    asks = (each for part in parts for each in _moments(asked, part.strip()))
+    asks = (each for part in parts for each in _moments(asked, part))
     moments = list(islice(asks, MOST_MOMENTS + 1))
     if len(moments) > MOST_MOMENTS:
         raise NotALoan.at("at", f"That asks for more than {MOST_MOMENTS} moments at once.")
@@ -71,22 +70,20 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: PayoffRounding = "nearest
 
 
 def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
-    count = asked.last
-    every = re.fullmatch(r"every (\d{1,6})(?:th|st|nd|rd)?(?: payments?)?", part.lower())
-    if every and int(every[1]):
-        yield from range(int(every[1]), count + 1, int(every[1]))
+    count, text = asked.last, part.lower()
+    if (number := every(text)) is not None:
+        yield from range(number, count + 1, number)
         return
-    number = re.fullmatch(r"(?:after )?(?:payment )?(\d{1,6})", part.lower())
-    if number:
-        if int(number[1]) > count:
-            raise NotALoan.at("at", f"There is no payment {number[1]}: the loan has {count}.")
-        yield int(number[1])
+    after = re.fullmatch(r"(?:after )?(?:payment )?(\d{1,6})", text)
+    if after and year_of_calendar(asked, text) is None:
+        if int(after[1]) > count:
+            raise NotALoan.at("at", f"There is no payment {after[1]}: the loan has {count}.")
+        yield int(after[1])
         return
     day = read_day(part)
     if day is None:
-        raise NotALoan.at(
-            "at", f"“{part[:40]}” is no moment. Write a payment such as 13, every 12, or a day."
-        )
+        yield from _of_a_stretch(asked, text)
+        return
     calendar = asked.loan.calendar
     if calendar is None:
         raise NotALoan.at("at", "This loan has no dates: state its start, or ask for a payment.")
@@ -95,6 +92,25 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
         runs = f"{write_day(calendar.start)} to {write_day(end)}"
         raise NotALoan.at("at", f"{write_day(day)} lies outside the loan, which runs from {runs}.")
     yield day
+
+
+def _of_a_stretch(asked: ScheduledLoan, text: str) -> Iterator[int | date]:
+    """After each payment of a stretch; of years at the end of each."""
+    calendar_year = year_of_calendar(asked, text)
+    if calendar_year is not None:
+        yield min(date(calendar_year, 12, 31), end_of_loan(asked))
+        return
+    stretch = bounds(asked, text, "at")
+    if stretch is None:
+        raise NotALoan.at(
+            "at", f"“{text[:40]}” is no moment. Write a payment such as 13, every 12, or a day."
+        )
+    numbered, each = years(text), asked.loan.payments_a_year
+    if numbered is not None:
+        ends = (min(year * each, asked.last) for year in numbered)
+        yield from dict.fromkeys(ends)
+        return
+    yield from range(stretch[0], stretch[1] + 1)
 
 
 def _after(asked: ScheduledLoan, number: int) -> Owed:

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useCasesFound } from "../../api/cases";
+import { useCasesFound } from "../../api/beside";
 import { useSettled } from "../../hooks/use-settled";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";

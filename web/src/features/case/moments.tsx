@@ -43,7 +43,7 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
           id="ask-owed"
           value={at}
           maxLength={limits.asked}
-          placeholder={dated ? "13, every 12 or 15 Mar 2029" : "13, or every 12"}
+          placeholder={dated ? "13; every 12; year 2; 15 Mar 2029" : "13; every 12; year 2; last 3"}
           leaves
           className={LOOK}
           onType={setAt}
@@ -75,7 +75,7 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
           value={stretch}
           maxLength={limits.stretch}
           placeholder={
-            dated ? "13-24; year 2; last 12; 2028" : "13-24; year 2; last 12; or drag on the line"
+            dated ? "13-24; year 2; every 12; 2028" : "13-24; year 2; every 12; or drag on the line"
           }
           leaves
           className={LOOK}

@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useInSight } from "../../hooks/use-in-sight";
+import { useRem } from "../../hooks/use-rem";
 import { useTop } from "../../hooks/use-top";
 import { useWidth } from "../../hooks/use-width";
 import { Button } from "../../ui/button";
@@ -11,10 +12,11 @@ import { ColumnsMenu, GroupedBy, Jump } from "./schedule-tools";
 import type { LaidOut } from "./use-worked";
 import type { Years } from "./use-years";
 
-const ROW_HEIGHT = 30;
+/** How high a line is, in rem. */
+const ROW_HEIGHT = 1.875;
 const GRID = "grid items-center px-4";
-/** Pixels that a column needs, by what stands in it, and those beside them. */
-const NEEDS = { number: 152, date: 128, money: 104, sides: 32 };
+/** Rem that a column needs, by what stands in it, and those beside them. */
+const NEEDS = { number: 9.5, date: 8, money: 6.5, sides: 2 };
 
 interface Props {
   good: LaidOut;
@@ -52,8 +54,10 @@ export function Schedule({ good, statement, marked, years }: Props) {
   const { lines, all, isOpen, toggle, toggleAll, unfold } = useFolded(good);
   const [gone, setGone] = useState<number | null>(null);
   const [copied, setCopied] = useState(false);
+  const rem = useRem();
+  const high = ROW_HEIGHT * rem;
   const [body, offset] = useTop<HTMLDivElement>();
-  const { inSight, whole, scrollTo } = useInSight(lines.length, ROW_HEIGHT, offset);
+  const { inSight, whole, scrollTo } = useInSight(lines.length, high, offset);
 
   const jump = (number: number) => {
     const year = answer.by_year.findIndex((each) => each.first <= number && number <= each.last);
@@ -79,10 +83,10 @@ export function Schedule({ good, statement, marked, years }: Props) {
   const needs = columns.shown.map((column) => (column === "date" ? NEEDS.date : NEEDS.money));
   const wide = needs.reduce((sum, each) => sum + each, NEEDS.number + NEEDS.sides);
   // Where it is wider than its place it scrolls by itself; else its heads stay in sight.
-  const scrolls = room > 0 && wide > room;
+  const scrolls = room > 0 && wide * rem > room;
   const grid = {
-    minWidth: wide,
-    gridTemplateColumns: `${NEEDS.number}px ${needs.map((each) => `minmax(${each}px,1fr)`).join(" ")}`,
+    minWidth: `${wide}rem`,
+    gridTemplateColumns: `${NEEDS.number}rem ${needs.map((each) => `minmax(${each}rem,1fr)`).join(" ")}`,
   };
 
   return (
@@ -126,7 +130,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
           role="rowgroup"
           ref={body}
           className="relative"
-          style={{ height: whole, minWidth: wide }}
+          style={{ height: whole, minWidth: `${wide}rem` }}
         >
           {inSight.map((item) => {
             const line = lines[item.index];
@@ -143,7 +147,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
                   gone={gone}
                   schedule={schedule}
                   className={`${GRID} absolute inset-x-0 border-b border-rule`}
-                  style={{ ...grid, height: ROW_HEIGHT, top: item.start }}
+                  style={{ ...grid, height: high, top: item.start }}
                 />
               )
             );

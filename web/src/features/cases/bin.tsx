@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { CASES, undeleteCase, useCaseBin } from "../../api/cases";
+import { undeleteCase, useCaseBin } from "../../api/bin";
+import { CASES } from "../../api/cases";
 import { LISTS, undeleteQuoteList, useQuoteListBin } from "../../api/quotes";
 import { Button } from "../../ui/button";
 import { Listed, Listing } from "../../ui/listing";

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { startFromFlows } from "../../api/cases";
+import { startFromFlows } from "../../api/flows";
 import { useDesk } from "../../hooks/use-desk";
 import { useOpened } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";

@@ -6,6 +6,8 @@ import type { Sort } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
+import { useRem } from "../../hooks/use-rem";
+import { useWidth } from "../../hooks/use-width";
 import { useStartCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -20,12 +22,15 @@ import { ChooseColumns } from "./choose-columns";
 import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
 import { usePicked } from "./use-picked";
-import { useRoom } from "./use-room";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
 const Nothing = later(async () => (await import("./nothing")).Nothing);
 const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
+
+/** What stands beside a page, in pixels, and how wide that is at most, before it is measured. */
+const BESIDE = 64;
+const WIDEST = 1280;
 
 /** What is looked for, and how it is sorted; the address says both. */
 function useLook() {
@@ -53,7 +58,9 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
   const { q, sort } = asked;
   const { list, cases, total, lastFirst } = useCases(asked);
   const picking = usePicked(cases, words.limits.picked);
-  const { room, one, rem, width } = useRoom();
+  const rem = useRem();
+  const [room, measured] = useWidth<HTMLDivElement>();
+  const width = (measured || Math.min(innerWidth, WIDEST) - BESIDE) / rem;
   const start = useStartCase();
   const deed = useDeed();
   // Once opened it keeps what was typed in it.
@@ -131,9 +138,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
           onSaid={(statement) => start.mutate(statement)}
         />
       )}
-      <div ref={room}>
-        <div ref={one} className="w-[1rem]" />
-      </div>
+      <div ref={room} />
       <CaseList
         {...sorted}
         onNear={onNear}

@@ -3,11 +3,13 @@ import { useFirstRows, useLaterRows, type Looking } from "../../api/tables";
 import type { TableOpened } from "../../api/types";
 import { Button } from "../../ui/button";
 import { useInSightOf } from "../../hooks/use-in-sight";
+import { useRem } from "../../hooks/use-rem";
 import { Wrong } from "../../ui/wrong";
 import { cellsOf, widthOf } from "./shown-columns";
 
-const ROW_HEIGHT = 32;
-const CASE_WIDE = 70;
+/** How high a row is and how wide its way to a case, in rem. */
+const ROW_HEIGHT = 2;
+const CASE_WIDE = 4.4;
 
 export interface Sort {
   by: string;
@@ -49,7 +51,8 @@ function useRows(table: TableOpened, looking: Looking, inSight: readonly number[
 export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const total = useFirstRows(table, looking).data?.total ?? 0;
-  const { inSight, whole } = useInSightOf(box, total, ROW_HEIGHT);
+  const rem = useRem();
+  const { inSight, whole } = useInSightOf(box, total, ROW_HEIGHT * rem);
   const { first, rowAt } = useRows(
     table,
     looking,
@@ -69,10 +72,14 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
         aria-busy={first.isFetching}
         tabIndex={0}
         className="mt-2 overflow-auto rounded-lg border border-rule bg-sheet"
-        style={{ height: `min(30rem, ${(total + 2) * ROW_HEIGHT}px)` }}
+        style={{ height: `min(30rem, ${(total + 2) * ROW_HEIGHT}rem)` }}
       >
         <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
-          <div role="row" className="flex border-b border-rule-strong text-sm" style={{ width }}>
+          <div
+            role="row"
+            className="flex border-b border-rule-strong text-sm"
+            style={{ width: `${width}rem` }}
+          >
             {shown.map((name) => (
               <Head
                 key={name}
@@ -83,12 +90,12 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
                 {...(onSort && { onSort })}
               />
             ))}
-            <div role="columnheader" style={{ width: CASE_WIDE }}>
+            <div role="columnheader" style={{ width: `${CASE_WIDE}rem` }}>
               <span className="sr-only">As a case</span>
             </div>
           </div>
         </div>
-        <div role="rowgroup" className="relative" style={{ height: whole, width }}>
+        <div role="rowgroup" className="relative" style={{ height: whole, width: `${width}rem` }}>
           {inSight.map((item) => {
             const row = rowAt(item.index);
             return (
@@ -97,7 +104,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
                 role="row"
                 aria-rowindex={item.index + 1}
                 className="absolute flex items-center border-b border-rule"
-                style={{ top: item.start, height: ROW_HEIGHT }}
+                style={{ top: item.start, height: `${ROW_HEIGHT}rem` }}
               >
                 {row ? (
                   <Cells row={row} shown={shown} side={side} onOpen={onOpen} />
@@ -126,7 +133,7 @@ function Head({
   const isSorted = looking.sort === name;
   const order = looking.descending ? "descending" : "ascending";
   const title = table.titles.find((each) => each.name === name)?.title;
-  const style = { width: widthOf(name) };
+  const style = { width: `${widthOf(name)}rem` };
   if (!onSort)
     return (
       <div role="columnheader" style={style} className={`px-2 py-1.5 text-soft ${side}`}>
@@ -169,13 +176,13 @@ function Cells({
           key={place}
           role="cell"
           title={name === "problem" ? told[name] : undefined}
-          style={{ width: wide }}
+          style={{ width: `${wide}rem` }}
           className={`truncate px-2 ${look(name)}`}
         >
           {told[name]}
         </div>
       ))}
-      <div role="cell" style={{ width: CASE_WIDE }}>
+      <div role="cell" style={{ width: `${CASE_WIDE}rem` }}>
         <Button look="link" className="text-sm" onClick={() => onOpen(Number(raw.row))}>
           open<span className="sr-only"> row {raw.row} as a case</span>
         </Button>

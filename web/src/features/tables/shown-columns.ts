@@ -1,8 +1,9 @@
 import { useState } from "react";
 import type { TableOpened } from "../../api/types";
 
-export const WIDE = 150;
-const WIDTHS: Record<string, number> = { row: 70, percent: 110, count: 110, problem: 420 };
+/** How wide columns are, in rem. */
+export const WIDE = 9.4;
+const WIDTHS: Record<string, number> = { row: 4.4, percent: 6.9, count: 6.9, problem: 26.25 };
 export const widthOf = (name: string) => WIDTHS[name] ?? WIDE;
 
 /** Where the answer of a row stands. */
