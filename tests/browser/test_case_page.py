@@ -342,6 +342,7 @@ class Looks(BrowserTest):
         page.evaluate("document.documentElement.style.fontSize = '32px'")
         fits = "document.documentElement.scrollWidth <= innerWidth"
         self.until(lambda: page.evaluate(fits), "the page fits")
+        page.locator("#schedule").evaluate("element => element.scrollIntoView()")
         line = page.get_by_role("row").filter(has_text="47,563.19").first
         high = "element => element.scrollHeight <= element.clientHeight + 1"
         self.until(lambda: line.evaluate(high), "a line is as high as its text")

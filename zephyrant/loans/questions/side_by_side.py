@@ -24,7 +24,7 @@ from ..ledger.rows import due
 from ..numbers.decimals import plain, precise
 from ..unknowns.worked import work_out
 from ..wording.marks import MARKS, Marks, MarksName, Number, Sentence
-from .listed import years_in
+from .in_a_list import years_in
 
 #: Loans that stand beside each other.
 MOST_BESIDE: Final = 6

@@ -22,8 +22,8 @@ from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
 from .typed_amounts import INCOME_EACH, read_amount
-from .unanswered import Unanswered, unanswered
 from .variations import Variations, Varied, variant, vary
+from .without_answer import Unanswered, unanswered
 from .working import Worked, loan_of, unread, unworked, work
 
 __all__ = [

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from ..document.calling import Calling, calling_of
 from ..document.reading import check
-from ..questions.listed import LoanListed, listed
+from ..questions.in_a_list import LoanListed, listed
 from .statement import Statement
 from .working import Worked, work
 
