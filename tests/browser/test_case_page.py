@@ -3,7 +3,7 @@
 import functools
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from .base import BrowserTest
 
@@ -235,6 +235,39 @@ class BadInput(BrowserTest):
         expect(page.get_by_text("Read as 6.35.")).to_be_visible()
         page.get_by_role("button", name="Read as 635.00 instead").click()
         expect(field).to_have_value("635.00")
+
+    def test_two_readings_are_answered_by_keys(self) -> None:
+        page = self.open("Cider press")
+        rate = self.figure("Rate")
+        rate.fill("6,35")
+        instead = page.get_by_role("button", name="instead")
+        expect(instead).to_be_visible()
+        page.keyboard.press("Tab")
+        expect(instead).to_be_focused()
+        expect(rate).to_have_accessible_description(re.compile("instead"))
+        page.keyboard.press("Enter")
+        expect(instead).to_have_count(0)
+        expect(rate).to_be_focused()
+
+    def test_what_takes_long_is_stopped_and_gone_on_with(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/api/v1/work*", hold)
+        self.figure("Amount lent").fill("50,000")
+        expect(page.get_by_text("Still working")).to_be_visible()
+        page.get_by_role("button", name="Stop").click()
+        expect(page.get_by_text("Stopped before it was done.")).to_be_visible()
+        self.accessible()
+        page.unroute("**/api/v1/work*")
+        page.get_by_role("button", name="Go on").click()
+        # 50,000 ((1.03175^(1/6) - 1) / (1 - 1.03175^-10))
+        self.answers("972.87")
+        self.assertTrue(held)
 
     def test_nothing_asked(self) -> None:
         page = self.open("Cider press")

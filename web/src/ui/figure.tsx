@@ -1,4 +1,4 @@
-import { useId, useState, type KeyboardEvent } from "react";
+import { useId, useRef, useState, type KeyboardEvent } from "react";
 import type { Reading } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { Button } from "./button";
@@ -42,19 +42,25 @@ export function Figure({
 }: Props) {
   const { words } = useDesk();
   const note = useId();
+  const field = useRef<HTMLInputElement>(null);
   const [focused, setFocused] = useState(false);
   const [edited, setEdited] = useState(false);
   const [frozen, setFrozen] = useState<string | null>(null);
   const isAsked = text.trim() === "?";
   const other = reading?.other;
 
+  const choose = (chosen: string) => {
+    onType(chosen);
+    // The buttons go with the question; the focus stays at its field.
+    field.current?.focus();
+  };
+
   const keyDown = (event: KeyboardEvent<HTMLInputElement>) => {
-    const field = event.currentTarget;
     if (event.key === "Enter") {
       event.preventDefault();
-      toFigure(field, event.shiftKey ? -1 : 1);
+      toFigure(event.currentTarget, event.shiftKey ? -1 : 1);
     } else if (event.key === "Escape") {
-      field.blur();
+      event.currentTarget.blur();
     }
   };
 
@@ -63,6 +69,8 @@ export function Figure({
   const shown = edited ? text : focused && frozen !== null ? frozen : stands;
   // An empty field nobody has been in yet is no mistake.
   const blank = text === "" && !edited;
+  // What can be read in two ways is asked about at its field, wherever the focus is.
+  const isUnsure = Boolean(other) && !error;
   const said = blank ? undefined : (error ?? reading?.note);
   const wrong = error !== undefined && !blank;
   const look = isAside
@@ -74,10 +82,11 @@ export function Figure({
   return (
     <span className="relative inline-block max-w-full align-baseline">
       <input
+        ref={field}
         data-figure={name}
         aria-label={title}
         aria-invalid={wrong ? true : undefined}
-        aria-describedby={said ? (focused ? note : errorId) : undefined}
+        aria-describedby={said ? (focused || isUnsure ? note : errorId) : undefined}
         value={shown}
         placeholder="…"
         size={Math.max(shown.length, 2)}
@@ -104,7 +113,7 @@ export function Figure({
           onBlur(edited);
         }}
       />
-      {said && (focused || (other && !error)) && (
+      {said && (focused || isUnsure) && (
         <span
           id={note}
           role={error ? "alert" : undefined}
@@ -117,14 +126,14 @@ export function Figure({
               <Button
                 look="link"
                 onMouseDown={(event) => event.preventDefault()}
-                onClick={() => onType(other)}
+                onClick={() => choose(other)}
               >
                 Read as {other} instead
               </Button>{" "}
               <Button
                 look="link"
                 onMouseDown={(event) => event.preventDefault()}
-                onClick={() => onType(reading.text ?? text)}
+                onClick={() => choose(reading.text ?? text)}
               >
                 Keep
               </Button>

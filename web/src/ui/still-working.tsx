@@ -1,19 +1,47 @@
+import { useEffect, useState } from "react";
 import { useLong } from "../hooks/use-long";
+import type { Stopping } from "../hooks/use-stopping";
+import { Button } from "./button";
 
-/**
- * Said where an answer takes longer than one expects; what stands on the page can be changed.
- * `share`: how much of it is done, from 0 to 1, where that is known.
- */
-export function StillWorking({ busy, share }: { busy: boolean; share?: number | undefined }) {
-  const long = useLong(busy, 1_000);
+interface Props {
+  busy: boolean;
+  /** How much of it is done, from 0 to 1, where that is known. */
+  share?: number | undefined;
+  stopping: Stopping;
+}
+
+/** Said where an answer takes longer than one expects: how far it is, and the way to stop it; what
+ *  stands on the page can be changed meanwhile. */
+export function StillWorking({ busy, share, stopping }: Props) {
+  const { stopped, stop, goOn } = stopping;
+  const long = useLong(busy && !stopped, 1_000);
+  const shown = long || stopped;
   return (
-    <div className={long ? "mb-2 flex flex-wrap items-center gap-x-3 text-sm text-soft" : ""}>
-      <p role="status" className={long ? "" : "sr-only"}>
-        {long && "Still working … You can go on: what is asked next takes its place."}
+    <div className={shown ? "mb-2 flex flex-wrap items-center gap-x-3 text-sm text-soft" : ""}>
+      <p role="status" className={shown ? "" : "sr-only"}>
+        {stopped
+          ? "Stopped before it was done."
+          : long && "Still working … You can go on: what is asked next takes its place."}
       </p>
+      {long && <Seconds />}
       {long && share !== undefined && <Share share={share} of="Worked so far" />}
+      {shown && (
+        <Button look="link" onClick={stopped ? goOn : stop}>
+          {stopped ? "Go on" : "Stop"}
+        </Button>
+      )}
     </div>
   );
+}
+
+/** For how long it has been worked. */
+function Seconds() {
+  const [seconds, setSeconds] = useState(1);
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds((now) => now + 1), 1_000);
+    return () => clearInterval(timer);
+  }, []);
+  return <span aria-hidden>{seconds} s</span>;
 }
 
 /** How much of something is done, as a bar and in words. */

@@ -9,7 +9,10 @@ interface Props {
 export function Word({ of, children }: Props) {
   return (
     <Hint of={[of]}>
-      <button type="button" className="cursor-help text-left decoration-dotted hover:underline">
+      <button
+        type="button"
+        className="min-h-6 cursor-help text-left decoration-dotted hover:underline"
+      >
         {children}
       </button>
     </Hint>

@@ -15,6 +15,8 @@ import type { SheetName } from "./use-sheet";
 
 interface Props {
   opened: CaseOpened;
+  /** What the case is called. */
+  called: string;
   onPage: CaseOnPage;
   onSheet: (name: SheetName) => void;
   /** What is asked beside the case is sent before its page is left. */
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** The name of a case, whether it is kept, and what can be done with it. */
-export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
+export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props) {
   const { words } = useDesk();
   const { content, keeping, change, flush } = onPage;
   const copy = useCopyCase();
@@ -35,7 +37,8 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
   return (
     <>
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h1 className="min-w-0 grow">
+        <h1 className="sr-only">{called}</h1>
+        <div className="min-w-0 grow">
           <Field
             look="bare"
             name="Name of the case"
@@ -47,7 +50,7 @@ export function CaseHead({ opened, onPage, onSheet, sendAsides }: Props) {
             onEnter={() => focusOn(FIRST_FIGURE)}
             leaves
           />
-        </h1>
+        </div>
         <div className="flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
           <Keeping keeping={keeping}>
             <Button look="link" onClick={() => copy.mutate(opened.id)}>

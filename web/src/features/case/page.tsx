@@ -8,6 +8,7 @@ import { dropDraft } from "../../hooks/draft";
 import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
+import { useStopping } from "../../hooks/use-stopping";
 import { CannotOpen } from "../../ui/cannot-open";
 import { Page } from "../../ui/page";
 import { SayLine } from "../../ui/say-line";
@@ -43,6 +44,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const [sheet, setSheet] = useSheet();
   const asides = useAsides(opened);
   useCaseKeys(setSheet);
+  const stopping = useStopping(["work"], statement);
   const ready = current && !stale;
   const [stretch, setStretch] = useState("");
   const [place, setPlace] = useState("");
@@ -57,9 +59,16 @@ function Opened({ opened }: { opened: CaseOpened }) {
       location.assign(`/cases/${kept.id}`);
     },
   });
+  const called = statement.name || good?.told.called || opened.called;
   return (
-    <Page title={statement.name || good?.told.called || opened.called}>
-      <CaseHead opened={opened} onPage={onPage} onSheet={setSheet} sendAsides={asides.send} />
+    <Page title={called}>
+      <CaseHead
+        opened={opened}
+        called={called}
+        onPage={onPage}
+        onSheet={setSheet}
+        sendAsides={asides.send}
+      />
       <div className="flex flex-wrap items-baseline gap-x-4">
         {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}
         <Tags content={content} onChange={onPage.changeBeside} />
@@ -98,7 +107,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         <StatementOfTerms onPage={onPage} place={place} />
         <div>
           <Wrong className="mb-2">{failed && `The answer did not arrive: ${failed.message}`}</Wrong>
-          <StillWorking busy={!current && !failed} />
+          <StillWorking busy={!current && !failed} stopping={stopping} />
           <AnswerPanel
             statement={statement}
             good={good}

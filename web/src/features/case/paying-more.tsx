@@ -2,6 +2,7 @@ import { usePayingMore } from "../../api/asking";
 import type { Content, More } from "../../api/types";
 import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
+import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { OpenAs, Outcome, Typed } from "./what-if";
@@ -19,10 +20,9 @@ interface Props {
 /** A little more with each payment, or a lump: what it saves. */
 export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
   const { statement } = content;
-  const found = usePayingMore(
-    { statement: useSettled(statement, 120), more: useSettled(more, 120) },
-    open,
-  );
+  const asked = { statement: useSettled(statement, 120), more: useSettled(more, 120) };
+  const found = usePayingMore(asked, open);
+  const stopping = useStopping(["paying-more"], asked);
   const take = useOpenAs(content);
   const { data } = found;
   return (
@@ -59,7 +59,7 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
           />
         )}
       </div>
-      <Outcome error={found.error} busy={found.isFetching}>
+      <Outcome error={found.error} busy={found.isFetching} stopping={stopping}>
         {data && (
           <>
             <p className="font-serif text-xl font-semibold">{data.says}</p>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { usePayoff } from "../../api/asking";
 import type { Payoff, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useStopping } from "../../hooks/use-stopping";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
 import { Sheet } from "../../ui/sheet";
@@ -22,6 +23,7 @@ export function SettledEarly({ statement, open, onOpen }: Props) {
   const [figure, setFigure] = useState("1");
   const charge = { kind, figure: kind === "none" ? "" : figure };
   const found = usePayoff({ statement, at, charge }, open);
+  const stopping = useStopping(["payoff"], { statement, at, charge });
   return (
     <Sheet
       title="Settled early"
@@ -55,7 +57,7 @@ export function SettledEarly({ statement, open, onOpen }: Props) {
           />
         )}
       </div>
-      <Outcome error={found.error} busy={found.isFetching}>
+      <Outcome error={found.error} busy={found.isFetching} stopping={stopping}>
         {found.data && <Facts facts={factsOf(found.data.told)} />}
       </Outcome>
     </Sheet>

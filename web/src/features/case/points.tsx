@@ -2,6 +2,7 @@ import { usePoints } from "../../api/asking";
 import type { Content, Points } from "../../api/types";
 import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
+import { useStopping } from "../../hooks/use-stopping";
 import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
@@ -62,10 +63,9 @@ function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) 
 export function PointsForALowerRate({ content, points, onPoints, open, onOpen }: Props) {
   const { statement } = content;
   const isStated = points.percent.trim() !== "";
-  const found = usePoints(
-    { statement: useSettled(statement, 120), points: useSettled(points, 120) },
-    open && isStated,
-  );
+  const asked = { statement: useSettled(statement, 120), points: useSettled(points, 120) };
+  const found = usePoints(asked, open && isStated);
+  const stopping = useStopping(["points"], asked);
   const take = useOpenAs(content);
   const { data } = found;
   return (
@@ -101,7 +101,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
       {!isStated ? (
         <p className="mt-4 text-soft">Type the rate of the other offer.</p>
       ) : (
-        <Outcome error={found.error} busy={found.isFetching}>
+        <Outcome error={found.error} busy={found.isFetching} stopping={stopping}>
           {data && (
             <>
               <p className="font-serif text-xl font-semibold">{data.says}</p>

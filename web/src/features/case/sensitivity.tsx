@@ -4,6 +4,7 @@ import { useSweepInParts } from "../../api/sensitivity";
 import type { Asides, Content, Figure } from "../../api/types";
 import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
+import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
 import { StillWorking } from "../../ui/still-working";
 import { ToldTable } from "../../ui/table";
@@ -61,7 +62,8 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
     () => JSON.parse(asked) as MovesAside & { statement: typeof statement },
     [asked],
   );
-  const found = useSweepInParts(asking, open && asking.varied[0]?.path !== "");
+  const stopping = useStopping(["sensitivity"], asking, true);
+  const found = useSweepInParts(asking, open && asking.varied[0]?.path !== "" && !stopping.stopped);
   const take = useOpenAs(content);
   const { data } = found;
   const all = data ? data.swept.values.reduce((product, values) => product * values.length, 1) : 1;
@@ -105,7 +107,11 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
           onChoose={(chosen) => change({ results: chosen })}
         />
       </div>
-      <StillWorking busy={busy} share={worked < all ? worked / all : undefined} />
+      <StillWorking
+        busy={busy}
+        share={worked < all ? worked / all : undefined}
+        stopping={stopping}
+      />
       {found.error ? (
         <Wrong error={found.error} className="mt-3" />
       ) : (

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { useDesk } from "../../hooks/use-desk";
+import type { Stopping } from "../../hooks/use-stopping";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { StillWorking } from "../../ui/still-working";
@@ -9,16 +10,18 @@ import { Wrong } from "../../ui/wrong";
 export function Outcome({
   error,
   busy,
+  stopping,
   children,
 }: {
   error: Error | null;
   busy: boolean;
+  stopping: Stopping;
   children: ReactNode;
 }) {
   if (error) return <Wrong error={error} className="mt-3" />;
   return (
     <div aria-busy={busy} className="mt-4">
-      <StillWorking busy={busy} />
+      <StillWorking busy={busy} stopping={stopping} />
       {children}
     </div>
   );
