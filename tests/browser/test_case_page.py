@@ -113,7 +113,7 @@ class StatingALoan(BrowserTest):
         page = self.open("Cider press")
         page.get_by_role("button", name="Working").click()
         sheet = page.get_by_role("dialog")
-        expect(sheet).to_contain_text("A = (P · uⁿ − B) / s")
+        expect(sheet.locator("math[alttext='A = (P · uⁿ − B) / s']")).to_be_visible()
         expect(sheet).to_contain_text("The last row closes at")
         expect(sheet).to_contain_text("938.822994395706607")
         page.keyboard.press("Escape")

@@ -111,7 +111,7 @@ class MyDesk(BrowserTest):
         page.locator("body").press("k")
         expect(page.get_by_text("938.82 copied")).to_be_visible()
         self.assertEqual(page.evaluate("navigator.clipboard.readText()"), "938.82")
-        page.get_by_role("button", name="Copy the answer").click()
+        page.get_by_role("button", name="Copy what was found").click()
         page.get_by_role("menuitem", name="As a sentence").click()
         expect(page.get_by_text("Sentence copied")).to_be_visible()
         said = page.evaluate("navigator.clipboard.readText()")

@@ -26,7 +26,7 @@ class OnDates(BrowserTest):
         self.figure("First payment").fill("1978-04-01")
         self.figure("First payment").press("Enter")
         self.answers("11.816508")
-        cost = page.get_by_text("US actuarial APR, nominal").locator("..")
+        cost = page.locator("dl > div").filter(has_text="US actuarial APR, nominal")
         # All 36 payments are 200.00: 11.81651 (mpmath).
         expect(cost).to_contain_text("11.8165 %")
         expect(page.get_by_text("1 Mar 1981").first).to_be_visible()

@@ -10,7 +10,7 @@ export function Formula({ text }: { text: string }) {
   if (!parts.some((part) => part.kind !== "words" && part.kind !== "sign"))
     return <span className="italic">{text}</span>;
   return (
-    <math displaystyle="true">
+    <math displaystyle="true" alttext={text}>
       <Row parts={parts} />
     </math>
   );

@@ -1,4 +1,4 @@
-import { useRef, useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode, type SyntheticEvent } from "react";
 
 type Hinted = typeof import("./hinted").Hinted;
 
@@ -17,9 +17,13 @@ export function Hint({ of, className = "", children }: Props) {
   const box = useRef<HTMLSpanElement>(null);
   const waits = useRef<ReturnType<typeof setTimeout>>(undefined);
   const [open, setOpen] = useState(false);
+  const [place, setPlace] = useState<HTMLElement | null>(null);
   const [Part, setPart] = useState<Hinted>();
-  const come = () => {
+  const come = (event: SyntheticEvent<HTMLElement>) => {
     clearTimeout(waits.current);
+    // What happens in a list that it opens comes by here, too.
+    if (!event.currentTarget.contains(event.target as Node)) return;
+    setPlace(event.currentTarget.closest<HTMLElement>("main, [role=dialog]"));
     waits.current = setTimeout(() => setOpen(true), REST);
     // What cannot be loaded explains nothing, and takes nothing along.
     if (!Part)
@@ -39,7 +43,10 @@ export function Hint({ of, className = "", children }: Props) {
       className={`relative ${className}`}
       onPointerEnter={come}
       onPointerLeave={go}
-      onFocus={come}
+      onFocus={(event) => {
+        // Where the pointer put the focus, nothing is asked.
+        if (event.target.matches(":focus-visible")) come(event);
+      }}
       onBlur={go}
       onPointerDown={go}
       onKeyDown={(event) => {
@@ -49,7 +56,7 @@ export function Hint({ of, className = "", children }: Props) {
       }}
     >
       {children}
-      {Part && open && <Part of={of} box={box} onOpen={setOpen} />}
+      {Part && open && <Part of={of} box={box} place={place} onOpen={setOpen} />}
     </span>
   );
 }

@@ -6,11 +6,13 @@ interface Props {
   of: readonly string[];
   /** What is explained. */
   box: RefObject<HTMLElement | null>;
+  /** The part of the page in which that stands. */
+  place: HTMLElement | null;
   onOpen: (open: boolean) => void;
 }
 
 /** What words mean, over the page beside where they stand. */
-export function Hinted({ of, box, onOpen }: Props) {
+export function Hinted({ of, box, place, onOpen }: Props) {
   const id = useId();
   const { data } = useGlossary();
   const terms = of.flatMap((name) => data?.find((term) => term.name === name) ?? []);
@@ -26,7 +28,7 @@ export function Hinted({ of, box, onOpen }: Props) {
         <Tooltip.Trigger asChild>
           <span aria-hidden className="pointer-events-none absolute inset-0" />
         </Tooltip.Trigger>
-        <Tooltip.Portal>
+        <Tooltip.Portal container={place}>
           <Tooltip.Content
             id={id}
             side="bottom"

@@ -2,6 +2,7 @@ import type { HTMLAttributes } from "react";
 
 interface MathAttributes extends HTMLAttributes<MathMLElement> {
   displaystyle?: "true";
+  alttext?: string;
 }
 
 /** The elements of MathML Core that formulas are set with; React's own types have none. */

@@ -35,7 +35,7 @@ export function CopyAnswer({ answer, told }: { answer: Answer; told: Told }) {
   return (
     <span className="flex items-baseline gap-2 text-sm text-soft print:hidden">
       <Menu
-        name="Copy the answer"
+        name="Copy what was found"
         actions={[
           { label: "As a number (k)", run: asNumber },
           { label: "As a sentence (d)", run: asSentence },
