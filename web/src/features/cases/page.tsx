@@ -141,7 +141,10 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
       <div ref={room} />
       <CaseList
         {...sorted}
-        onNear={onNear}
+        onNear={() => {
+          onNear();
+          PickedBar.load();
+        }}
         cases={cases}
         total={total}
         width={width}
