@@ -124,7 +124,7 @@ JOBS: Final[dict[str, Job]] = {
     ),
     "round-payment": Job(
         "A payment in round figures",
-        "Nobody pays {770.42}: payments are rounded up to tens.",
+        "Nobody pays {772.08}: payments are rounded up to tens.",
         (
             "Choose how payments are rounded, under the sentence, or say it.",
             "The last payment takes up what that changes.",

@@ -1,18 +1,16 @@
-import { useId, useMemo } from "react";
+import { useId } from "react";
 import { useBalanceAt } from "../../api/asking";
 import type { Owed, ScheduleColumns, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
-import { useWidth } from "../../hooks/use-width";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
-import { periodOf } from "../../ui/quoting";
 import { Word } from "../../ui/word";
 import { textAt } from "./columns";
-import { draw } from "./drawing";
 import { LinePicture } from "./line-picture";
 import { Pins } from "./pins";
 import { between, useCursor } from "./use-cursor";
+import { useDrawn } from "./use-drawn";
 import type { LaidOut } from "./use-worked";
 
 const PAUSE = 90;
@@ -36,18 +34,11 @@ interface Props {
 /** The picture of the loan: what is owed above, what is paid below, a cursor that tells. */
 export function LoanLine(props: Props) {
   const { good, statement, ready, start, marked, onStretch, onPlace, onMove } = props;
-  const { marks, words } = useDesk();
+  const { marks } = useDesk();
   const { day } = useDays();
-  const [box, width] = useWidth<HTMLDivElement>();
   const title = useId();
   const { told, schedule } = good;
-  const count = schedule.number.length;
-  const advance = statement.timing === "in-advance";
-  const { a_year: aYear, noun } = periodOf(statement.every, words);
-  const drawn = useMemo(
-    () => draw(schedule, width, advance, aYear, noun),
-    [schedule, width, advance, aYear, noun],
-  );
+  const { box, width, drawn, advance, aYear, count } = useDrawn(schedule, statement);
   const cursor = useCursor({
     box,
     width,

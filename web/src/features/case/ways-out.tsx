@@ -1,15 +1,11 @@
-import { useMemo } from "react";
 import { useWaysOut } from "../../api/asking";
 import type { LeftOver, ScheduleColumns, Statement } from "../../api/types";
-import { useDesk } from "../../hooks/use-desk";
-import { useWidth } from "../../hooks/use-width";
 import { capital } from "../../hooks/words";
 import { Button } from "../../ui/button";
-import { periodOf } from "../../ui/quoting";
 import { textAt } from "./columns";
-import { draw } from "./drawing";
 import type { EntryName } from "./entries";
 import { LinePicture } from "./line-picture";
+import { useDrawn } from "./use-drawn";
 
 interface Props {
   statement: Statement;
@@ -63,15 +59,7 @@ interface GoesProps {
 
 /** The line of a loan that has no answer, as far as it is followed. */
 function AsItGoes({ statement, schedule, left, says }: GoesProps) {
-  const { words } = useDesk();
-  const [box, width] = useWidth<HTMLDivElement>();
-  const advance = statement.timing === "in-advance";
-  const { a_year: aYear, noun } = periodOf(statement.every, words);
-  const drawn = useMemo(
-    () => draw(schedule, width, advance, aYear, noun),
-    [schedule, width, advance, aYear, noun],
-  );
-  const count = schedule.number.length;
+  const { box, width, drawn, count } = useDrawn(schedule, statement);
   return (
     <figure className="mt-3 rounded-lg border border-rule bg-sheet">
       <figcaption className="px-3 pt-2 text-sm text-soft">{says}</figcaption>

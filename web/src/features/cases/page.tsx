@@ -153,7 +153,10 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         hasMore={hasNextPage && !isFetchingNextPage}
         onMore={more}
         onTag={(tag) => look({ q: `#${tag}` })}
-        onDelete={({ id, called }) => deed.mutate({ kind: "delete", cases: [id], called })}
+        onDelete={({ id, called }) => {
+          picking.drop(id);
+          deed.mutate({ kind: "delete", cases: [id], called });
+        }}
       />
       {(picking.touched || deed.data || deed.error) && (
         <PickedBar {...picking} deed={deed} cases={cases} />

@@ -69,7 +69,7 @@ function Cell({ column, listed, onTag }: Pick<Props, "listed" | "onTag"> & { col
       return <span title={figures.quote}>{figures.rate}</span>;
     case "effective":
     case "term":
-      return figures[column];
+      return <span title={figures[column]}>{figures[column]}</span>;
     case "asked":
       return found?.asked;
     case "answer":

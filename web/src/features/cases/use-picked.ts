@@ -29,12 +29,17 @@ export function usePicked(cases: readonly CaseListed[], most: number) {
     () => setPicked(new Map(cases.slice(0, most).map((each) => [each.id, each]))),
     [cases, most],
   );
+  const drop = useCallback(
+    (id: string) =>
+      setPicked((now) => (now.has(id) ? new Map([...now].filter(([each]) => each !== id)) : now)),
+    [],
+  );
   const clear = useCallback(() => setPicked(new Map()), []);
   /** Whether any was ever picked. */
   const touched = picked !== NONE;
   return useMemo(
-    () => ({ picked, touched, pick, pickAll, clear }),
-    [picked, touched, pick, pickAll, clear],
+    () => ({ picked, touched, pick, pickAll, drop, clear }),
+    [picked, touched, pick, pickAll, drop, clear],
   );
 }
 
