@@ -5,7 +5,7 @@ import re
 from axes.models import AccessAttempt
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from zephyrant.desk.demo import CASES
 from zephyrant.desk.models import Case, Revision, Share
@@ -110,6 +110,22 @@ class KeptSafe(BrowserTest):
         # The answer refused meanwhile is asked for again.
         self.answers("933.34")
         self.assertEqual(self.cider().statement["percent"], "6.10")
+
+    def test_an_answer_from_before_signing_in_ends_no_session(self) -> None:
+        page = self.window()
+        held: list[tuple[Route, APIResponse]] = []
+        page.route("**/api/v1/words", lambda route: held.append((route, route.fetch())), times=1)
+        page.goto(self.live_server_url)
+        page.get_by_role("button", name="Enter the demo desk").click()
+        expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+        late, refusal = held[0]
+        self.assertEqual(refusal.status, 401)
+        with page.expect_response("**/api/v1/words") as heard:
+            late.fulfill(response=refusal)
+        heard.value.finished()
+        page.evaluate("() => new Promise((done) => setTimeout(done))")
+        self.open("Cider press", page)
+        expect(page.get_by_text("Your session ended.")).to_have_count(0)
 
     def test_a_revision_brought_back(self) -> None:
         page = self.open("Cider press")

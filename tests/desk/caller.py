@@ -48,7 +48,7 @@ class Caller:
             again = float(refused.headers.get("Retry-After") or 0)
             raise RefusedError(refused.code, again, refused.read()) from None
 
-    def keep_trying(self, method: str, path: str, sent: Any, timeout: float = 60) -> Any:
+    def keep_trying(self, method: str, path: str, sent: Any = None, timeout: float = 60) -> Any:
         """As a page does: while the desk is busy and says when, it is asked again."""
         for _ in range(100):
             try:
@@ -61,5 +61,5 @@ class Caller:
 
     def enter(self) -> "Caller":
         self.send("GET", "/")
-        self.send("POST", "/api/v1/session/demo")
+        self.keep_trying("POST", "/api/v1/session/demo")
         return self

@@ -18,11 +18,6 @@ const withToken: Middleware = {
 export const client = createClient<paths>({ baseUrl: "/", fetch: patientFetch });
 client.use(withToken);
 
-/** Told on the window when the server no longer knows who is asking. */
-export const SIGNED_OUT = "zephyrant-signed-out";
-/** Told on the window when someone has signed in again. */
-export const SIGNED_IN = "zephyrant-signed-in";
-
 /** What the server said no with, as sentences at their fields. */
 export class Refused extends Error {
   constructor(
@@ -41,9 +36,8 @@ interface Result<T> {
   response: Response;
 }
 
-/** What the server said no with; whoever is not known any more is told so on the window. */
+/** What the server said no with. */
 export function refused(response: Response, error: unknown): Refused {
-  if (response.status === 401) dispatchEvent(new Event(SIGNED_OUT));
   const said = error as { errors?: FieldError[]; kept?: unknown } | undefined;
   return new Refused(response.status, said?.errors ?? [], said?.kept);
 }

@@ -1,3 +1,5 @@
+import { asking } from "./session";
+
 /** Seconds after which the server lets a request be sent again; none where it does not. */
 function again(response: Response): number | null {
   if (response.status !== 429 && response.status !== 503) return null;
@@ -23,10 +25,11 @@ function pause(seconds: number, signal: AbortSignal): Promise<void> {
  * when nobody waits for the answer any more.
  */
 export async function patientFetch(request: Request): Promise<Response> {
+  const heard = asking();
   for (let left = TRIES; ; left -= 1) {
     const response = await fetch(request.clone());
     const seconds = again(response);
-    if (seconds === null || left === 0) return response;
+    if (seconds === null || left === 0) return heard(response);
     await pause(seconds, request.signal);
   }
 }

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState, type ReactNode } from "react";
-import { Refused, SIGNED_IN, SIGNED_OUT } from "../api/client";
+import { Refused } from "../api/client";
 import { ME, useMe, useServerWords } from "../api/desk";
+import { SIGNED_IN, SIGNED_OUT } from "../api/session";
 import type { Me } from "../api/types";
 import { DeskContext } from "../hooks/use-desk";
 import { Button } from "../ui/button";

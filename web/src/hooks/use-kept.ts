@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useState, useSyncExternalStore } from "react";
-import { SIGNED_IN } from "../api/client";
+import { SIGNED_IN } from "../api/session";
 import { onSavedElsewhere } from "./elsewhere";
 import type { Keeper, Keeping, Opened } from "./keeper";
 import { Saving } from "./saving";
