@@ -261,11 +261,41 @@ CLAUSES: list[tuple[str, dict[str, Any]]] = [
     ("falling by 20 a year from 13", {"from": 13, "step": {"amount": "-20"}, "every": 12}),
 ]
 
+#: The same as one notes it down: a line, and the whole line it is short for.
+SHORT = [
+    ("38,700 4.6% 815pm", "38,700 at 4.6 %, pays 815 a month"),
+    ("38,700 4.6 % 815 p.m.", "38,700 at 4.6 %, pays 815 a month"),
+    ("54,000 6.2% 3,525 pq", "54,000 at 6.2 %, pays 3,525 a quarter"),
+    ("48,000 0.5% pm 4y", "48,000 at 0.5 % a month over 4 years"),
+    ("43,700 5.4% 48m", "43,700 at 5.4 % over 48 months"),
+    ("43,700 - 5.4% - 48m", "43,700 at 5.4 % over 48 months"),
+    ("22,300 7.4% 36 adv", "22,300 at 7.4 %, 36 payments, in advance"),
+    ("22,300 7.4% 3y arr.", "22,300 at 7.4 % over 3 years, in arrears"),
+    ("45,800 6.6% 6y up to 10", "45,800 at 6.6 % over 6 years, payment rounded up to 10"),
+    (
+        "186,000-22% 31,500bal 12y 5.15%",
+        "price 186,000, 22 % down, 31,500 left, 12 years at 5.15 %",
+    ),
+    ("186,000 less 22 % 12y 5.15%", "price 186,000, 22 % down, 12 years at 5.15 %"),
+    ("60,000 5% 5y bal 10%", "60,000 at 5 % over 5 years, 10 % left"),
+    ("2,350+85pm 3.2% 8y", "2,350 put aside, 85 a month put aside, 8 years at 3.2 %"),
+    ("+85 pm 3.2% 8y", "85 a month put aside, 8 years at 3.2 %"),
+    ("60,000 5% 5y +20,000 at 4", "60,000 at 5 % over 5 years, at 4 advance 20,000"),
+    ("60,000 5% 5y -4,500 at 12", "60,000 at 5 % over 5 years, at 12 repay 4,500"),
+    ("60,000 5% 5y io 1y", "60,000 at 5 % over 5 years, interest only for the first year"),
+    ("60,000 5% 5y io till 6", "60,000 at 5 % over 5 years, interest only till 6"),
+    (
+        "96,300 7.1/6.4/6.9% by year 3y",
+        "96,300 at 7.1 % over 3 years, 6.4 % from year 2, 6.9 % from year 3",
+    ),
+]
+
 #: Words of lines, in any order.
 WORDS = (
     *("43,700", "at", "5.4", "%", "over", "4", "years", "?", "repay", "from", "13", "to", "24"),
     *("a", "month", "fee", "left", "Dec", "2027", "price", "down", "in", "advance", "EUR", "k"),
-    *("payments", "of", "and", "nothing", "first", "the", "1/2", ",", ";", "-"),
+    *("payments", "of", "and", "nothing", "first", "the", "1/2", ",", ";", "-", "+", "pm", "adv"),
+    *("48m", "io", "7.1/6.4%", "by", "year", "bal", "up", "less"),
 )
 #: A line that is none, what is said of it, and the piece that is marked.
 WRONG = [
@@ -303,6 +333,33 @@ class Lines(TestCase):
         for line, meant in SAID:
             with self.subTest(line):
                 self.assertEqual(content_of(read_line(line)), {**USUAL, **meant})
+
+    def test_a_short_form_is_the_line_it_is_short_for(self) -> None:
+        for short, whole in SHORT:
+            with self.subTest(short):
+                self.assertEqual(content_of(read_line(short)), content_of(read_line(whole)))
+
+    def test_what_a_short_form_may_not_mean_is_marked_as_a_guess(self) -> None:
+        for short, field in (
+            ("43,700 5.4% 48m", "count"),
+            ("22,300 7.4% 36 adv", "count"),
+            ("45,800 6.6% 6y up to 10", "rounding.payment"),
+            ("186,000-22% 12y 5.15%", "purchase.price"),
+            ("2,350+85pm 3.2% 8y", "we"),
+            ("60,000 5% 5y +20,000 at 4", "clauses.0.advance"),
+            ("60,000 5% 5y -4,500 at 12", "clauses.0.repay"),
+        ):
+            with self.subTest(short):
+                guesses = [piece.field for piece in read_line(short).read if piece.guess]
+                self.assertIn(field, guesses)
+
+    def test_three_years_of_nothing_but_lumps_ask_for_what_is_left(self) -> None:
+        """96,300 x 1.071 - 21,000 = 82,137.30, x 1.064 - 38,500 = 48,894.09, x 1.069 = 52,267.78:
+        by hand, each year to the cent."""
+        said = "96,300 7.1/6.4/6.9% by year 3y yearly no payments -21,000 at 1 -38,500 at 2"
+        line = read_line(said)
+        assert line.loan is not None
+        self.assertEqual(loans.solve(line.loan).value, "52267.78")
 
     def test_a_clause_is_the_clause_it_says(self) -> None:
         loan = "43,700 at 5.4 % over 4 years, lent 1 March 2027"

@@ -1,5 +1,6 @@
 """What a line says put together as a loan document, with what was guessed and what is wrong."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
@@ -103,13 +104,21 @@ class Assembling(Draft):
             with self.at(fact):
                 value = Value(UNKNOWN) if fact.said == UNKNOWN else self.figures.amount(fact.said)
                 self.put("principal", value.value, fact, guess=value.guess)
-        for fact in bare:
+        for fact in self._months(bare):
             begin, end = self.span(fact.begin, fact.end)
             self.wrong(
                 f"Say what {self.line[begin:end]} is: pays {self.line[begin:end]}, or "
                 f"{self.line[begin:end]} left at the end.",
                 fact,
             )
+
+    def _months(self, bare: list[Fact]) -> list[Fact]:
+        """What else stands there unnamed: "48m" beside an amount is the term."""
+        if self.of("count", "term"):
+            return bare
+        terms = [fact for fact in bare if re.fullmatch("[0-9]{1,4} ?m", fact.said, re.IGNORECASE)]
+        self.facts.extend(replace(fact, field="term", guess=True) for fact in terms)
+        return [fact for fact in bare if fact not in terms]
 
     def _bought(self, fact: Fact) -> None:
         if fact.field == "price":
@@ -145,7 +154,11 @@ class Assembling(Draft):
                 value = UNKNOWN if fact.said == UNKNOWN else self.figures.count(fact.said).value
                 self.put("count", value if value == UNKNOWN else int(value), fact)
         for fact in self.of("none"):
-            self.put("count", 0, fact)
+            # Where the time is said nothing is paid in it.
+            if "count" in self.content:
+                self.put("payment", "0", fact)
+            else:
+                self.put("count", 0, fact)
 
     def _payment(self) -> None:
         for fact in self.of("payment", "income"):
@@ -192,7 +205,7 @@ class Assembling(Draft):
                     text=self.line[begin:end],
                     field=f"clauses.{number}.{name}",
                     value=value,
-                    guess=name in said.guesses,
+                    guess=fact.guess or name in said.guesses,
                 )
             )
 
@@ -238,7 +251,7 @@ class Assembling(Draft):
         if "purchase" in self.content:
             lent = _BOUGHT
             stated |= {"purchase.down" for name in stated if name.startswith("purchase.down")}
-        left = ("balance",) if is_aside else ()
+        left = ("balance",) if is_aside or self.content.get("payment") == "0" else ()
         figures = (*lent, *_FIGURES[1:], *left)
         missing = [name for name in figures if name not in stated]
         if missing == ["balance"] and asked:

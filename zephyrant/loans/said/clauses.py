@@ -35,7 +35,7 @@ _NOTHING: Final = (
     "(?:(?:pays? )?nothing(?: is)?(?: paid| due)?|no payments?|"
     "(?:payments? )?(?:is |are )?(?:paused?|deferred|skipped|skip))"
 )
-_INTEREST: Final = "(?:(?:pays? )?(?:interest[ -]only|only (?:the )?interest)(?: is)?(?: paid)?)"
+_INTEREST: Final = "(?:io|(?:pays? )?(?:interest[ -]only|only (?:the )?interest)(?: is)?(?: paid)?)"
 
 
 def _clause(verb: str, found: Found, said: str = "", default: str = "", **more: Any) -> Fact:  # noqa: ANN401
@@ -90,7 +90,7 @@ CLAUSES: Final[tuple[ClausePhrase, ...]] = (
     clause("{amount} ?{per}", _money("payment")),
     clause(f"(?:an?|1) (?:(?:single|last|odd) )?{PAYMENTS} of {{amount}}", _money("payment")),
     clause(_INTEREST, _pay("interest")),
-    clause(f"{_INTEREST} for {{time}}", _pay("interest"), needs_place=False),
+    clause(f"{_INTEREST}(?: for)? {{time}}", _pay("interest"), needs_place=False),
     clause(_NOTHING, _pay("nothing")),
     clause(f"{_NOTHING} for {{time}}", _pay("nothing"), needs_place=False),
     clause(

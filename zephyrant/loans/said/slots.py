@@ -85,9 +85,9 @@ _ADVERBS: Final[dict[str, frequencies.FrequencyName]] = {
 }
 _PERIOD: Final = "(?:" + "|".join(_UNITS) + ")(?![a-z-])"
 ADVERB: Final = "(?:(?:" + "|".join(_ADVERBS) + rf")(?![a-z-])|{INTEGER}\stimes\s(?:a|per)\syear)"
-#: After an amount or a rate: "a month", "per quarter", "each week", "p.a.".
+#: After an amount or a rate: "a month", "per quarter", "each week", "p.a.", "p.m.".
 EACH: Final = (
-    rf"(?:(?:(?:(?:for\s)?each|an?|per|every)\s|/\s?){_PERIOD}|p\.?\s?a\.?(?![a-z])|annual\b)"
+    rf"(?:(?:(?:(?:for\s)?each|an?|per|every)\s|/\s?){_PERIOD}|p\.?\s?[amq]\.?(?![a-z])|annual\b)"
 )
 PER: Final = rf"(?:{EACH}|{ADVERB})"
 #: How often, without an amount: "quarterly", "every two months".
@@ -123,6 +123,7 @@ DAY: Final = (
     r"|[0-9]{1,2}/[0-9]{1,2}/[0-9]{4}|[0-9]{1,2}\.[0-9]{1,2}\.[0-9]{4})"
 )
 
+_SHORT: Final[dict[str, frequencies.FrequencyName]] = {"a": "year", "m": "month", "q": "quarter"}
 _PERIOD_OF: Final = [
     (re.compile(pattern, re.IGNORECASE), name)
     for words in (_UNITS, _ADVERBS)
@@ -136,6 +137,8 @@ def frequency(said: str) -> frequencies.Frequency:
     text = re.sub(r"^(?:an?|per|(?:for )?each|every|/) ?(?=\w)", "", text, flags=re.IGNORECASE)
     if times := re.fullmatch(rf"({INTEGER}) times (?:a|per) year", text, re.IGNORECASE):
         return frequencies.named(int(times[1]))
+    if short := re.fullmatch(r"p\.? ?([amq])\.?", text, re.IGNORECASE):
+        return _SHORT[short[1].lower()]
     for pattern, name in _PERIOD_OF:
         if pattern.fullmatch(text):
             return name

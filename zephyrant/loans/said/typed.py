@@ -213,6 +213,8 @@ def _says(piece: Piece, marks: Marks) -> str:
     step = piece.field.rpartition(".")[2]
     if step in ("from", "to", "at") or piece.field.endswith(".every"):
         return f"{step} {value}"
+    if piece.field == "rounding.payment":
+        return f"payments rounded {value}"
     if step in _CHOSEN:
         return _CHOSEN[step](value)
     if step == "count":
@@ -229,5 +231,6 @@ _CHOSEN: Final[dict[str, Callable[[Any], str]]] = {
     "compounding": frequencies.compounded,
     "quoted": lambda quoted: f"a rate quoted as {quoted}",
     "taken": lambda taken: f"a fee {TAKEN[taken].in_sentence}",
+    "we": lambda we: f"we {we.replace('-', ' ')}",
     "start": lambda day: f"lent on {write_day(date.fromisoformat(day))}",
 }
