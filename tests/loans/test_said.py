@@ -268,6 +268,8 @@ SHORT = [
     ("54,000 6.2% 3,525 pq", "54,000 at 6.2 %, pays 3,525 a quarter"),
     ("48,000 0.5% pm 4y", "48,000 at 0.5 % a month over 4 years"),
     ("43,700 5.4% 48m", "43,700 at 5.4 % over 48 months"),
+    ("43,700 5.4 48m", "43,700 at 5.4 % over 48 months"),
+    ("74,200 6 3/8 10y", "74,200 at 6 3/8 % over 10 years"),
     ("43,700 - 5.4% - 48m", "43,700 at 5.4 % over 48 months"),
     ("22,300 7.4% 36 adv", "22,300 at 7.4 %, 36 payments, in advance"),
     ("22,300 7.4% 3y arr.", "22,300 at 7.4 % over 3 years, in arrears"),
@@ -302,6 +304,9 @@ WRONG = [
     ("43,700 at 5.4 %", "number of payments and the payment", "43,700 at 5.4 %"),
     ("43,700, 4 years, rate?", "payment", "43,700, 4 years, rate?"),
     ("43,700 at 5.4 % over 4 years, 580", "Say what 580 is", "580"),
+    ("43,700 at 5.4 % over 4 years, 5.8", "Say what 5.8 is", "5.8"),
+    ("43,700 5.4 over 4 years, 36m", "Say what 36m is", "36m"),
+    ("43,700 815 4y", "Say what 815 is", "815"),
     ("43,700 at 5.4 % over 4 years, 5.6 %", "said twice", "5.6 %"),
     ("43,700 at 5.4 % over 4 years over 60 months", "said twice", "over 60 months"),
     ("43,700 EUR at 5.4 %, pays 900 USD", "currency is said twice", "pays 900 USD"),
@@ -342,6 +347,7 @@ class Lines(TestCase):
     def test_what_a_short_form_may_not_mean_is_marked_as_a_guess(self) -> None:
         for short, field in (
             ("43,700 5.4% 48m", "count"),
+            ("43,700 5.4 48m", "rate.percent"),
             ("22,300 7.4% 36 adv", "count"),
             ("45,800 6.6% 6y up to 10", "rounding.payment"),
             ("186,000-22% 12y 5.15%", "purchase.price"),

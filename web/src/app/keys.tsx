@@ -33,6 +33,9 @@ const ON_A_CASE = [
   ["m", "how many payments"],
   ["p", "the payment"],
   ["b", "the balance at the end"],
+  ["v", "how often it is paid: what it could be; a letter goes to a word, Enter takes it"],
+  ["u", "how the payment is rounded"],
+  ["f", "files of the case"],
   [
     "l",
     "the line; ← → move its cursor, Page keys by a year, Home and End to its ends; with Shift a stretch",

@@ -8,3 +8,11 @@ export function focusSoon(selector: string): void {
 export function focusOn(selector: string): void {
   document.querySelector<HTMLElement>(selector)?.focus();
 }
+
+/** Opens the list of a button, as its own key does. */
+export function openList(selector: string): void {
+  focusOn(selector);
+  document.activeElement?.dispatchEvent(
+    new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }),
+  );
+}

@@ -9,8 +9,10 @@ export interface Key {
 const KEY = "zephyrant-single-keys";
 const OFF = "off";
 
+/** In a list, or at the button of one that is about to open. */
 const inMenu = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && target.closest("[role=menu]") !== null;
+  target instanceof HTMLElement &&
+  target.closest("[role=menu], [aria-haspopup][aria-expanded=true]") !== null;
 
 /** Single letters that work wherever nothing is being typed. They can be turned off. */
 export function useKeys(keys: readonly Key[]): void {

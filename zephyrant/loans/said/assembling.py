@@ -1,6 +1,5 @@
 """What a line says put together as a loan document, with what was guessed and what is wrong."""
 
-import re
 from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
@@ -17,6 +16,7 @@ from ..statement.typed_amounts import read_balance
 from .clause_facts import SaidClause, clause_of
 from .draft import Draft
 from .figures import Unsaid, Value
+from .noted import noted
 from .phrase import Fact
 from .rates_in_turn import rate_from_the_start, rates_after_each_other
 from .read import Piece
@@ -104,21 +104,13 @@ class Assembling(Draft):
             with self.at(fact):
                 value = Value(UNKNOWN) if fact.said == UNKNOWN else self.figures.amount(fact.said)
                 self.put("principal", value.value, fact, guess=value.guess)
-        for fact in self._months(bare):
+        for fact in noted(self, bare):
             begin, end = self.span(fact.begin, fact.end)
             self.wrong(
                 f"Say what {self.line[begin:end]} is: pays {self.line[begin:end]}, or "
                 f"{self.line[begin:end]} left at the end.",
                 fact,
             )
-
-    def _months(self, bare: list[Fact]) -> list[Fact]:
-        """What else stands there unnamed: "48m" beside an amount is the term."""
-        if self.of("count", "term"):
-            return bare
-        terms = [fact for fact in bare if re.fullmatch("[0-9]{1,4} ?m", fact.said, re.IGNORECASE)]
-        self.facts.extend(replace(fact, field="term", guess=True) for fact in terms)
-        return [fact for fact in bare if fact not in terms]
 
     def _bought(self, fact: Fact) -> None:
         if fact.field == "price":

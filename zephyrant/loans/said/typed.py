@@ -219,11 +219,15 @@ def _says(piece: Piece, marks: Marks) -> str:
         return _CHOSEN[step](value)
     if step == "count":
         return frequencies.number_of(marks.write(str(value)), "payment")
-    named = figure_path(piece.field).named
     number = marks.number(Decimal(value), 20, 2)
+    if step in _MOVED:
+        return f"{_MOVED[step]} {number}"
+    named = figure_path(piece.field).named
     return f"{named.title} {number}" + (" %" if named.kind == "percent" else "")
 
 
+#: Money that is moved, in words.
+_MOVED: Final = {"repay": "repaid", "advance": "advanced"}
 #: What is chosen, in words.
 _CHOSEN: Final[dict[str, Callable[[Any], str]]] = {
     "currency": lambda code: f"in {code}",

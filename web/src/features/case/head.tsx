@@ -99,24 +99,26 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
               Share
             </Button>
           )}
-          <Menu
-            name="Export"
-            actions={[
-              {
-                label: "Statement to file (PDF)",
-                run: takeOut("the statement", "statement"),
-              },
-              {
-                label: "Schedule with live arithmetic (XLSX)",
-                run: takeOut("the workbook", "schedule?kind=xlsx"),
-              },
-              { label: "Schedule (CSV)", run: takeOut("the schedule", "schedule?kind=csv") },
-              { label: "Loan document (JSON)", run: takeOut("the document", "document") },
-              { label: "Hold theirs against ours …", run: () => onSheet("against") },
-            ]}
-          >
-            Export <span aria-hidden>▾</span>
-          </Menu>
+          <span data-list="export">
+            <Menu
+              name="Export"
+              actions={[
+                {
+                  label: "Statement to file (PDF)",
+                  run: takeOut("the statement", "statement"),
+                },
+                {
+                  label: "Schedule with live arithmetic (XLSX)",
+                  run: takeOut("the workbook", "schedule?kind=xlsx"),
+                },
+                { label: "Schedule (CSV)", run: takeOut("the schedule", "schedule?kind=csv") },
+                { label: "Loan document (JSON)", run: takeOut("the document", "document") },
+                { label: "Hold theirs against ours …", run: () => onSheet("against") },
+              ]}
+            >
+              Export <span aria-hidden>▾</span>
+            </Menu>
+          </span>
         </div>
       </div>
       <Taking taking={taking} />

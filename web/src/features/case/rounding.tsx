@@ -25,7 +25,7 @@ export function RoundingChoice({ statement, onChange }: Props) {
   const way = rounding.payment ?? "nearest";
   const repays = statement.clauses.some((clause) => clause.verb === "repay");
   return (
-    <p className="mt-2 text-[0.95rem] text-soft">
+    <p data-list="rounding" className="mt-2 text-[0.95rem] text-soft">
       Payments are{" "}
       <Hint of={["rounding"]}>
         <OneOf

@@ -75,13 +75,15 @@ function Often({
   const { words } = useDesk();
   const { noun, often } = periodOf(statement.every, words);
   return (
-    <Choice
-      name="Paid"
-      value={String(statement.every)}
-      shown={isNoun ? `${noun}s` : often}
-      options={everyOptions(statement.every, words)}
-      onChoose={(value) => onAsk({ repace: everyChosen(value) })}
-    />
+    <span data-list="every">
+      <Choice
+        name="Paid"
+        value={String(statement.every)}
+        shown={isNoun ? `${noun}s` : often}
+        options={everyOptions(statement.every, words)}
+        onChoose={(value) => onAsk({ repace: everyChosen(value) })}
+      />
+    </span>
   );
 }
 

@@ -24,9 +24,14 @@ export function TwoWays({ statement, change, onChosen }: Props) {
   const ways = useWays(statement, change);
   const first = useRef<HTMLButtonElement>(null);
   const found = ways.data;
+  const from = useRef<Element>(null);
   const leave = useRef(onChosen);
   useEffect(() => {
-    leave.current = onChosen;
+    leave.current = (changed) => {
+      onChosen(changed);
+      // The focus goes back to what was changed.
+      if (from.current instanceof HTMLElement) from.current.focus();
+    };
   });
   // Wherever the focus is, Esc leaves it as it was.
   useEffect(() => {
@@ -41,7 +46,10 @@ export function TwoWays({ statement, change, onChosen }: Props) {
     if (!found) return;
     if (!only) leave.current(null);
     else if (found.length === 1) leave.current(fields(only));
-    else first.current?.focus();
+    else {
+      from.current = document.activeElement;
+      first.current?.focus();
+    }
   }, [found]);
   if (ways.error) return <Wrong error={ways.error} />;
   if (!found || found.length < 2) return null;
@@ -58,7 +66,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
               ref={place === 0 ? first : null}
               look="bare"
               className="w-full rounded border border-rule px-3 py-1.5 text-left hover:border-rule-strong"
-              onClick={() => onChosen(fields(way))}
+              onClick={() => leave.current(fields(way))}
             >
               <b>{way.title}</b>
               <span className="block text-[0.95rem] text-soft">{way.says}</span>
@@ -66,7 +74,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
           </li>
         ))}
       </ul>
-      <Button look="link" className="mt-2 text-sm" onClick={() => onChosen(null)}>
+      <Button look="link" className="mt-2 text-sm" onClick={() => leave.current(null)}>
         Leave it as it was
       </Button>
     </div>

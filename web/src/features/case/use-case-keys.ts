@@ -1,5 +1,5 @@
 import { useMemo, type Dispatch, type SetStateAction } from "react";
-import { focusOn } from "../../hooks/focus";
+import { focusOn, openList } from "../../hooks/focus";
 import { useKeys } from "../../hooks/use-keys";
 import type { SheetName } from "./use-sheet";
 
@@ -20,6 +20,9 @@ const PLACES: Record<string, string> = {
   j: "#schedule-jump",
 };
 
+/** Which list it opens. */
+const LISTS: Record<string, string> = { v: "every", u: "rounding", f: "export" };
+
 /** Which sheet it opens and closes. */
 const SHEETS: Record<string, SheetName> = { w: "working", e: "history", y: "moves", z: "trail" };
 
@@ -28,6 +31,10 @@ export function useCaseKeys(setSheet: Dispatch<SetStateAction<SheetName | null>>
   const keys = useMemo(
     () => [
       ...Object.entries(PLACES).map(([key, place]) => ({ key, run: () => focusOn(place) })),
+      ...Object.entries(LISTS).map(([key, list]) => ({
+        key,
+        run: () => openList(`[data-list=${list}] [aria-haspopup]`),
+      })),
       ...Object.entries(SHEETS).map(([key, name]) => ({
         key,
         run: () => setSheet((now) => (now === name ? null : name)),
