@@ -249,6 +249,23 @@ class TheList(BrowserTest):
         page.get_by_role("menuitem", name="Copy").click()
         expect(page.get_by_label("Name of the case")).to_have_value("Kiln, Tarn Pottery (copy)")
 
+    def test_opening_many_documents_is_stopped_and_gone_on_with(self) -> None:
+        page = self.page
+        taken = page.request.get(f"{self.live_server_url}/api/v1/cases/file?kind=json").body()
+
+        def hold(route: Route) -> None:
+            """Never answered: as long as one waits."""
+
+        page.route("**/from-documents?*", hold, times=1)
+        field = page.get_by_label("Loan document to open")
+        field.set_input_files({"name": "all.json", "mimeType": "application/json", "buffer": taken})
+        page.get_by_role("button", name="Stop").click()
+        expect(page.get_by_text("none of its documents was opened")).to_be_visible()
+        self.accessible()
+        page.get_by_role("button", name="Go on").click()
+        expect(page.get_by_text(f"{len(CASES)} cases opened.")).to_be_visible()
+        expect(page.get_by_text("none of its documents was opened")).to_have_count(0)
+
     def test_all_cases_taken_out_as_a_zip_are_taken_in_again(self) -> None:
         page = self.page
         taken = page.request.get(f"{self.live_server_url}/api/v1/cases/file?kind=zip").body()

@@ -5,6 +5,7 @@ import io
 import json
 import os
 import time
+import uuid
 from datetime import timedelta
 from typing import Any
 from unittest import mock
@@ -19,7 +20,7 @@ from django.test import Client, RequestFactory, SimpleTestCase, override_setting
 from django.utils import timezone
 
 from zephyrant.desk import cases, doorman, hashing, heavy, throttle
-from zephyrant.desk.models import AuditEntry
+from zephyrant.desk.models import AuditEntry, Case
 from zephyrant.loans import BudgetSpentError
 
 from .desk import Desk, DeskOnDisk
@@ -152,6 +153,26 @@ class Heavy(Desk):
         self.assertEqual([error["field"] for error in told["errors"]], ["count"])
         self.assertEqual((told["answer"], kept["statement"]["count"]), (None, "12"))
         self.assertEqual(kept["document"]["count"], 12)
+
+    def test_how_far_several_things_are_is_told_until_nobody_waits(self) -> None:
+        name = uuid.uuid4()
+        each = heavy.one_by_one(7, lambda: False, name, ["first", "second"])
+        self.assertEqual(next(each), "first")
+        self.assertEqual(heavy.share(7, name), 0.0)
+        self.assertIsNone(heavy.share(8, name))
+        self.assertEqual(list(each), ["second"])
+        self.assertIsNone(heavy.share(7, name))
+        asked = iter([False, True])
+        left = heavy.one_by_one(7, lambda: next(asked), name, ["first", "second"])
+        self.assertEqual(next(left), "first")
+        with self.assertRaises(heavy.GoneError):
+            next(left)
+
+    def test_a_file_whose_asker_left_starts_no_case(self) -> None:
+        with mock.patch.object(heavy, "gone", return_value=lambda: True):
+            answer = self.send("POST", "cases/from-documents", [LOAN, LOAN])
+        self.assertEqual(answer.status_code, 503)
+        self.assertFalse(Case.objects.exists())
 
     def test_the_page_that_moved_on_is_noticed(self) -> None:
         import socket  # noqa: PLC0415

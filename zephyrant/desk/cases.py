@@ -2,6 +2,7 @@
 
 import logging
 import uuid
+from collections.abc import Iterable
 from decimal import Decimal
 from typing import Any, NamedTuple
 
@@ -156,27 +157,26 @@ def _fill(case: Case, prepared: _Prepared) -> None:
 
 def start(owner: User, content: Content) -> Case:
     """A new case of `owner`."""
-    prepared = _prepared(owner, content)
-    with transaction.atomic():
-        return _started(owner, prepared)
+    return start_all(owner, [content])[0]
 
 
-def start_all(owner: User, contents: list[Content]) -> int:
-    """New cases of `owner`, all of them or none; how many."""
+def start_all(owner: User, contents: Iterable[Content]) -> list[Case]:
+    """New cases of `owner`, all of them or none."""
+    # Nobody else saves while these are written: all is ready by then, and written at once.
     prepared = [_prepared(owner, content) for content in contents]
+    cases = [Case(owner=owner) for _ in prepared]
+    started: list[Revision] = []
+    found: list[TrailPoint] = []
+    for case, each in zip(cases, prepared, strict=True):
+        _fill(case, each)
+        worked = each.kept.worked
+        started.append(revisions.first(case, owner, revisions.answered_now(worked)))
+        found += trail.first(case, owner, each.content.statement, worked, each.digest)
     with transaction.atomic():
-        for each in prepared:
-            _started(owner, each)
-    return len(contents)
-
-
-def _started(owner: User, prepared: _Prepared) -> Case:
-    case = Case(owner=owner)
-    _fill(case, prepared)
-    case.save()
-    # Whoever starts a case with an answer has it.
-    _add(case, owner, prepared, left=True)
-    return case
+        Case.objects.bulk_create(cases)
+        Revision.objects.bulk_create(started)
+        TrailPoint.objects.bulk_create(found)
+    return cases
 
 
 def _add(

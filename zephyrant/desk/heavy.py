@@ -130,6 +130,20 @@ def share(asker: int, making: UUID) -> float | None:
         return None
 
 
+def one_by_one(asker: int, is_gone: Gone, making: UUID | None, things: Sequence[T]) -> Iterator[T]:
+    """These things in turn, while it is told how many of them are done: see `share`.
+
+    Raises `GoneError` where nobody waits any more.
+    """
+    with _growing(asker, making) as told:
+        tell = _teller(told)
+        for place, thing in enumerate(things):
+            if is_gone():
+                raise GoneError
+            tell(place / len(things))
+            yield thing
+
+
 class _Limits(NamedTuple):
     """Seconds a question may take, and the file that is told how much of it is done."""
 

@@ -1,6 +1,6 @@
 """Revisions: what a case said, when, by whom, and what its answer was then."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from decimal import Decimal
 from typing import Any, Final, NamedTuple
 
@@ -86,17 +86,14 @@ def add(case: Case, by: User, answered: Answered, *, step: bool = False) -> Revi
     """
     now = timezone.now()
     last = case.revisions.first()
-    content = {
-        "statement": case.statement,
-        "note": case.note,
-        "tags": case.tags,
-        **answered._asdict(),
-        "saved_at": now,
-    }
-    changed = _changed(last, case) if last else []
+    if last is None:
+        started = first(case, by, answered)
+        started.save()
+        return started
+    content = _content(case, answered, now)
+    changed = _changed(last, case)
     if (
-        last
-        and not step
+        not step
         and last.by_id == by.pk
         and last.number > 1
         and now - last.saved_at < PAUSE
@@ -105,13 +102,26 @@ def add(case: Case, by: User, answered: Answered, *, step: bool = False) -> Revi
         Revision.objects.filter(pk=last.pk).update(**content)
         return last
     return Revision.objects.create(
-        case=case,
-        number=last.number + 1 if last else 1,
-        by=by,
-        began_at=now,
-        changed=changed,
-        **content,
+        case=case, number=last.number + 1, by=by, began_at=now, changed=changed, **content
     )
+
+
+def first(case: Case, by: User, answered: Answered) -> Revision:
+    """What a case says as it is started, to be kept with it."""
+    now = timezone.now()
+    return Revision(
+        case=case, number=1, by=by, began_at=now, changed=[], **_content(case, answered, now)
+    )
+
+
+def _content(case: Case, answered: Answered, now: datetime) -> dict[str, Any]:
+    return {
+        "statement": case.statement,
+        "note": case.note,
+        "tags": case.tags,
+        **answered._asdict(),
+        "saved_at": now,
+    }
 
 
 def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list[str]:

@@ -86,19 +86,35 @@ def add(
     soon = last is not None and now - last.found_at < TYPING
     if typing and last and soon and not last.name and not last.left and last.by_id == by.pk:
         last.delete()
-    TrailPoint.objects.create(
+    point = _point(case, by, statement, worked, digest)
+    point.number, point.left = last.number + 1 if last else 1, left
+    point.save()
+    beyond = list(case.trail.values_list("pk", flat=True)[MOST_POINTS:])
+    case.trail.filter(pk__in=beyond, name="").delete()
+
+
+def first(
+    case: Case, by: User, statement: Statement, worked: Worked, digest: str | None
+) -> list[TrailPoint]:
+    """The answer with which a case is started, to be kept with it, where there is one: whoever
+    starts a case with an answer has it."""
+    if digest is None:
+        return []
+    point = _point(case, by, statement, worked, digest)
+    point.number, point.left = 1, True
+    return [point]
+
+
+def _point(case: Case, by: User, statement: Statement, worked: Worked, digest: str) -> TrailPoint:
+    return TrailPoint(
         case=case,
-        number=last.number + 1 if last else 1,
         digest=digest,
         by=by,
-        found_at=now,
-        left=left,
+        found_at=timezone.now(),
         statement=statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
         document=worked.document,
         answer=kept(worked.answer),
     )
-    beyond = list(case.trail.values_list("pk", flat=True)[MOST_POINTS:])
-    case.trail.filter(pk__in=beyond, name="").delete()
 
 
 def _found(answer: dict[str, str | None], marks: Marks) -> dict[str, Any]:

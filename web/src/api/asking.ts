@@ -1,4 +1,4 @@
-import { useMutation, useQuery, type UseQueryResult } from "@tanstack/react-query";
+import { useQuery, type UseQueryResult } from "@tanstack/react-query";
 import { ASKED } from "./asked";
 import { ask, client } from "./client";
 import type {
@@ -132,16 +132,10 @@ export function usePoints(asked: { statement: Statement; points: Points }, open:
 }
 
 /** Somebody's schedule held against ours. */
-export function useReconciliation() {
-  return useMutation({
-    mutationFn: (body: {
-      statement: Statement;
-      text: string;
-      matched: Matched | null;
-      tolerance: string;
-    }) => ask(client.POST("/api/v1/ask/reconciliation", { body })),
-  });
-}
+export const askReconciliation = (
+  body: { statement: Statement; text: string; matched: Matched | null; tolerance: string },
+  signal: AbortSignal,
+) => ask(client.POST("/api/v1/ask/reconciliation", { body, signal }));
 
 /** The ways to quote the rate otherwise, or to pay at another pace. */
 export function useWays(

@@ -110,23 +110,6 @@ export function copyCase(id: string): Promise<CaseOpened> {
   return ask(client.POST("/api/v1/cases/{case_id}/copy", path(id)));
 }
 
-/** A text that is sent as it is: the server reads its numbers exactly and says what is wrong. */
-const asItIs = (text: string) => ({
-  body: text as never,
-  bodySerializer: (body: unknown) => body as string,
-  headers: { "Content-Type": "application/json" },
-});
-
-export function startFromDocument(text: string): Promise<CaseOpened> {
-  return ask(client.POST("/api/v1/cases/from-document", asItIs(text)));
-}
-
-/** A case for each document of a list; how many. */
-export async function startFromDocuments(text: string): Promise<number> {
-  const { cases } = await ask(client.POST("/api/v1/cases/from-documents", asItIs(text)));
-  return cases;
-}
-
 /** The address of a file of these cases, or of all. */
 export const casesFile = (kind: "json" | "zip" | "csv", of: readonly string[] = []) =>
   `/api/v1/cases/file?kind=${kind}${of.map((id) => `&of=${id.replaceAll("-", "")}`).join("")}`;

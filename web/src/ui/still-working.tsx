@@ -8,20 +8,27 @@ interface Props {
   /** How much of it is done, from 0 to 1, where that is known. */
   share?: number | undefined;
   stopping: Stopping;
+  /** What is said meanwhile, and once it was stopped. */
+  says?: string;
+  stoppedSays?: string;
 }
 
 /** Said where an answer takes longer than one expects: how far it is, and the way to stop it; what
  *  stands on the page can be changed meanwhile. */
-export function StillWorking({ busy, share, stopping }: Props) {
+export function StillWorking({
+  busy,
+  share,
+  stopping,
+  says = "Still working … You can go on: what is asked next takes its place.",
+  stoppedSays = "Stopped before it was done.",
+}: Props) {
   const { stopped, stop, goOn } = stopping;
   const long = useLong(busy && !stopped, 1_000);
   const shown = long || stopped;
   return (
     <div className={shown ? "mb-2 flex flex-wrap items-center gap-x-3 text-sm text-soft" : ""}>
       <p role="status" className={shown ? "" : "sr-only"}>
-        {stopped
-          ? "Stopped before it was done."
-          : long && "Still working … You can go on: what is asked next takes its place."}
+        {stopped ? stoppedSays : long && says}
       </p>
       {long && <Seconds />}
       {long && share !== undefined && <Share share={share} of="Worked so far" />}

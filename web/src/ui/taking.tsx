@@ -1,8 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
-import { useRef } from "react";
 import { takeFile } from "../api/file";
-import { useFileProgress } from "../api/files";
+import { someName, useFileProgress } from "../api/files";
 import { useLong } from "../hooks/use-long";
+import { useStoppable } from "../hooks/use-stoppable";
 import { Button } from "./button";
 import { Share } from "./still-working";
 import { Wrong } from "./wrong";
@@ -13,35 +12,18 @@ interface Taken {
   what: string;
 }
 
-/** A name for a file while it is made, also where the page has no secure connection. */
-function someName(): string {
-  const bytes = Array.from(crypto.getRandomValues(new Uint8Array(16)));
-  const digits = bytes.map((byte) => byte.toString(16).padStart(2, "0")).join("");
-  return digits.replace(/^(.{8})(.{4})(.{4})(.{4})/, "$1-$2-$3-$4-");
-}
-
 /** Takes files out of the desk, one at a time, and tells how the one being made grows. */
 export function useTaking(before: () => Promise<unknown> = () => Promise.resolve()) {
-  const left = useRef<AbortController>(null);
-  const taking = useMutation({
-    mutationFn: async ({ address, making }: Taken & { making: string }) => {
-      left.current?.abort();
-      const leave = new AbortController();
-      left.current = leave;
-      await before();
-      const joined = address.includes("?") ? "&" : "?";
-      try {
-        await takeFile(`${address}${joined}making=${making}`, leave.signal);
-      } catch (error) {
-        if (!leave.signal.aborted) throw error;
-      }
-    },
+  const taking = useStoppable(async ({ address, making }: Taken & { making: string }, signal) => {
+    await before();
+    const joined = address.includes("?") ? "&" : "?";
+    await takeFile(`${address}${joined}making=${making}`, signal);
   });
   return {
-    take: (what: string, address: string) => taking.mutate({ what, address, making: someName() }),
-    leave: () => left.current?.abort(),
-    busy: taking.isPending,
-    asked: taking.variables,
+    take: (what: string, address: string) => taking.run({ what, address, making: someName() }),
+    leave: taking.stopping.stop,
+    busy: taking.busy,
+    asked: taking.asked,
     error: taking.error,
   };
 }

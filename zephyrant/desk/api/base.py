@@ -1,7 +1,7 @@
 """What every endpoint shares: the strict reader of JSON, who asks, and how it is refused."""
 
 import logging
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import Annotated, Any, Final, ParamSpec, TypeVar
 from uuid import UUID
@@ -98,13 +98,18 @@ def worked_apart(
     )
 
 
-#: What whoever asks for a file calls it, to ask meanwhile how much of it is there.
+#: What whoever asks for a file, or opens one, calls it, to ask meanwhile how much of it is done.
 Making = Annotated[UUID | None, Query()]
 
 
 def made(request: SignedIn, making: UUID | None = None) -> Callable[..., Any]:
     """Calls what makes a file; by a process of its own where that is heavy."""
     return partial(heavy.made, request.user.pk, heavy.gone(request), making)
+
+
+def one_by_one(request: SignedIn, things: Sequence[T], making: UUID | None) -> Iterator[T]:
+    """These things in turn, for as long as whoever asked waits."""
+    return heavy.one_by_one(request.user.pk, heavy.gone(request), making, things)
 
 
 JSON: Final = "application/json"

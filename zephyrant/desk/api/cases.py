@@ -30,6 +30,7 @@ from .base import (
     file_of,
     made,
     noted,
+    one_by_one,
     refuse,
     said,
 )
@@ -201,10 +202,14 @@ class ManyStarted(Schema):
     response={201: ManyStarted, **REFUSALS},
     operation_id="startCasesFromDocuments",
 )
-def start_cases_from_documents(request: SignedIn, loans_: list[Loan]) -> tuple[int, ManyStarted]:
+def start_cases_from_documents(
+    request: SignedIn, loans_: list[Loan], making: Making = None
+) -> tuple[int, ManyStarted]:
     """A case for each document of a list, as all cases are taken out; all of them, or none."""
-    contents = [Content(statement=restate(loan, marks_of(request.user))) for loan in loans_]
-    return 201, ManyStarted(cases=cases.start_all(request.user, contents))
+    marks = marks_of(request.user)
+    each = one_by_one(request, loans_, making)
+    contents = (Content(statement=restate(loan, marks)) for loan in each)
+    return 201, ManyStarted(cases=len(cases.start_all(request.user, contents)))
 
 
 class FlowsPasted(Schema):

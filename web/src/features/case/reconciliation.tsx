@@ -1,11 +1,13 @@
 import { useState } from "react";
-import { useReconciliation } from "../../api/asking";
+import { askReconciliation } from "../../api/asking";
 import type { Matched, Reconciliation, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useStoppable } from "../../hooks/use-stoppable";
 import { Button } from "../../ui/button";
 import { Area, Field } from "../../ui/field";
 import { counted } from "../../ui/numbers";
 import { Sheet } from "../../ui/sheet";
+import { StillWorking } from "../../ui/still-working";
 import { ToldTable } from "../../ui/table";
 import { Upload } from "../../ui/upload";
 import { Unread, Wrong } from "../../ui/wrong";
@@ -24,9 +26,9 @@ export function Against({ statement, open, onOpen }: Props) {
   const { limits } = useDesk().words;
   const [text, setText] = useState("");
   const [tolerance, setTolerance] = useState("0.01");
-  const hold = useReconciliation();
+  const hold = useStoppable(askReconciliation);
   const found = hold.data;
-  const compare = (matched: Matched | null) => hold.mutate({ statement, text, matched, tolerance });
+  const compare = (matched: Matched | null) => hold.run({ statement, text, matched, tolerance });
   return (
     <Sheet
       title="Hold theirs against ours"
@@ -62,6 +64,7 @@ export function Against({ statement, open, onOpen }: Props) {
           Compare
         </Button>
       </div>
+      <StillWorking busy={hold.busy} stopping={hold.stopping} />
       <Wrong error={hold.error} className="mt-3" />
       {found?.ask && <WhichColumn key={found.names.join()} found={found} onMatched={compare} />}
       {found && !found.ask && <Differences found={found} />}
