@@ -25,6 +25,8 @@ const remembering: Plugin = {
   },
 };
 
+const BASE = /node_modules\/(react|react-dom|react-router|scheduler|openapi-fetch|@tanstack)\//;
+
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
   plugins: [remembering, react(), tailwindcss()],
@@ -34,6 +36,14 @@ export default defineConfig(({ command }) => ({
     chunkSizeWarningLimit: 600,
     // What es2022 runs on preloads modules by itself.
     modulePreload: { polyfill: false },
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          // What every page stands on is one file: cut up it would be larger.
+          groups: [{ name: "base", test: BASE }],
+        },
+      },
+    },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 }));

@@ -269,6 +269,7 @@ SHORT = [
     ("48,000 0.5% pm 4y", "48,000 at 0.5 % a month over 4 years"),
     ("43,700 5.4% 48m", "43,700 at 5.4 % over 48 months"),
     ("43,700 5.4 48m", "43,700 at 5.4 % over 48 months"),
+    ("64,000 7.2% 6y 2027-03-15", "64,000 at 7.2 % over 6 years, lent 15 March 2027"),
     ("74,200 6 3/8 10y", "74,200 at 6 3/8 % over 10 years"),
     ("43,700 - 5.4% - 48m", "43,700 at 5.4 % over 48 months"),
     ("22,300 7.4% 36 adv", "22,300 at 7.4 %, 36 payments, in advance"),

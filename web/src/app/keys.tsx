@@ -16,6 +16,7 @@ const EVERYWHERE = [
 
 const ON_THE_LIST = [
   ["i", "say a loan in a line"],
+  ["p", "paste days and amounts: every rate that fits"],
   ["f", "find a case"],
   ["↑ ↓", "from case to case; Enter opens it"],
   ["Space", "picks a case, with Shift all from the last; Ctrl A all that are listed"],
@@ -35,7 +36,7 @@ const ON_A_CASE = [
   ["b", "the balance at the end"],
   ["v", "how often it is paid: what it could be; a letter goes to a word, Enter takes it"],
   ["u", "how the payment is rounded"],
-  ["f", "files of the case"],
+  ["f", "its files; so side by side, at a table, at a list of quotes"],
   [
     "l",
     "the line; ← → move its cursor, Page keys by a year, Home and End to its ends; with Shift a stretch",
@@ -47,6 +48,8 @@ const ON_A_CASE = [
   ["w", "the working, and its proof"],
   ["e", "the history: what it said earlier"],
   ["y", "what moves it"],
+  ["+", "paying more than is due"],
+  [".", "settled early"],
   ["z", "the trail: every answer found in it"],
   ["k", "copies the answer as a number"],
   ["d", "copies the answer as a sentence"],
@@ -58,6 +61,17 @@ const IN_A_FIGURE = [
   ["Enter", "the next figure; with Shift the one before"],
   ["Esc", "leaves the field and keeps what stands in it"],
   ["Tab", "the next figure or choice"],
+] as const;
+
+const ON_RATES = [
+  ["v", "quotes side by side"],
+  ["a", "adds a list of quotes; in a list a quote"],
+] as const;
+
+const AT_A_TABLE = [
+  ["p", "paste a table, where tables are listed"],
+  ["s", "solve its rows, once its columns are matched"],
+  ["Ctrl Enter", "in an area of text: takes what stands there"],
 ] as const;
 
 function Listed({ title, keys }: { title: string; keys: readonly (readonly [string, string])[] }) {
@@ -104,6 +118,8 @@ export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: bool
           <Listed title="Everywhere" keys={EVERYWHERE} />
           <Listed title="On the list of cases" keys={ON_THE_LIST} />
           <Listed title="On a case" keys={ON_A_CASE} />
+          <Listed title="On rates" keys={ON_RATES} />
+          <Listed title="At a table of loans" keys={AT_A_TABLE} />
           <Listed title="In a figure" keys={IN_A_FIGURE} />
           <Dialog.Close asChild>
             <Button className="mt-4">Close</Button>

@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import { useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import type { Action } from "./menu";
 import type { Opened } from "./opening";
 import type { Choosable } from "./quoting";
@@ -11,8 +11,12 @@ interface Props extends Opened {
 }
 
 /** A list under the button that opens it. */
-function List({ open, onOpen, by, align, className = "", children }: Props) {
+function List({ open, onOpen, by, byKey, align, className = "", children }: Props) {
   const outside = useRef(false);
+  const entered = useRef(false);
+  useEffect(() => {
+    entered.current = false;
+  }, [open]);
   return (
     <DropdownMenu.Root open={open} onOpenChange={onOpen} modal={false}>
       {/* The button itself opens the list; this only tells where it stands. */}
@@ -32,6 +36,15 @@ function List({ open, onOpen, by, align, className = "", children }: Props) {
           sideOffset={6}
           collisionPadding={8}
           className={`z-50 max-h-[min(22rem,var(--radix-dropdown-menu-content-available-height))] overflow-auto rounded-md border border-rule bg-sheet py-1 font-sans text-base text-ink shadow-xl ${className}`}
+          onFocus={(event) => {
+            const list = event.currentTarget;
+            if (!byKey || entered.current || event.target !== list) return;
+            entered.current = true;
+            // The list's own way, to its first, is not gone.
+            event.preventDefault();
+            const items = [...list.querySelectorAll<HTMLElement>("[role^=menuitem]")];
+            (items.find((each) => each.ariaChecked === "true") ?? items[0])?.focus();
+          }}
           onInteractOutside={() => {
             outside.current = true;
           }}

@@ -7,6 +7,8 @@ type Lists = typeof import("./opened");
 export interface Opened {
   open: boolean;
   onOpen: (open: boolean) => void;
+  /** Whether it was opened by a key: then the focus stands on what is chosen, else on the first. */
+  byKey: boolean;
   /** The id of the button. The focus goes back to it. */
   by: string;
 }
@@ -28,11 +30,13 @@ export function Opening({ name, look = "bare", className = "", children, list }:
   const by = useId();
   const [lists, setLists] = useState<Lists>();
   const [open, setOpen] = useState(false);
+  const [byKey, setByKey] = useState(false);
   const load = () => {
     if (!lists) import("./opened").then(setLists, () => setOpen(false));
   };
-  const press = (now: boolean) => {
+  const press = (now: boolean, key = false) => {
     load();
+    setByKey(key);
     setOpen(now);
   };
   return (
@@ -57,11 +61,11 @@ export function Opening({ name, look = "bare", className = "", children, list }:
         if (!event.currentTarget.contains(event.target as Node)) return;
         if (!OPENS.includes(event.key)) return;
         event.preventDefault();
-        press(event.key === "ArrowDown" || !open);
+        press(event.key === "ArrowDown" || !open, true);
       }}
     >
       {children}
-      {lists && list(lists, { open, onOpen: setOpen, by })}
+      {lists && list(lists, { open, onOpen: setOpen, by, byKey })}
     </Button>
   );
 }

@@ -1,7 +1,10 @@
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { useRef, type ReactNode } from "react";
 import { useFocusBack } from "../hooks/use-focus-back";
 import { Button } from "./button";
+
+/** What one comes to type in: an area to paste into before a field. */
+const TYPED = ["textarea", "input:not([type=file], [type=checkbox], [type=radio])"];
 
 interface Props {
   title: string;
@@ -16,11 +19,24 @@ interface Props {
 /** A sheet over the right side of the page; what is under it stays usable. */
 export function Sheet({ title, about, open, onOpen, wide = false, children }: Props) {
   const focusBack = useFocusBack();
+  const content = useRef<HTMLDivElement>(null);
   return (
     <Dialog.Root open={open} onOpenChange={onOpen} modal={false}>
       <Dialog.Portal>
         <Dialog.Content
-          {...focusBack}
+          onCloseAutoFocus={focusBack.onCloseAutoFocus}
+          onOpenAutoFocus={(event) => {
+            focusBack.onOpenAutoFocus();
+            // What is to be typed has the focus; a sheet to be read begins at its top.
+            const [field] = TYPED.flatMap((each) => [
+              ...(content.current?.querySelectorAll<HTMLInputElement>(each) ?? []),
+            ]);
+            if (!field) return;
+            event.preventDefault();
+            field.focus();
+            field.select();
+          }}
+          ref={content}
           onInteractOutside={(event) => event.preventDefault()}
           className={`fixed inset-y-0 right-0 z-40 flex flex-col overflow-auto border-l border-rule bg-sheet p-6 shadow-2xl ${wide ? "w-[min(58rem,100vw)]" : "w-[min(36rem,100vw)]"}`}
         >

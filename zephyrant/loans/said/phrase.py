@@ -46,7 +46,7 @@ _SLOTS: Final = {
     "currency": CURRENCY,
     "modes": _MODES,
     "income": rf"(?:{PERCENT}\sof\s{AMOUNT}(?:{_LESS}{AMOUNT}){{0,3}}"
-    rf"|{AMOUNT}(?:{_LESS}{AMOUNT}(?!\s?%)){{1,3}})(?:\s(?:a|per|each)\s(?:month|year|quarter|week)\b)?",
+    rf"|(?!{DAY}){AMOUNT}(?:{_LESS}{AMOUNT}(?!\s?%)){{1,3}})(?:\s(?:a|per|each)\s(?:month|year|quarter|week)\b)?",
 }
 
 

@@ -2,6 +2,7 @@ import type { UseQueryResult } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import type { SideBySide } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useExportKey } from "../../hooks/use-export-key";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import { Page, PageTitle } from "../../ui/page";
@@ -36,6 +37,7 @@ export function Beside(props: Props) {
   const { title, table, failed, file, mayEdit, alone, taken, count, onBase, onTakeOff } = props;
   const { limits } = useDesk().words;
   const taking = useTaking();
+  useExportKey();
   const take = (what: string, kind: string) => () =>
     taking.take(what, `${file}${file.includes("?") ? "&" : "?"}kind=${kind}`);
   const beside = table.data;

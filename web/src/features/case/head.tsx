@@ -2,6 +2,7 @@ import { Link, useNavigate } from "react-router";
 import type { CaseOpened } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
+import { useExportKey } from "../../hooks/use-export-key";
 import { useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
@@ -28,6 +29,7 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
   const { words } = useDesk();
   const { content, keeping, change, flush } = onPage;
   const copy = useCopyCase();
+  useExportKey();
   const navigate = useNavigate();
   // What stands here is saved first, so that what is exported is what is seen.
   const taking = useTaking(flush);
@@ -99,26 +101,25 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
               Share
             </Button>
           )}
-          <span data-list="export">
-            <Menu
-              name="Export"
-              actions={[
-                {
-                  label: "Statement to file (PDF)",
-                  run: takeOut("the statement", "statement"),
-                },
-                {
-                  label: "Schedule with live arithmetic (XLSX)",
-                  run: takeOut("the workbook", "schedule?kind=xlsx"),
-                },
-                { label: "Schedule (CSV)", run: takeOut("the schedule", "schedule?kind=csv") },
-                { label: "Loan document (JSON)", run: takeOut("the document", "document") },
-                { label: "Hold theirs against ours …", run: () => onSheet("against") },
-              ]}
-            >
-              Export <span aria-hidden>▾</span>
-            </Menu>
-          </span>
+
+          <Menu
+            name="Export"
+            actions={[
+              {
+                label: "Statement to file (PDF)",
+                run: takeOut("the statement", "statement"),
+              },
+              {
+                label: "Schedule with live arithmetic (XLSX)",
+                run: takeOut("the workbook", "schedule?kind=xlsx"),
+              },
+              { label: "Schedule (CSV)", run: takeOut("the schedule", "schedule?kind=csv") },
+              { label: "Loan document (JSON)", run: takeOut("the document", "document") },
+              { label: "Hold theirs against ours …", run: () => onSheet("against") },
+            ]}
+          >
+            Export <span aria-hidden>▾</span>
+          </Menu>
         </div>
       </div>
       <Taking taking={taking} />

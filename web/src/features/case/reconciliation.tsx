@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { askReconciliation } from "../../api/asking";
 import type { Matched, Reconciliation, Statement } from "../../api/types";
+import { sends } from "../../hooks/sends";
 import { useDesk } from "../../hooks/use-desk";
 import { useStoppable } from "../../hooks/use-stoppable";
 import { Button } from "../../ui/button";
@@ -44,6 +45,7 @@ export function Against({ statement, open, onOpen }: Props) {
         placeholder="Paste their table here, with the names of its columns on top"
         className="mt-4 w-full font-mono text-sm"
         onType={setText}
+        onKeyDown={sends(() => compare(null))}
       />
       <div className="mt-2 flex flex-wrap items-baseline gap-3">
         <Upload

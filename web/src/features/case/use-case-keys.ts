@@ -21,10 +21,17 @@ const PLACES: Record<string, string> = {
 };
 
 /** Which list it opens. */
-const LISTS: Record<string, string> = { v: "every", u: "rounding", f: "export" };
+const LISTS: Record<string, string> = { v: "every", u: "rounding" };
 
 /** Which sheet it opens and closes. */
-const SHEETS: Record<string, SheetName> = { w: "working", e: "history", y: "moves", z: "trail" };
+const SHEETS: Record<string, SheetName> = {
+  w: "working",
+  e: "history",
+  y: "moves",
+  z: "trail",
+  "+": "more",
+  ".": "settled",
+};
 
 /** The single letters that work on the page of a case. */
 export function useCaseKeys(setSheet: Dispatch<SetStateAction<SheetName | null>>): void {

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { startFromFlows } from "../../api/flows";
 import { useDesk } from "../../hooks/use-desk";
+import { sends } from "../../hooks/sends";
 import { useOpened } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Area, Field } from "../../ui/field";
@@ -52,6 +53,7 @@ export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
         placeholder={"date;amount\n1 Mar 2027;-186,400\n1 Sep 2028;52,000"}
         className="mt-3 w-full font-mono text-sm"
         onType={setText}
+        onKeyDown={sends(() => start.mutate())}
       />
       <p className="text-sm text-soft">
         Columns date and amount (below zero what goes out), or date, out and in.

@@ -70,6 +70,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
     () => [
       { key: "f", run: () => find.current?.focus() },
       { key: "i", run: () => focusOn(SAY_LINE) },
+      { key: "p", run: () => setFlows(true) },
     ],
     [],
   );

@@ -6,7 +6,9 @@ import type { FieldError, QuoteLine, QuoteList, QuoteListOpened } from "../../ap
 import { beginning } from "../../hooks/keeper";
 import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
+import { useExportKey } from "../../hooks/use-export-key";
 import { useKept } from "../../hooks/use-kept";
+import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { CannotOpen } from "../../ui/cannot-open";
 import { Field } from "../../ui/field";
@@ -59,6 +61,8 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
   const { content, setContent, keeping, goOnFrom, change, add, changeQuote, changeYardstick } =
     useQuotes(opened);
   const compared = useCompared(content);
+  useExportKey();
+  useKeys(useMemo(() => [{ key: "a", run: add }], [add]));
   const now = compared.current ? compared.found : undefined;
   const { quotes } = content;
   const problems = state?.problems ?? [];

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import {
   LISTS,
@@ -11,6 +11,7 @@ import {
 } from "../../api/quotes";
 import type { FieldError, QuoteListOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { InTheBin, Listed, Listing } from "../../ui/listing";
 import { useDays } from "../../ui/moment";
@@ -47,6 +48,8 @@ export function QuoteLists() {
   });
   const away = useDeleteQuoteList(setGone);
   const back = useUndeleteQuoteList(() => setGone(null));
+  const { mutate: begin } = start;
+  useKeys(useMemo(() => [{ key: "a", run: () => begin() }], [begin]));
   return (
     <Page title="Quotes side by side">
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">

@@ -1,7 +1,15 @@
-import { NavLink } from "react-router";
+import { useMemo } from "react";
+import { NavLink, useNavigate } from "react-router";
+import { useKeys } from "../../hooks/use-keys";
 
 /** The two sides of Rates: one quote on every footing, several quotes beside each other. */
 export function RatesTabs() {
+  const navigate = useNavigate();
+  const keys = useMemo(
+    () => [{ key: "v", run: () => void navigate("/rates/side-by-side") }],
+    [navigate],
+  );
+  useKeys(keys);
   return (
     <nav aria-label="Rates" className="flex gap-5 text-lg">
       {[

@@ -10,7 +10,10 @@ import {
   useTables,
 } from "../../api/tables";
 import type { TableOpened } from "../../api/types";
+import { focusOn } from "../../hooks/focus";
+import { sends } from "../../hooks/sends";
 import { useDesk } from "../../hooks/use-desk";
+import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { Area } from "../../ui/field";
 import { Listed, Listing } from "../../ui/listing";
@@ -30,6 +33,8 @@ function useOpened() {
   };
 }
 
+const KEYS = [{ key: "p", run: () => focusOn("[data-paste]") }];
+
 /** Every table of loans, and the ways to open one. */
 export function TablesPage() {
   const { words, marks } = useDesk();
@@ -41,6 +46,7 @@ export function TablesPage() {
   const paste = useMutation({ mutationFn: () => startTableFromText(text), onSuccess });
   const away = useDeleteTable();
   const over = useDrop(open.mutate);
+  useKeys(KEYS);
   const { limits } = words;
   return (
     <Page title="Tables">
@@ -74,6 +80,10 @@ export function TablesPage() {
           placeholder={"name;amount;rate;payments;payment\nKiln;17,840;6.9;48;?"}
           className="mt-2 w-full font-mono text-sm text-ink"
           onType={setText}
+          onKeyDown={sends(() => {
+            if (text.trim()) paste.mutate();
+          })}
+          data-paste
         />
         <Button
           className="mt-1"

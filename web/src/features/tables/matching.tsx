@@ -1,8 +1,9 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Refused } from "../../api/client";
 import { useSaveMatching, useTableReading } from "../../api/tables";
 import type { Defaults, TableOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { counted } from "../../ui/numbers";
 import { Wrong } from "../../ui/wrong";
@@ -40,6 +41,7 @@ export function Matching({ table }: { table: TableOpened }) {
   const { marks } = useDesk();
   const { columns, setColumns, defaults, answered, looked, save, questions, follows, set, work } =
     useMatching(table);
+  useKeys(useMemo(() => [{ key: "s", run: work }], [work]));
   const wrong = save.error instanceof Refused ? save.error.errors : [];
   return (
     <section aria-label="Columns">

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { startFromRow, type Looking, type Only } from "../../api/tables";
 import type { TableOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
+import { useExportKey } from "../../hooks/use-export-key";
 import { useOpened } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { Button } from "../../ui/button";
@@ -65,6 +66,7 @@ export function Result({ table }: { table: TableOpened }) {
   };
   const open = useOpenRow(table);
   const taking = useTaking();
+  useExportKey();
   const file = (kind: string) => `/api/v1/tables/${table.id}/file?kind=${kind}`;
   return (
     <section aria-label="Result">

@@ -1,0 +1,9 @@
+import { openList } from "./focus";
+import { useKeys } from "./use-keys";
+
+const KEYS = [{ key: "f", run: () => openList('[aria-haspopup][aria-label="Export"]') }];
+
+/** Where a page has files to export, a letter opens their list. */
+export function useExportKey(): void {
+  useKeys(KEYS);
+}
