@@ -6,11 +6,6 @@ from playwright.sync_api import expect
 
 from .base import BrowserTest
 
-TABLE = (
-    "name;amount;rate;payments;payment\n"
-    "Kiln;22,300;7.4;36;?\nLoom;18,000;7.4;48;?\nPress;12,500;6.9;24;?\n"
-)
-
 
 def payment(principal: float, rate: float, count: int) -> str:
     """The level payment at the end of each period, `rate` of one period, in marks of the desk."""
@@ -37,7 +32,9 @@ class ByKeyboard(BrowserTest):
         self.press("v")
         # The list opens on what is chosen, and a letter goes to a word in it.
         expect(page.get_by_role("menuitemradio", name="monthly", exact=True)).to_be_focused()
-        self.press("q", "Enter")
+        self.press("q")
+        expect(page.get_by_role("menuitemradio", name="quarterly")).to_be_focused()
+        self.press("Enter")
         ways = page.get_by_role("group", name="Two ways to change this")
         expect(ways.get_by_role("button").first).to_be_focused()
         self.press("Enter")
@@ -78,7 +75,7 @@ class ByKeyboard(BrowserTest):
         expect(page.get_by_role("dialog")).to_contain_text("1 Jun 2029")
         self.accessible()
 
-    def test_flows_and_a_table_are_pasted_and_taken(self) -> None:
+    def test_flows_are_pasted_and_taken(self) -> None:
         page = self.page
         self.press("p")
         expect(page.get_by_label("Days and amounts")).to_be_focused()
@@ -86,16 +83,6 @@ class ByKeyboard(BrowserTest):
         self.press("Control+Enter")
         # One flow after 365 days.
         self.answers("7")
-        self.press("g")
-        expect(page.get_by_role("heading", name="Tables of loans")).to_be_visible()
-        self.press("p")
-        page.keyboard.insert_text(TABLE)
-        self.press("Control+Enter")
-        expect(page.get_by_role("button", name="Solve 3 rows")).to_be_visible()
-        self.press("s")
-        for principal, rate, count in ((22_300, 7.4, 36), (18_000, 7.4, 48), (12_500, 6.9, 24)):
-            found = payment(principal, rate / 1_200, count)
-            expect(page.get_by_role("cell", name=found).first).to_be_visible()
 
     def test_a_list_of_quotes(self) -> None:
         page = self.page

@@ -116,6 +116,20 @@ class Tables(BrowserTest):
         expect(page.get_by_label("Name of the case")).to_have_value("Rafts")
         expect(self.figure("Rate")).to_have_value("?")
 
+    def test_by_keyboard_alone(self) -> None:
+        page = self.page
+        page.keyboard.press("g")
+        expect(page.get_by_role("heading", name="Tables of loans")).to_be_visible()
+        page.keyboard.press("p")
+        page.keyboard.insert_text("name;amount;rate;payments;payment\nKiln;48,250.00;6.35;60;?\n")
+        page.keyboard.press("Control+Enter")
+        expect(page.get_by_role("button", name="Solve 1 row")).to_be_visible()
+        page.keyboard.press("s")
+        rows = page.get_by_role("table", name="Rows")
+        expect(rows.get_by_role("row").nth(1)).to_contain_text(f"{PAYMENT:,.2f}")
+        page.keyboard.press("f")
+        expect(page.get_by_role("menuitem").first).to_be_focused()
+
     def test_it_goes_on_while_one_is_away_and_can_be_cancelled(self) -> None:
         self.working.set()
         self.thread.join()
