@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Option } from "../api/types";
 import { Opening } from "./opening";
 import type { Choosable } from "./quoting";
@@ -6,6 +7,8 @@ interface Props {
   name: string;
   value: string;
   shown: string;
+  /** What ends its words, and so never begins a line. */
+  ends?: ReactNode;
   /** What it could be instead, some of them under a heading. */
   options: readonly Choosable[];
   onChoose: (value: string) => void;
@@ -13,7 +16,7 @@ interface Props {
 }
 
 /** Words with a dotted line under them that open into what they could be instead. */
-export function Choice({ name, value, shown, options, onChoose, className = "" }: Props) {
+export function Choice({ name, value, shown, ends, options, onChoose, className = "" }: Props) {
   return (
     <Opening
       name={`${name}: ${shown}`}
@@ -23,6 +26,7 @@ export function Choice({ name, value, shown, options, onChoose, className = "" }
       )}
     >
       {shown}
+      {ends}
     </Opening>
   );
 }

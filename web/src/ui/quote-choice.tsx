@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { usePresets } from "../api/desk";
 import type { Quoting } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
@@ -13,13 +13,14 @@ interface Props {
   quote: Quoted;
   /** The words that stand there, where they are not those of the style. */
   shown?: string | undefined;
+  ends?: ReactNode;
   /** What it is called where it is spoken. */
   name?: string;
   onChoose: (quoting: Quoting) => void;
 }
 
 /** The words that say how a percent is quoted; they open into every other style. */
-export function QuoteChoice({ quote, shown, name = "Quoted", onChoose }: Props) {
+export function QuoteChoice({ quote, shown, ends, name = "Quoted", onChoose }: Props) {
   const { words } = useDesk();
   const presets = usePresets();
   const [open, setOpen] = useState(false);
@@ -30,6 +31,7 @@ export function QuoteChoice({ quote, shown, name = "Quoted", onChoose }: Props) 
           name={name}
           value={quoteValue(quote, words)}
           shown={shown ?? quoteWords(quote, words).before}
+          ends={ends}
           options={[
             ...quoteOptions(quote, presets, words),
             { value: MANAGE, label: "Keep this as a habit, or change them …" },

@@ -24,6 +24,14 @@ interface Props {
   onAsk: (change: Change) => void;
 }
 
+/** Joined to the word before it, and not underlined with it. */
+const COMMA = (
+  <>
+    {"\u2060"}
+    <span className="inline-block text-ink">,</span>
+  </>
+);
+
 /** The loan as one reads it aloud. */
 export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onAsk }: Props) {
   const { words } = useDesk();
@@ -32,15 +40,23 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
   const isDeal = statement.count.trim() === "0";
   const isPaid = !isDeal && !unpaid;
   const isTwoWords = often.includes(" ");
+  const { after } = quoteWords(statement, words);
+  // Whether the words of the quote end where its list does.
+  const isWhole = !after && !isTimed(statement, words);
   return (
     <div className="font-serif text-[1.35rem] leading-[2.3rem]">
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
       {dated && <>on {figure("start")} </>}
       at <span className="whitespace-nowrap">{figure("percent")} %</span>{" "}
-      <QuoteChoice quote={statement} onChoose={(quoting) => onAsk({ requote: quoting })} />
+      <QuoteChoice
+        quote={statement}
+        ends={isWhole && COMMA}
+        onChoose={(quoting) => onAsk({ requote: quoting })}
+      />
       {isTimed(statement, words) && <> {figure("over")}</>}
-      {quoteWords(statement, words).after}, {isPaid ? speaker.repaid : speaker.without}{" "}
-      {figure("count")} {isPaid && isTwoWords && "payments "}
+      {after}
+      {!isWhole && ","} {isPaid ? speaker.repaid : speaker.without} {figure("count")}{" "}
+      {isPaid && isTwoWords && "payments "}
       <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />
       {unpaid && !isDeal && <> ({figure("payment")} each)</>}
       {isPaid && (
