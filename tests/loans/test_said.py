@@ -261,6 +261,7 @@ CLAUSES: list[tuple[str, dict[str, Any]]] = [
     ("falling by 20 a year from 13", {"from": 13, "step": {"amount": "-20"}, "every": 12}),
 ]
 
+WINTERS = "60,000 at 5 % over 5 years, lent 1 March 2027, nothing"
 #: The same as one notes it down: a line, and the whole line it is short for.
 SHORT = [
     ("38,700 4.6% 815pm", "38,700 at 4.6 %, pays 815 a month"),
@@ -287,6 +288,12 @@ SHORT = [
     ("60,000 5% 5y -4,500 at 12", "60,000 at 5 % over 5 years, at 12 repay 4,500"),
     ("60,000 5% 5y io 1y", "60,000 at 5 % over 5 years, interest only for the first year"),
     ("60,000 5% 5y io till 6", "60,000 at 5 % over 5 years, interest only till 6"),
+    ("43,700 @ 5.4% over 4y", "43,700 at 5.4 % over 4 years"),
+    ("60,000 5% 5y +20,000@4 -4,500@12", "60,000 5% 5y +20,000 at 4 -4,500 at 12"),
+    ("60,000 5% 5y 2027-03-01 nothing in Dec-Feb", f"{WINTERS} in Dec Jan Feb"),
+    ("60,000 5% 5y 2027-03-01 nothing in July to Aug", f"{WINTERS} in July, Aug"),
+    ("96,300 7.1/6.4/6.9% 3y", "96,300 7.1/6.4/6.9 % by year 3y"),
+    ("60,000 3/8% 3y", "60,000 at 0.375 % over 3 years"),
     (
         "96,300 7.1/6.4/6.9% by year 3y",
         "96,300 at 7.1 % over 3 years, 6.4 % from year 2, 6.9 % from year 3",
@@ -353,6 +360,7 @@ class Lines(TestCase):
             ("45,800 6.6% 6y up to 10", "rounding.payment"),
             ("186,000-22% 12y 5.15%", "purchase.price"),
             ("2,350+85pm 3.2% 8y", "we"),
+            ("96,300 7.1/6.4/6.9% 3y", "clauses.0.from"),
             ("60,000 5% 5y +20,000 at 4", "clauses.0.advance"),
             ("60,000 5% 5y -4,500 at 12", "clauses.0.repay"),
         ):

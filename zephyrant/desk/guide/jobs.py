@@ -59,8 +59,8 @@ JOBS: Final[dict[str, Job]] = {
         "The same loan paid more often, or at another rate",
         "Monthly, quarterly or yearly: what does it change?",
         (
-            "In the sentence choose how often; whether the term or the number of payments stays is "
-            "asked.",
+            "In the sentence choose how often (v and a letter); whether the term or the number of "
+            "payments stays is asked.",
             "Change the rate: the answer follows at every key.",
             "Trail (z) keeps each answer. Pin those to compare, then look at them side by side.",
         ),
@@ -106,7 +106,7 @@ JOBS: Final[dict[str, Job]] = {
         (
             "Say what they pay: the number of payments is rounded up to a whole one.",
             "The last payment stands among the results, and in the last row of the schedule.",
-            "Export gives the schedule as a table or as a workbook with live arithmetic.",
+            "Export (f) gives the schedule as a table or as a workbook with live arithmetic.",
         ),
         line="{54000} at {6.2} % paying {1175} a month, how long?",
         answer="It is repaid by {53} monthly payments",
@@ -172,7 +172,7 @@ JOBS: Final[dict[str, Job]] = {
         "Which offer is cheapest?",
         "Several rates, each quoted in its own way.",
         (
-            "Press q and choose Side by side: a line for each quote.",
+            "Press q and v: quotes side by side. a adds a list, and in it a line for each quote.",
             "They are ranked by what a year really costs; with an amount and a term also by the "
             "payment.",
         ),
@@ -214,8 +214,8 @@ JOBS: Final[dict[str, Job]] = {
         "What if they pay more?",
         "More each month than is due, or another payment instead of it.",
         (
-            "Under “What if” choose “Paying more”: an extra each month, a lump, or another "
-            "payment.",
+            "Press + (or under “What if” choose “Paying more”): an extra each "
+            "month, a lump, or another payment.",
             "Both loans stand beside each other: how much sooner it ends, what interest is saved.",
         ),
         line="{71500} at {6.3} % over 20 years",
@@ -237,8 +237,8 @@ JOBS: Final[dict[str, Job]] = {
         "They want to repay all on a day between two payments.",
         (
             "Give the loan its dates: say lent 15 March 2027, or take “Dates” under the sentence.",
-            "Under “What if” choose “Settled early” and type the day: balance, accrued interest, "
-            "and what the contract charges.",
+            "Press . (or under “What if” choose “Settled early”) and type the day: "
+            "balance, accrued interest, and what the contract charges.",
         ),
         line="{64000} at {7.2} % over 6 years, lent 15 March 2027",
         answer="Each monthly payment is {1097.29}",
@@ -261,8 +261,8 @@ JOBS: Final[dict[str, Job]] = {
         "Only days and amounts",
         "No loan round them: money went out and came back on some days. Which rate is that?",
         (
-            "On the list choose Flows and paste the table: a day and an amount a line, below zero "
-            "what goes out.",
+            "On the list press p (or choose Flows) and paste the table: a day and an amount a "
+            "line, below zero what goes out.",
             "Every rate that fits is found; where there are several the curve shows why.",
         ),
         opens="flows",
@@ -274,7 +274,7 @@ JOBS: Final[dict[str, Job]] = {
         (
             "On the list pick the cases with Space and press v; or pin answers from the trail of a "
             "case.",
-            "Choose which is the base; Export gives it as pages to print.",
+            "Choose which is the base; Export (f) gives it as pages to print.",
         ),
         line="{48250} at {6.35} % compounded half-yearly over 5 years",
         answer="Each monthly payment is {938.82}",
@@ -283,7 +283,8 @@ JOBS: Final[dict[str, Job]] = {
         "A table of loans",
         "A file with a loan a row, each with its own figure missing.",
         (
-            "Press g and open the file (CSV or workbook), or drop it on the page.",
+            "Press g and open the file (CSV or workbook), or drop it on the page; or press p and "
+            "paste it.",
             "Say which column is what; put ? where a figure is to be found.",
             "Rows that are no loans are told one by one; the result is a table again.",
         ),

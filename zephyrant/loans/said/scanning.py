@@ -33,7 +33,7 @@ _JOINING: Final = frozenset(
         ),
     )
 )
-_SAME: Final = {"−": "-", "‑": "-"}
+_SAME: Final = {"−": "-", "‑": "-", "@": " at "}
 
 
 #: Of those that are as long the first stands.
@@ -59,7 +59,9 @@ def plainly(line: str) -> tuple[str, list[int]]:
         end, plain = stood.get(at, (at + 1, line[at]))
         if end == at + 1:
             plain = ";" if plain in "\r\n" else " " if plain.isspace() else _SAME.get(plain, plain)
-        if plain != " " or (text and text[-1] != " "):
+        if text[-1:] in ([], [" "]):
+            plain = plain.lstrip(" ")
+        if plain:
             text.extend(plain)
             places.extend([at] * len(plain))
         at = end

@@ -45,13 +45,17 @@ def _and_each(found: Found) -> Iterable[Fact]:
     yield found.fact("every", found["per"])
 
 
-def _in_turn(found: Found) -> Iterable[Fact]:
+def _in_turn(*, guess: bool) -> Says:
     """A rate for each year, in their order."""
-    first, *others = re.findall(NUMBER, found.match["rates"])
-    yield found.fact("rate", f"{first} %", modes="", before="")
-    for year, rate in enumerate(others, 2):
-        place = f"from year {year}"
-        yield found.fact("clause", f"{rate} %", verb="rate", place=place, modes="", then={})
+
+    def says(found: Found) -> Iterable[Fact]:
+        first, *others = re.findall(NUMBER, found.match["rates"])
+        yield found.fact("rate", f"{first} %", modes="", before="")
+        for year, rate in enumerate(others, 2):
+            more = {"verb": "rate", "place": f"from year {year}", "modes": "", "then": {}}
+            yield found.fact("clause", f"{rate} %", guess=guess, **more)
+
+    return says
 
 
 def _moved(verb: str) -> Says:
@@ -62,6 +66,8 @@ def _moved(verb: str) -> Says:
 
 
 _ONE_RATE: Final = r"[0-9]{1,2}(?:[.,][0-9]{1,6})?"
+#: Which is no fraction.
+_DECIMAL: Final = r"[0-9]{1,2}[.,][0-9]{1,6}"
 
 SHORT: Final[tuple[TermPhrase | ClausePhrase, ...]] = (
     phrase(r"(?:{integer} )?(?:(?:in )?adv\.?|in advance)", _timing("in-advance")),
@@ -74,8 +80,9 @@ SHORT: Final[tuple[TermPhrase | ClausePhrase, ...]] = (
     phrase(
         rf"(?:at )?(?P<rates>{_ONE_RATE}(?: ?%)?(?: ?/ ?{_ONE_RATE}(?: ?%)?){{1,11}})(?<=%)"
         r" (?:by|each|every|per) year",
-        _in_turn,
+        _in_turn(guess=False),
     ),
+    phrase(rf"(?:at )?(?P<rates>{_DECIMAL}(?: ?/ ?{_DECIMAL}){{1,11}} ?%)", _in_turn(guess=True)),
     clause(r"\+{amount}", _moved("advance")),
     clause(r"-(?={amount_})(?P<amount>[^ ]+)", _moved("repay")),
 )

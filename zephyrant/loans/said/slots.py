@@ -115,7 +115,8 @@ TERM_AFTER: Final = (
 #: A month's name as it stands in a plain line: one character.
 _FIRST_MONTH: Final = 0xE001
 _MONTH: Final = f"[{chr(_FIRST_MONTH)}-{chr(_FIRST_MONTH + 11)}]"
-MONTH_LIST: Final = rf"(?:{_MONTH}(?:(?:,\s|\sand\s|,\sand\s|\s){_MONTH}){{0,11}})"
+_MONTHS: Final = rf"(?:{_MONTH}(?:(?:\s?[-–]\s?|\sto\s){_MONTH})?)"
+MONTH_LIST: Final = rf"(?:{_MONTHS}(?:(?:,\s|\sand\s|,\sand\s|\s){_MONTHS}){{0,11}})"
 DAY: Final = (
     r"(?:[0-9]{4}-[0-9]{2}-[0-9]{2}"
     rf"|[0-9]{{1,2}}(?:st|nd|rd|th|\.)?[ -]?(?:of\s)?{_MONTH},?[ -][0-9]{{4}}"
@@ -158,8 +159,13 @@ def day_in(said: str) -> str:
 
 
 def months_of(said: str) -> list[int]:
-    """The months named, in the order in which they are said."""
-    return [ord(found) - _FIRST_MONTH + 1 for found in re.findall(_MONTH, said)]
+    """The months named, in the order in which they are said; "Dec to Feb" are three."""
+    months: list[int] = []
+    for named in re.findall(_MONTHS, said):
+        first, *rest = (ord(month) - _FIRST_MONTH for month in re.findall(_MONTH, named))
+        many = (rest[0] - first) % 12 if rest else 0
+        months += [(first + each) % 12 + 1 for each in range(many + 1)]
+    return months
 
 
 #: Words for a currency; a sign or a word that may be that of several is a guess.
