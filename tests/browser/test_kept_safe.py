@@ -260,11 +260,11 @@ class TheList(BrowserTest):
         field = page.get_by_label("Loan document to open")
         field.set_input_files({"name": "all.json", "mimeType": "application/json", "buffer": taken})
         page.get_by_role("button", name="Stop").click()
-        expect(page.get_by_text("none of its documents was opened")).to_be_visible()
+        expect(page.get_by_text("opened all together or not at all")).to_be_visible()
         self.accessible()
         page.get_by_role("button", name="Go on").click()
         expect(page.get_by_text(f"{len(CASES)} cases opened.")).to_be_visible()
-        expect(page.get_by_text("none of its documents was opened")).to_have_count(0)
+        expect(page.get_by_text("opened all together or not at all")).to_have_count(0)
 
     def test_all_cases_taken_out_as_a_zip_are_taken_in_again(self) -> None:
         page = self.page

@@ -142,6 +142,8 @@ def one_by_one(asker: int, is_gone: Gone, making: UUID | None, things: Sequence[
                 raise GoneError
             tell(place / len(things))
             yield thing
+        if is_gone():
+            raise GoneError
 
 
 class _Limits(NamedTuple):

@@ -47,6 +47,7 @@ export function PasswordSheet({
       about="Other windows you are signed in on will ask for the new one."
       open={open}
       onOpen={onOpen}
+      asks
     >
       <form
         className="mt-4 max-w-sm space-y-3"

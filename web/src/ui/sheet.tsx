@@ -13,11 +13,13 @@ interface Props {
   onOpen: (open: boolean) => void;
   /** As wide as a table needs. */
   wide?: boolean;
+  /** It asks for something: what is to be typed has the focus. */
+  asks?: boolean;
   children: ReactNode;
 }
 
 /** A sheet over the right side of the page; what is under it stays usable. */
-export function Sheet({ title, about, open, onOpen, wide = false, children }: Props) {
+export function Sheet({ title, about, open, onOpen, wide = false, asks = false, children }: Props) {
   const focusBack = useFocusBack();
   const content = useRef<HTMLDivElement>(null);
   return (
@@ -27,7 +29,7 @@ export function Sheet({ title, about, open, onOpen, wide = false, children }: Pr
           onCloseAutoFocus={focusBack.onCloseAutoFocus}
           onOpenAutoFocus={(event) => {
             focusBack.onOpenAutoFocus();
-            // What is to be typed has the focus; a sheet to be read begins at its top.
+            if (!asks) return;
             const [field] = TYPED.flatMap((each) => [
               ...(content.current?.querySelectorAll<HTMLInputElement>(each) ?? []),
             ]);

@@ -31,6 +31,7 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
       about="More paid than is due: the payment stays what it is, the loan ends sooner."
       open={open}
       onOpen={onOpen}
+      asks
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <Typed

@@ -30,6 +30,7 @@ export function SettledEarly({ statement, open, onOpen }: Props) {
       about="The loan ended right after a payment or on a day, with what is agreed for that."
       open={open}
       onOpen={onOpen}
+      asks
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-3 gap-y-2">
         <Field

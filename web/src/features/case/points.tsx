@@ -74,6 +74,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
       about="This loan against the same at another rate, for which points are paid apart at the start. A point is a percent of what is lent."
       open={open}
       onOpen={onOpen}
+      asks
       wide
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">

@@ -36,6 +36,7 @@ export function Against({ statement, open, onOpen }: Props) {
       about="A schedule from elsewhere, as CSV: which rows differ, by how much, and where it began."
       open={open}
       onOpen={onOpen}
+      asks
     >
       <Area
         name="Their schedule"

@@ -80,6 +80,7 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
       about="The loan worked anew for every value of one figure, or of two."
       open={open}
       onOpen={onOpen}
+      asks
       wide
     >
       <div className="mt-4 grid gap-2">

@@ -27,6 +27,7 @@ export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
       about="Days and amounts without a loan round them: every rate that fits is found."
       open={open}
       onOpen={onOpen}
+      asks
     >
       <div className="mt-4 flex flex-wrap gap-3">
         <Field

@@ -57,6 +57,12 @@ export function OpeningFile({ file }: { file: File }) {
     open.current({ file, making: someName() });
   }, [file]);
   const progress = useFileProgress(asked?.making, useLong(busy, 800));
+  const { stopped } = stopping;
+  const queries = useQueryClient();
+  useEffect(() => {
+    // All may have been opened just before it was stopped.
+    if (stopped) void queries.invalidateQueries({ queryKey: CASES });
+  }, [stopped, queries]);
   const errors = error instanceof Refused ? error.errors : [];
   return (
     <div className="order-last basis-full empty:hidden">
@@ -65,7 +71,7 @@ export function OpeningFile({ file }: { file: File }) {
         share={progress.data?.share ?? undefined}
         stopping={stopping}
         says="Opening its documents … You can go on meanwhile."
-        stoppedSays="Stopped: none of its documents was opened."
+        stoppedSays="Stopped. Its documents are opened all together or not at all: the list tells."
       />
       {typeof data === "number" && (
         <p role="status">
