@@ -15,11 +15,13 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.core.management import call_command
-from django.db import OperationalError, connection
+from django.db import OperationalError, connection, transaction
+from django.db.backends.sqlite3.base import DatabaseWrapper as SQLite
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
 from django.utils import timezone
 
 from zephyrant.desk import cases, doorman, hashing, heavy, throttle
+from zephyrant.desk.in_turn import base
 from zephyrant.desk.models import AuditEntry, Case
 from zephyrant.loans import BudgetSpentError
 
@@ -95,6 +97,30 @@ class Refusals(Desk):
             answer = self.send("POST", "cases", {"statement": {}})
         self.assertEqual((answer.status_code, answer["Retry-After"]), (503, "2"))
         self.assertIn("tried again", answer.json()["errors"][0]["message"])
+
+
+class InTurn(DeskOnDisk):
+    """Of those who wait to write one looks whether the database is free, the others wait behind."""
+
+    def test_who_waits_too_long_is_told_to_ask_again(self) -> None:
+        case = self.start()
+        patience = mock.patch.dict(connection.settings_dict["OPTIONS"], timeout=0.05)
+        with base._first, patience:
+            answer = self.save(case["id"], case["version"], note="later")
+            # Reading waits for nobody.
+            read = self.send("GET", f"cases/{case['id']}")
+        self.assertEqual((answer.status_code, answer["Retry-After"]), (503, "2"))
+        self.assertEqual((read.status_code, read.json()["note"]), (200, case["note"]))
+        saved = self.save(case["id"], case["version"], note="later")
+        self.assertEqual((saved.status_code, saved.json()["note"]), (200, "later"))
+
+    def test_the_turn_is_free_again_however_it_ends(self) -> None:
+        refusing = mock.patch.object(
+            SQLite, "_start_transaction_under_autocommit", side_effect=OperationalError("no")
+        )
+        with refusing, self.assertRaises(OperationalError), transaction.atomic():
+            self.fail("no transaction began")
+        self.assertFalse(base._first.locked())
 
 
 class FullDisk(DeskOnDisk):

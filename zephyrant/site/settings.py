@@ -113,7 +113,7 @@ TEMPLATES = [
 
 DATABASES = {
     "default": {
-        "ENGINE": "django.db.backends.sqlite3",
+        "ENGINE": "zephyrant.desk.in_turn",
         "NAME": DATA_DIR / "zephyrant.sqlite3",
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { isTyping } from "./typing";
 
 export interface Key {
@@ -16,7 +16,8 @@ const inMenu = (target: EventTarget | null): boolean =>
 
 /** Single letters that work wherever nothing is being typed. They can be turned off. */
 export function useKeys(keys: readonly Key[]): void {
-  useEffect(() => {
+  // What is seen can be pressed: they are there with what they belong to, not a moment later.
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target)) return;
       if (inMenu(event.target)) return;

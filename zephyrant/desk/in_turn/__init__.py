@@ -1,0 +1,1 @@
+"""Django's SQLite, with those who write waiting in turn."""
