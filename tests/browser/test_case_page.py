@@ -330,6 +330,18 @@ class ByKeyboard(BrowserTest):
         page.keyboard.press("c")
         expect(page.get_by_role("heading", name="Cases")).to_be_visible()
 
+    def test_a_word_under_the_pointer_takes_no_key_from_a_sheet(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.keyboard.press("w")
+        sheet = page.get_by_role("dialog")
+        expect(sheet.locator(":focus")).to_have_count(1)
+        page.get_by_role("button", name="Payments are: rounded").hover()
+        expect(page.get_by_role("tooltip")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(sheet).to_have_count(0)
+        expect(page.get_by_role("tooltip")).to_have_count(0)
+
     def test_escape_leaves_and_keeps_what_was_typed(self) -> None:
         page = self.open("Cider press")
         self.answers("938.82")

@@ -1,5 +1,5 @@
 import { Tooltip } from "radix-ui";
-import { useEffect, useId, type RefObject } from "react";
+import { useEffect, useEffectEvent, useId, type RefObject } from "react";
 import { useGlossary } from "../api/glossary";
 
 interface Props {
@@ -21,6 +21,15 @@ export function Hinted({ of, box, place, onOpen }: Props) {
     described?.setAttribute("aria-describedby", id);
     return () => described?.removeAttribute("aria-describedby");
   }, [box, id]);
+  const elsewhere = useEffectEvent(() => {
+    if (!place?.contains(document.activeElement)) onOpen(false);
+  });
+  useEffect(() => {
+    // Whoever types in another part of the page means that one: its Esc is not taken by a word
+    // under a pointer that rests.
+    addEventListener("keydown", elsewhere, true);
+    return () => removeEventListener("keydown", elsewhere, true);
+  }, []);
   if (!terms.length) return null;
   return (
     <Tooltip.Provider>
