@@ -7,7 +7,7 @@ from .phrase import Fact, Found, Phrase, Says, phrase
 from .slots import PAYMENTS
 
 #: What is left at the end, as a noun.
-BALLOON: Final = "(?:balloon|balance|residual)"
+BALLOON: Final = r"(?:balloon|balance|residual|bal(?:\.|(?![.a-z])))"
 
 _MEANT: Final = (
     r"(?P<meant>(?:(?:at|what|which|is|the|an?|yearly|annual|nominal|effective|interest) ){0,5})"

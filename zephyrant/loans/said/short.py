@@ -72,8 +72,8 @@ _DECIMAL: Final = r"[0-9]{1,2}[.,][0-9]{1,6}"
 SHORT: Final[tuple[TermPhrase | ClausePhrase, ...]] = (
     phrase(r"(?:{integer} )?(?:(?:in )?adv\.?|in advance)", _timing("in-advance")),
     phrase(r"(?:{integer} )?(?:(?:in )?arr\.?|in arrears)", _timing("in-arrears")),
-    phrase(r"bal\.? {figure}", _balance),
-    phrase(r"{figure} ?bal\.?", _balance),
+    # Joined to its figure; apart from it it is a word for a balloon as others.
+    phrase(r"{figure}bal\.?", _balance),
     phrase(r"up to (?:the next )?{amount}", _rounded_up),
     phrase(rf"(?P<amount>{AMOUNT})(?:-| less )(?P<percent>{PERCENT})(?: down)?", _less),
     phrase(rf"(?:{{amount}} ?)?\+ ?(?P<more>{AMOUNT}) ?{{per}}", _and_each),
