@@ -1,8 +1,11 @@
 # make demo    the application with its demo desk (PORT=8000)
 # make test    everything CI checks
+# make wheel   one file to install anywhere
 SHELL := /bin/bash
 PORT ?= 8000
 PYTHON := .venv/bin/python
+UV := .uv/bin/uv
+STATIC := zephyrant/site/static/index.html
 MANAGE := $(PYTHON) manage.py
 LOCAL := ZEPHYRANT_HTTPS=off
 QUIET := $(LOCAL) ZEPHYRANT_LOG=off
@@ -11,46 +14,69 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean
+.PHONY: demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean wheel
 
-setup: .venv/installed web/node_modules/.installed web/dist/index.html build/static/.collected
+setup: .venv/installed web/node_modules/.installed $(STATIC)
 
-.venv/installed: requirements/dev.txt
-	python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
-	.venv/bin/pip install --quiet uv==$$(sed -n 's/^uv==\([0-9.]*\).*/\1/p' requirements/dev.txt)
-	.venv/bin/uv pip sync --quiet --python .venv/bin/python requirements/dev.txt
+# What sets things up says so, and stands apart from what it sets up.
+.uv/bin/uv: requirements/dev.txt
+	@echo "Fetching the installer ..."
+	@python3.11 -m venv .uv 2>/dev/null || python3 -m venv .uv
+	@.uv/bin/pip install --quiet --disable-pip-version-check uv==$$(sed -n 's/^uv==\([0-9.]*\).*/\1/p' requirements/dev.txt)
+	@touch $@
+
+# Development has all that production has.
+.venv/installed: .uv/bin/uv requirements/dev.txt pyproject.toml
+	@echo "Installing Python packages, those of development among them ..."
+	@$(UV) venv --quiet --allow-existing --python python3.11 .venv
+	@$(UV) pip sync --quiet --python .venv/bin/python --require-hashes requirements/dev.txt
+	@$(UV) pip install --quiet --python .venv/bin/python --no-deps --editable .
+	@touch .venv/installed .venv/production
+
+.venv/production: .uv/bin/uv requirements/app.txt pyproject.toml
+	@echo "Installing Python packages ..."
+	@$(UV) venv --quiet --allow-existing --python python3.11 .venv
+	@$(UV) pip sync --quiet --python .venv/bin/python --require-hashes requirements/app.txt
+	@$(UV) pip install --quiet --python .venv/bin/python --no-deps --editable .
 	@touch $@
 
 web/node_modules/.installed: web/package-lock.json
-	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@echo "Installing what builds and checks the screen ..."
+	@cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch web/node_modules/.installed web/node_modules/.production
+
+web/node_modules/.production: web/package-lock.json
+	@echo "Installing what builds the screen ..."
+	@cd web && npm ci --omit=dev --no-fund --no-audit --loglevel=error
 	@touch $@
 
-# The API's types are generated from its schema, which `make check` holds against the code.
+# The API's types are generated from its schema, which `make check` holds against the code; what is
+# built needs them not.
 web/src/api/schema.ts: docs/openapi.json web/node_modules/.installed
-	cd web && npm run --silent client >/dev/null
+	@cd web && npm run --silent client >/dev/null
 	@touch $@
 
-WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
-web/dist/index.html: web/node_modules/.installed web/src/api/schema.ts $(WEB_SOURCES)
-	cd web && npx vite build --logLevel warn
+WEB_SOURCES := $(shell find web/src web/public -type f ! -name schema.ts 2>/dev/null) web/index.html web/vite.config.ts
+web/dist/index.html: web/node_modules/.production $(WEB_SOURCES)
+	@echo "Building the screen ..."
+	@cd web && npx vite build --logLevel error
 	@touch $@
 
-build/static/.collected: .venv/installed web/dist/index.html
-	$(LOCAL) $(MANAGE) collectstatic --noinput --clear -v0
+$(STATIC): .venv/production web/dist/index.html
+	@echo "Collecting and packing what browsers fetch ..."
+	@$(LOCAL) $(MANAGE) collectstatic --noinput --clear --ignore ninja -v0
 	@touch $@
 
-demo: setup
-	@mkdir -p build/demo
-	@$(DEMO) $(MANAGE) migrate -v0
-	@$(DEMO) $(MANAGE) lay_demo
-	@echo "Zephyrant's demo desk: http://127.0.0.1:$(PORT)/"
-	@$(DEMO) ZEPHYRANT_BIND=127.0.0.1:$(PORT) .venv/bin/gunicorn -c zephyrant/site/serving.py --log-level warning
+# The application with its demo desk, on what production needs and nothing that develops it.
+demo: production
+	@.venv/bin/zephyrant demo --data build/demo --bind 127.0.0.1:$(PORT)
 
-# What the desk needs to run for real, and nothing that develops it.
-production: web/dist/index.html
-	python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
-	.venv/bin/pip install --quiet --require-hashes -r requirements/app.txt
-	$(LOCAL) ZEPHYRANT_DATA=build/data $(MANAGE) collectstatic --noinput --clear -v0
+production: .venv/production $(STATIC)
+
+# One file that installs anywhere: pip install 'dist/zephyrant-....whl[desk]'
+wheel: production
+	@echo "Packing the wheel ..."
+	@rm -rf dist && $(UV) build --quiet --wheel --out-dir dist . && ls -s --block-size=K dist/*.whl
 
 dev: setup
 	@mkdir -p build/demo
@@ -77,7 +103,7 @@ chromium:
 core: setup
 	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
 	@rm -rf build/coverage && mkdir -p build/coverage
-	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.loans tests.desk --parallel 3
+	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.command tests.loans tests.library tests.tables tests.outlets tests.desk --parallel 3
 	@.venv/bin/coverage combine -q && .venv/bin/coverage report
 
 # One module of tests, one class or one test: make one TEST=tests.loans.test_schedule
@@ -122,11 +148,11 @@ bench: setup chromium
 shots: setup chromium
 	$(DEMO) $(PYTHON) -m tools.shots
 
-lock:
-	.venv/bin/uv pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
-		--python-version 3.11 requirements/app.in -o requirements/app.txt
-	.venv/bin/uv pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
-		--python-version 3.11 -c requirements/app.txt requirements/dev.in -o requirements/dev.txt
+lock: .uv/bin/uv
+	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
+		--python-version 3.11 --extra desk pyproject.toml -o requirements/app.txt
+	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
+		--python-version 3.11 -c requirements/app.txt --extra desk pyproject.toml requirements/dev.in -o requirements/dev.txt
 
 clean:
-	rm -rf .venv build data web/dist web/node_modules
+	rm -rf .venv .uv build data dist web/dist web/node_modules zephyrant/site/static

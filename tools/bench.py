@@ -29,8 +29,6 @@ from scipy.optimize import brentq
 
 from tools.demo_server import ROOT, demo_server, enter, open_case
 from zephyrant import loans
-from zephyrant.desk import table_files
-from zephyrant.desk.schedules import xlsx
 from zephyrant.loans import tape
 from zephyrant.loans.ledger.level_arrays import Level, balances, counts, payments, principals
 from zephyrant.loans.ledger.roll import roll_schedule
@@ -44,6 +42,8 @@ from zephyrant.loans.tape.solving import Tape
 from zephyrant.loans.unknowns.finding import find
 from zephyrant.loans.unknowns.solution import payable_line
 from zephyrant.loans.unknowns.worked import work_out
+from zephyrant.outlets.schedule_workbook import xlsx
+from zephyrant.tables import files as table_files
 
 DOCUMENT = {
     "zephyrant": "loan/1",

@@ -12,14 +12,14 @@ from decimal import Decimal
 from typing import Any, Final
 
 from zephyrant import loans
-from zephyrant.desk.schedules import xlsx_of
-from zephyrant.desk.statement_pdf import statement_of
 from zephyrant.loans import MARKS
 from zephyrant.loans.document.price import price
 from zephyrant.loans.questions.rate_curve import curve_of_rate
 from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
 from zephyrant.loans.statement.offers import More, paying_more
 from zephyrant.loans.statement.restating import restate
+from zephyrant.outlets.schedule_workbook import xlsx_of
+from zephyrant.outlets.statement_pdf import statement_of
 
 DATED: Final[dict[str, Any]] = {"start": "2027-01-31"}
 BY_DAYS: Final[dict[str, Any]] = {**DATED, "day_count": "actual/365"}

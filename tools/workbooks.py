@@ -20,11 +20,11 @@ import openpyxl  # noqa: E402
 
 from tests.loans.sheet import changed, changes  # noqa: E402
 from zephyrant import loans  # noqa: E402
-from zephyrant.desk.schedules import xlsx  # noqa: E402
 from zephyrant.loans.files.formula_sheet import FIRST_ROW  # noqa: E402
 from zephyrant.loans.files.workbook import workbook_of  # noqa: E402
 from zephyrant.loans.ledger.rows import Schedule  # noqa: E402
 from zephyrant.loans.unknowns.worked import work_out  # noqa: E402
+from zephyrant.outlets.schedule_workbook import xlsx  # noqa: E402
 
 CELLS = {"principal": "B3", "percent": "B4", "payment": "B6", "balance": "B7"}
 

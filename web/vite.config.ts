@@ -25,14 +25,37 @@ const remembering: Plugin = {
   },
 };
 
+/** What styles bring along, which the bundler's own list of other people's work leaves out. */
+const STYLED_BY = [
+  "@fontsource-variable/source-sans-3",
+  "@fontsource-variable/source-serif-4",
+  "tailwindcss",
+];
+const styledBy: Plugin = {
+  name: "styled-by",
+  async generateBundle() {
+    const told = await Promise.all(
+      STYLED_BY.map(async (name) => {
+        const file = `node_modules/${name}/LICENSE`;
+        const text = await this.fs.readFile(file, { encoding: "utf8" });
+        return `## ${name}\n\n${text.trim()}\n`;
+      }),
+    );
+    const source = `# What the styles are made with\n\n${told.join("\n")}`;
+    this.emitFile({ type: "asset", fileName: "third-party-styles.md", source });
+  },
+};
+
 const BASE = /node_modules\/(react|react-dom|react-router|scheduler|openapi-fetch|@tanstack)\//;
 
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
-  plugins: [remembering, react(), tailwindcss()],
+  plugins: [remembering, react(), tailwindcss(), styledBy],
   build: {
     target: "es2022",
     assetsInlineLimit: 0,
+    // Whose work is in it, and on which terms.
+    license: { fileName: "third-party.md" },
     chunkSizeWarningLimit: 600,
     // What es2022 runs on preloads modules by itself.
     modulePreload: { polyfill: false },

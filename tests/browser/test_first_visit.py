@@ -30,7 +30,7 @@ class FirstVisit(BrowserTest):
         first = scripts(page)
         self.assertEqual(first, set(named))
         sizes = [
-            len(gzip.compress((settings.WEB_DIST / "assets" / name).read_bytes(), 9))
+            len(gzip.compress((settings.STATIC_ROOT / "assets" / name).read_bytes(), 9))
             for name in first
         ]
         self.assertLessEqual(sum(sizes), 120_000)

@@ -6,7 +6,7 @@ from decimal import Decimal
 
 import pypdf
 
-from tests.desk.test_solve_command import solve
+from tests.command.test_solve import solve
 from zephyrant.desk.models import TrailPoint
 
 from .desk import PRESS, Desk

@@ -20,10 +20,12 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
-from zephyrant.desk import jobs, table_files, table_limits, tables
+from zephyrant.desk import jobs, tables
 from zephyrant.desk.models import Case, LoanTable
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import look, solve_tape
+from zephyrant.tables import files as table_files
+from zephyrant.tables import limits as table_limits
 
 from .desk import Desk
 

@@ -12,8 +12,7 @@ from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
 
 from zephyrant.loans import ENGINE, as_text
 from zephyrant.loans.questions import Cell, SideBySide, SideBySideRow
-
-from .pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
+from zephyrant.outlets.pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
 
 _WIDE: Final = landscape(A4)[0]
 

@@ -63,7 +63,7 @@ def one_json(case: Case) -> HttpResponse:
 
 def schedule_csv(case: Case, made: Made) -> HttpResponse:
     """A case's schedule as a table."""
-    from .schedules import csv_of
+    from zephyrant.outlets.schedule_csv import csv_of
 
     content = made(csv_of, check(document_of(case)))
     return _file(content, f"{file_name(called_so(case, PLAIN))}-schedule.csv", CSV)
@@ -71,7 +71,7 @@ def schedule_csv(case: Case, made: Made) -> HttpResponse:
 
 def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
     """A case's schedule as a workbook of formulas."""
-    from .schedules import xlsx_of
+    from zephyrant.outlets.schedule_workbook import xlsx_of
 
     try:
         content = made(xlsx_of, check(document_of(case)), marks)
@@ -84,7 +84,7 @@ def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
 
 def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
     """A case as a statement to file."""
-    from .statement_pdf import statement_of
+    from zephyrant.outlets.statement_pdf import statement_of
 
     content = made(statement_of, check(document_of(case)), case.note, marks)
     return _file(content, f"{file_name(called_so(case, PLAIN))}.pdf", PDF)

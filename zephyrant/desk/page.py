@@ -10,7 +10,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The front end."""
-    built = settings.WEB_DIST / "index.html"
+    built = settings.STATIC_ROOT / "index.html"
     if not built.exists():
         return HttpResponse("The front end is not built: run make setup.", status=503)
     return HttpResponse(built.read_bytes())

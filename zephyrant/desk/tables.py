@@ -39,14 +39,15 @@ from zephyrant.loans.tape import (
     unanswered,
     unmatched,
 )
+from zephyrant.tables import files
+from zephyrant.tables.files import column_name
 
-from . import heavy, table_files
+from . import heavy
 from .cases import Content, start
 from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
 from .preferences import marks_of
 from .table_asks import Looking, Matching
-from .table_files import column_name
 
 #: Tables of one analyst that may wait or be worked on at once.
 MOST_WAITING: Final = 5
@@ -110,7 +111,7 @@ def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
     )
 
 
-def _read_apart(user: User, file: IO[bytes], name: str) -> table_files.Packed:
+def _read_apart(user: User, file: IO[bytes], name: str) -> files.Packed:
     """A file read by a process of its own: whatever is in it, it takes no more than a share of
     memory and time."""
     with tempfile.NamedTemporaryFile(prefix="zephyrant-") as kept:
@@ -118,7 +119,7 @@ def _read_apart(user: User, file: IO[bytes], name: str) -> table_files.Packed:
         kept.flush()
         try:
             return heavy.worked_apart(
-                user.pk, heavy.never, heavy.FILE, table_files.read_packed, kept.name, name
+                user.pk, heavy.never, heavy.FILE, files.read_packed, kept.name, name
             )
         except BudgetSpentError:
             raise NotALoan.at(
@@ -451,7 +452,7 @@ def _in_files(table: LoanTable) -> list[tuple[str, str]]:
 def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]]]:
     """The result to take out: names, and rows of texts."""
     named = _in_files(table)
-    rows = table_files.texts(result_of(table), [name for name, _ in named])
+    rows = files.texts(result_of(table), [name for name, _ in named])
     return [title for _, title in named], rows
 
 
@@ -463,7 +464,7 @@ def workbook(table: LoanTable, made: Made) -> bytes:
     numbers = [each.name == "row" or not each.is_words for each in columns_of(table)]
     result = bytes(content.get(pk=table.pk) or b"")
     try:
-        packed: bytes = made(table_files.workbook_of, result, named, numbers)
+        packed: bytes = made(files.workbook_of, result, named, numbers)
     except BudgetSpentError:
         message = "This table is too large for a workbook here: take it out as CSV or JSON Lines."
         raise NotALoan.at("", message) from None

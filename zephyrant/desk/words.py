@@ -41,8 +41,9 @@ from zephyrant.loans.statement import (
     Entry,
 )
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
+from zephyrant.tables import limits as table_limits
 
-from . import limits, preferences, table_limits
+from . import limits, preferences
 
 
 class CurrencyWord(Schema):

@@ -7,7 +7,7 @@ flows). Nothing deeper is for outsiders.
 
 from .answer.aim import aimed
 from .answer.answer import ENGINE, Answer, AnswerHead
-from .answer.facts import facts_of
+from .answer.facts import facts_of, what_would_fit
 from .answer.laid import ScheduleRow
 from .answer.solving import solve
 from .budget import BudgetSpentError, grown, look, within
@@ -89,6 +89,7 @@ __all__ = [
     "solve",
     "terms_in_words",
     "told",
+    "what_would_fit",
     "within",
     "write",
     "write_day",

@@ -45,8 +45,9 @@ _worker: list[subprocess.Popen[bytes]] = []
 
 
 def _start() -> None:
-    manage = Path(__file__).resolve().parents[2] / "manage.py"
-    _worker[:] = [subprocess.Popen([sys.executable, str(manage), "work_tables"])]  # noqa: S603
+    settings = {"DJANGO_SETTINGS_MODULE": "zephyrant.site.settings"}
+    command = [sys.executable, "-m", "django", "work_tables"]
+    _worker[:] = [subprocess.Popen(command, env={**os.environ, **settings})]  # noqa: S603
 
 
 def _keep_working() -> None:

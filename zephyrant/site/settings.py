@@ -1,6 +1,6 @@
 """Settings of the Zephyrant server, from the environment.
 
-ZEPHYRANT_DATA   folder of the database and the secret key (default: data/ beside the code)
+ZEPHYRANT_DATA   folder of the database and the secret key (default: the user's folder for data)
 ZEPHYRANT_HOSTS  host names served, separated by commas (default: this machine only)
 ZEPHYRANT_HTTPS  "off" where no TLS stands before the server (the demo, development, tests)
 ZEPHYRANT_DEMO   "on" for the demo desk with its one analyst
@@ -17,9 +17,11 @@ from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
+from platformdirs import user_data_path
 
+#: The checkout, where the application runs from one.
 BASE_DIR = Path(__file__).resolve().parents[2]
-DATA_DIR = Path(os.environ.get("ZEPHYRANT_DATA", BASE_DIR / "data"))
+DATA_DIR = Path(os.environ.get("ZEPHYRANT_DATA") or user_data_path("zephyrant", appauthor=False))
 HTTPS = os.environ.get("ZEPHYRANT_HTTPS", "on") != "off"
 DEMO = os.environ.get("ZEPHYRANT_DEMO", "off") == "on"
 PROXIES = int(os.environ.get("ZEPHYRANT_PROXIES", "1" if HTTPS else "0"))
@@ -28,7 +30,6 @@ LOG_AS = os.environ.get("ZEPHYRANT_LOG", "lines")
 METRICS = os.environ.get("ZEPHYRANT_METRICS", "off") == "on"
 # What is written is for the user the server runs as alone: database, key, uploads, backups.
 os.umask(0o077)
-WEB_DIST = BASE_DIR / "web" / "dist"
 
 
 def _secret_key() -> str:
@@ -148,8 +149,10 @@ USE_I18N = False
 USE_TZ = True
 
 STATIC_URL = "/static/"
-STATIC_ROOT = BASE_DIR / "build" / "static"
-STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
+# In the checkout as in what is installed: the front end and the administration, collected once.
+STATIC_ROOT = Path(__file__).resolve().parent / "static"
+_BUILT = BASE_DIR / "web" / "dist"
+STATICFILES_DIRS = [_BUILT] if _BUILT.exists() else []
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},

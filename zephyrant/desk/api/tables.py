@@ -159,9 +159,10 @@ def start_table(
     file: File[UploadedFile],
 ) -> tuple[int, TableOpened] | HttpResponse:
     """A table from a file: CSV, XLSX or JSON Lines."""
-    from zephyrant.desk import table_limits, tables
+    from zephyrant.desk import tables
+    from zephyrant.tables import limits
 
-    if (file.size or 0) > table_limits.MOST_BYTES:
+    if (file.size or 0) > limits.MOST_BYTES:
         return refuse(422, said("This file is too large: at most 50 MB are read on the desk."))
     if file.file is None:
         return refuse(422, said("There is no file."))
@@ -288,7 +289,8 @@ def take_table_file(
     making: Making = None,
 ) -> HttpResponseBase:
     """The result as a file."""
-    from zephyrant.desk import table_files, tables
+    from zephyrant.desk import tables
+    from zephyrant.tables import files
 
     table = tables.one(request.user, table_id)
     noted(request, "exported", f"table {table_id} as {kind}")
@@ -299,11 +301,11 @@ def take_table_file(
         )
     elif kind == "csv":
         names, rows = tables.taken_out(table)
-        lines = table_files.csv_lines(names, rows)
+        lines = files.csv_lines(names, rows)
         response = StreamingHttpResponse(lines, content_type=CSV)
     else:
         names, rows = tables.taken_out(table)
-        lines = table_files.json_lines(names, rows)
+        lines = files.json_lines(names, rows)
         response = StreamingHttpResponse(lines, content_type=JSON_LINES)
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""

@@ -5,7 +5,7 @@ from typing import Any, Final
 from pydantic import BaseModel, ConfigDict, PrivateAttr, computed_field
 from typing_extensions import TypedDict
 
-from zephyrant import __version__
+from zephyrant.version import __version__
 
 from ..cost.costs import CostsOfLoan, FeeCharged
 from ..cost.yearly_cost import YearlyCost

@@ -6,9 +6,11 @@ from datetime import date
 from decimal import Decimal
 from typing import Literal, NamedTuple
 
+from ..document.fields import FIGURES, FigureName
+from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.named import RESULTS_NAMED
-from ..document.telling import told
+from ..document.telling import headline, told
 from ..wording.marks import Marks
 from .answer import Answer
 
@@ -34,6 +36,28 @@ def facts_of(loan: Loan, answer: Answer, marks: Marks) -> list[Fact]:
         for about, name, value in _values(answer)
         if value is not None
     ]
+
+
+class Fitting(NamedTuple):
+    """A figure, what it is called, and what it would have to be for the others, in the reader's
+    marks; or the reason none fits."""
+
+    name: FigureName
+    title: str
+    text: str | None
+    reason: str | None
+
+
+def what_would_fit(answer: Answer, marks: Marks) -> list[Fitting]:
+    """What each of the five would have to be, where all of them are stated."""
+    fitting = []
+    for name in FIGURES if answer.would_fit else ():
+        found, path = (answer.would_fit or {})[name], figure_path(name)
+        text = None if found["value"] is None else headline(path.kind, found["value"], marks)
+        if text and path.is_percent:
+            text = f"{text} % {answer.quote}"
+        fitting.append(Fitting(name, path.named.alone, text, found["reason"]))
+    return fitting
 
 
 def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:

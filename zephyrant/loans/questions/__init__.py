@@ -6,7 +6,7 @@ from .payoff import CHARGES, PayoffAmount
 from .period_totals import PeriodTotals, period_totals_of
 from .rate_curve import RateCurve, curve_of_rate
 from .reconciliation import Reconciliation
-from .sensitivity import ANSWER, ANSWER_TITLE, MOST_POINTS
+from .sensitivity import ANSWER, ANSWER_TITLE, MOST_POINTS, Axis, sensitivity_of
 from .side_by_side import MOST_BESIDE, Cell, SideBySide, SideBySideRow
 from .their_table import Matched
 from .ways_out import WayOut, as_it_goes, ways_out
@@ -18,6 +18,7 @@ __all__ = [
     "MOST_BESIDE",
     "MOST_POINTS",
     "PAYOFF_ROUNDINGS",
+    "Axis",
     "Cell",
     "LoanListed",
     "Matched",
@@ -35,5 +36,6 @@ __all__ = [
     "listed",
     "owed",
     "period_totals_of",
+    "sensitivity_of",
     "ways_out",
 ]

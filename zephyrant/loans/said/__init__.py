@@ -3,6 +3,7 @@
 from .line import Line, read_line
 from .read import LineError, LineErrors, Piece
 from .scanning import MOST_CHARACTERS
+from .stated import read_stated
 from .typed import SaidClauses, SaidLoan, said_clauses, said_loan
 from .usual import Usual
 
@@ -16,6 +17,7 @@ __all__ = [
     "SaidLoan",
     "Usual",
     "read_line",
+    "read_stated",
     "said_clauses",
     "said_loan",
 ]

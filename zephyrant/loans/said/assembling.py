@@ -1,9 +1,8 @@
 """What a line says put together as a loan document, with what was guessed and what is wrong."""
 
-from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
-from typing import Any, Final
+from typing import Final
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
@@ -14,7 +13,7 @@ from ..numbers.decimals import plain
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_balance
 from .clause_facts import SaidClause, clause_of
-from .draft import Draft
+from .draft import Draft, flat
 from .figures import Unsaid, Value
 from .noted import noted
 from .phrase import Fact
@@ -159,6 +158,7 @@ class Assembling(Draft):
                 value = Value(UNKNOWN) if fact.said == UNKNOWN else reader(fact.said)
                 self.put("payment", value.value, fact, guess=value.guess)
         is_aside = any(fact.said == "put-aside" for fact in self.of("we"))
+        is_aside |= self.content.get("we") == "put-aside"
         if "payment" not in self.content and (is_aside or self.content.get("count") == 0):
             self.content["payment"] = "0"
 
@@ -191,7 +191,7 @@ class Assembling(Draft):
         clauses.append(said.content)
         begin, end = self.span(fact.begin, fact.end)
         self.spans[f"clauses.{number}"] = begin, end
-        for name, value in _flat(said.content):
+        for name, value in flat(said.content):
             self.read.append(
                 Piece(
                     text=self.line[begin:end],
@@ -273,14 +273,3 @@ class Assembling(Draft):
 
 def _listed(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-
-
-def _flat(content: dict[str, Any], way: str = "") -> Iterator[tuple[str, str | int]]:
-    """Each value of a clause with its path."""
-    for name, value in content.items():
-        if isinstance(value, dict):
-            yield from _flat(value, f"{way}{name}.")
-        elif isinstance(value, list):
-            yield f"{way}{name}", ", ".join(map(str, value))
-        else:
-            yield f"{way}{name}", value

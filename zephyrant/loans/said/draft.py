@@ -1,6 +1,6 @@
 """A loan document as it grows out of a line: what was read, what is wrong, where."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from typing import Any, Final
 
@@ -28,6 +28,22 @@ _TITLES: Final = {
     "rounding.to": "rounding",
     "purchase.down": "down payment",
 }
+
+
+def flat(content: Mapping[str, Any] | Sequence[Any], way: str = "") -> Iterator[tuple[str, Any]]:
+    """Each value with its path; a list of values as one."""
+    named = content.items() if isinstance(content, Mapping) else enumerate(content)
+    for name, value in named:
+        if isinstance(value, Mapping) or _is_of_parts(value):
+            yield from flat(value, f"{way}{name}.")
+        elif isinstance(value, list):
+            yield f"{way}{name}", ", ".join(map(str, value))
+        else:
+            yield f"{way}{name}", value if isinstance(value, str | int) else str(value)
+
+
+def _is_of_parts(value: object) -> bool:
+    return isinstance(value, list) and any(isinstance(each, Mapping) for each in value)
 
 
 class Draft:
@@ -87,6 +103,11 @@ class Draft:
         for step in way:
             place = place.setdefault(step, {})
         place[last] = value
+
+    def seed(self, content: dict[str, Any]) -> None:
+        """Begins with what a document holds already."""
+        self.content = {**content}
+        self.read += [Piece(text="", field=name, value=value) for name, value in flat(content)]
 
     @contextmanager
     def at(self, fact: Fact) -> Iterator[None]:

@@ -22,6 +22,7 @@ from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
 from .typed_amounts import INCOME_EACH, read_amount
+from .values import read_values
 from .variations import Variations, Varied, variant, vary
 from .without_answer import Unanswered, unanswered
 from .working import Worked, loan_of, unread, unworked, work
@@ -64,6 +65,7 @@ __all__ = [
     "loan_of",
     "paying_more",
     "read_amount",
+    "read_values",
     "readings",
     "remark",
     "repace",

@@ -8,12 +8,11 @@ from pydantic import BaseModel, ConfigDict
 
 from ..answer.aim import AimResult
 from ..answer.answer import Answer, ScheduleYear
-from ..answer.facts import About, facts_of
+from ..answer.facts import About, facts_of, what_would_fit
 from ..answer.schedule import whole_told
 from ..answer.solving import with_the_answer
 from ..document.calling import called, calling_of
 from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
-from ..document.fields import FIGURES
 from ..document.figure_path import FigurePath, figure_path
 from ..document.loan import Loan
 from ..document.named import Named, result_named
@@ -163,24 +162,19 @@ def _typed(path: FigurePath | None, value: str | None, loan: Loan, marks: Marks)
 
 
 def _would_fit(statement: Statement, answer: Answer, marks: Marks) -> tuple[WouldFit, ...]:
-    if answer.would_fit is None:
-        return ()
     typed = {figure.entry for figure in figures_of(statement)}
     told = []
-    for name in FIGURES:
-        found, path, entry = answer.would_fit[name], figure_path(name), typed_at(name)
-        if name == "principal" and "price" in typed:
+    for fitting in what_would_fit(answer, marks):
+        entry = typed_at(fitting.name)
+        if fitting.name == "principal" and "price" in typed:
             # What is lent follows from the price: that is what can be found.
             entry = "price"
-        text = None if found["value"] is None else headline(path.kind, found["value"], marks)
-        if text and path.is_percent:
-            text = f"{text} % {answer.quote}"
         told.append(
             WouldFit(
                 entry=entry if entry in typed else None,
-                title=path.named.alone,
-                text=text,
-                reason=found["reason"],
+                title=fitting.title,
+                text=fitting.text,
+                reason=fitting.reason,
             )
         )
     return tuple(told)

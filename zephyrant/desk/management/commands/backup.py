@@ -25,13 +25,16 @@ class Command(BaseCommand):
         target: Path = options["file"]
         if options["keep"] is not None and options["keep"] < 1:
             raise CommandError("At least one backup is kept.")
+        database = Path(connection.settings_dict["NAME"])
+        if not database.exists():
+            raise CommandError(f"There is no database in {database.parent} yet.")
         folder = target if target.is_dir() else None
         if folder:
             target = folder / f"zephyrant-{timezone.now():%Y%m%d-%H%M%S}.sqlite3"
         unchecked = target.with_name(f"{target.name}.part")
         unchecked.unlink(missing_ok=True)
         try:
-            backup.copy(Path(connection.settings_dict["NAME"]), unchecked)
+            backup.copy(database, unchecked)
             backup.close_up(unchecked)
             rows = backup.check(unchecked)
             unchecked.replace(target)

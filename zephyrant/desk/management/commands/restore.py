@@ -7,9 +7,9 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
-from django.db.migrations.loader import MigrationLoader
 
 from zephyrant.desk import backup
+from zephyrant.desk.upgrading import of_newer
 
 
 class Command(BaseCommand):
@@ -28,10 +28,9 @@ class Command(BaseCommand):
         database = Path(connection.settings_dict["NAME"])
         try:
             rows = backup.check(source)
-            known = set(MigrationLoader(None).disk_migrations)
-            if newer := sorted(backup.migrations(source) - known):
+            if newer := of_newer(source):
                 raise backup.BackupError(
-                    f"{source} is of a newer Zephyrant than this one ({newer[0][1]})."
+                    f"{source} is of a newer Zephyrant than this one ({newer})."
                 )
             connection.close()
             alone = nullcontext() if options["force"] else backup.not_served(database.parent)

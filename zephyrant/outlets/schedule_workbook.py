@@ -1,8 +1,6 @@
-"""Schedules out of the door: CSV as plain numbers, XLSX as live arithmetic."""
+"""A schedule as a workbook of live arithmetic."""
 
-import csv
 import tempfile
-from collections.abc import Iterator
 from typing import IO, Any, Final
 
 import xlsxwriter
@@ -10,14 +8,11 @@ from xlsxwriter.worksheet import Worksheet
 
 from zephyrant.loans import (
     COLUMNS_NAMED,
-    Answer,
     Loan,
     Marks,
-    ScheduleRow,
     aimed,
     due,
     grown,
-    solve,
     terms_in_words,
 )
 from zephyrant.loans.files import (
@@ -29,34 +24,10 @@ from zephyrant.loans.files import (
     workbook_of,
 )
 
-COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
-#: Columns that only loans with such clauses have, before the closing balance.
-_MOVED: Final = ("advance", "fee", "repay")
+from .schedule_csv import COLUMNS
+
 _HEADS: Final = tuple(COLUMNS_NAMED[name].alone for name in COLUMNS)
 _MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
-
-
-class _Echo:
-    """Gives back what a writer writes."""
-
-    def write(self, text: str) -> str:
-        return text
-
-
-def csv_lines(answer: Answer) -> Iterator[str]:
-    """The schedule line by line, with a row of names on top."""
-    writer = csv.writer(_Echo(), lineterminator="\r\n")
-    yield "\ufeff"
-    there = answer.laid.titles if answer.laid else ()
-    columns = (*COLUMNS[:-1], *(name for name in _MOVED if name in there), COLUMNS[-1])
-    yield writer.writerow(columns)
-    for row in answer.schedule:
-        yield writer.writerow(_cells(row, columns))
-
-
-def csv_of(loan: Loan) -> bytes:
-    """The schedule of a loan as a table."""
-    return "".join(csv_lines(solve(loan))).encode()
 
 
 def xlsx_of(loan: Loan, marks: Marks) -> bytes | None:
@@ -68,11 +39,6 @@ def xlsx_of(loan: Loan, marks: Marks) -> bytes | None:
         return None
     with file:
         return file.read()
-
-
-def _cells(row: ScheduleRow, columns: tuple[str, ...]) -> list[Any]:
-    told: dict[str, Any] = dict(row)
-    return [told[name] if told[name] is not None else "" for name in columns]
 
 
 def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:

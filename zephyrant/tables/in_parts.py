@@ -3,6 +3,7 @@
 import multiprocessing
 import os
 import pickle
+import shutil
 import sys
 import tempfile
 import time
@@ -15,27 +16,21 @@ from itertools import chain, islice
 from pathlib import Path
 from typing import IO, Any, Final, NamedTuple, Protocol, Self, TypeVar
 
-from pydantic import ValidationError
-
-from zephyrant.loans import FieldError, NotALoan, field_errors
+from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import (
     APART_SAYS,
-    FIELDS,
     RESULTS,
     Defaults,
     FieldName,
     Looked,
     aparts,
-    counted_in,
     look,
-    match,
     solve_tape,
     together,
-    unanswered,
-    unmatched,
 )
 
-from . import table_files
+from . import files, settling
+from .ways_out import WAYS_OUT, Solved, WayName
 
 
 class TextOut(Protocol):
@@ -56,6 +51,22 @@ def _wrong(message: str) -> NotALoan:
     return NotALoan.at("", message)
 
 
+#: How one says to the command what cannot be told from a table.
+BY_COMMAND: Final = settling.Saying(
+    match=lambda figure, column: f"--match {figure}={column}",
+    setting=lambda name, choices: f"--set {name}={' or '.join(choices)}",
+)
+
+
+def _written_out(said: dict[str, str]) -> dict[str, Any]:
+    """Settings as defaults hold them."""
+    settings: dict[str, Any] = dict(said)
+    if "rounding" in said:
+        way, _, step = said["rounding"].partition(" ")
+        settings["rounding"] = {"payment": way, **({"to": step} if step else {})}
+    return settings
+
+
 def _pairs(given: list[str]) -> dict[str, str]:
     pairs = {}
     for each in given:
@@ -64,21 +75,6 @@ def _pairs(given: list[str]) -> dict[str, str]:
             raise _wrong(f"“{each}” is not NAME=VALUE.")
         pairs[name.strip()] = value.strip()
     return pairs
-
-
-def _matched(names: list[str], given: Mapping[str, str]) -> dict[FieldName, int]:
-    """The columns by their names, and as they were given."""
-    columns = match(names)
-    for field, name in given.items():
-        if field not in FIELDS:
-            raise _wrong(f"“{field}” is no figure: write one of {', '.join(FIELDS)}.")
-        if name not in names:
-            raise _wrong(f"There is no column “{name}”: there are {', '.join(names)}.")
-        columns[field] = names.index(name)
-    missing = unmatched(columns)
-    if missing:
-        raise _wrong(f"{missing} Say --match NAME=COLUMN; the columns are {', '.join(names)}.")
-    return columns
 
 
 class _Part(NamedTuple):
@@ -127,34 +123,11 @@ def _matching(
     return {name: whole[place] for name, place in columns.items()}
 
 
-def _defaults(looked: Looked, names: list[str], columns: Any, said: dict[str, str]) -> Defaults:  # noqa: ANN401
-    """How the cells are read: as said, else as they can only be meant; raises where neither."""
-    stated: dict[str, Any] = dict(said)
-    if "count" in columns:
-        stated = {**counted_in(names[columns["count"]]), **stated}
-    if "rounding" in said:
-        way, _, step = said["rounding"].partition(" ")
-        stated["rounding"] = {"payment": way, **({"to": step} if step else {})}
-    left = unanswered(looked, stated)
-    if left:
-        raise NotALoan(
-            [
-                FieldError(
-                    field="",
-                    message=f"{each.says} Say --set {each.about}={' or '.join(each.choices)}.",
-                )
-                for each in left
-            ]
-        )
-    try:
-        return Defaults.model_validate({"marks": "plain", **looked.defaults, **stated})
-    except ValidationError as error:
-        raise NotALoan(field_errors(error.errors())) from None
-
-
-def solve_table(name: str, out: TextOut, settings: list[str], matching: list[str]) -> int:
-    """Solves the table in a file; CSV to `out`, progress to standard error. Gives the number of
-    rows without an answer.
+def solve_table(
+    name: str, out: TextOut, settings: list[str], matching: list[str], way: WayName = "csv"
+) -> int:
+    """Solves the table in a file (`-`: standard input), told `out` one way; progress goes to
+    standard error. Gives the number of rows without an answer.
 
     Raises `NotALoan` where it cannot be read or something has to be said first.
     """
@@ -162,19 +135,26 @@ def solve_table(name: str, out: TextOut, settings: list[str], matching: list[str
     with _Cores() as cores:
         kept = _Kept()
         with _opened(name) as file:
-            table = table_files.read(file, name, _MOST_ROWS)
-            columns = _matched(table.names, _pairs(matching))
+            table = files.read(file, name, _MOST_ROWS)
+            columns = settling.matched(table.names, _pairs(matching), BY_COMMAND)
             # Each part is looked at while the next one is read.
             looked = together(cores.each(partial(_looked, columns), kept.all_of(table.rows)))
-        defaults = _defaults(looked, table.names, columns, said)
+        defaults = settling.settled(looked, table.names, columns, _written_out(said), BY_COMMAND)
         for note in table.notes:
             sys.stderr.write(f"{note}\n")
-        out.write(table_files.csv_text([[name] for name in (*table.names, *RESULTS)]))
-        return _write(cores.each(partial(_solved, columns, defaults), kept), out)
+        out.write(WAYS_OUT[way].head(table.names))
+        solving = partial(_solved, table.names, columns, defaults, way)
+        return _write(cores.each(solving, kept), out)
 
 
 @contextmanager
 def _opened(name: str) -> Iterator[IO[bytes]]:
+    if name == "-":
+        with tempfile.TemporaryFile() as file:
+            shutil.copyfileobj(sys.stdin.buffer, file)
+            file.seek(0)
+            yield file
+        return
     try:
         with Path(name).open("rb") as file:
             yield file
@@ -183,20 +163,24 @@ def _opened(name: str) -> Iterator[IO[bytes]]:
 
 
 class _Solved(NamedTuple):
-    """Rows solved, as lines of CSV, and how many of them have no answer."""
+    """Rows solved, as they are told, and how many of them have no answer."""
 
     text: str
     rows: int
     problems: int
 
 
-def _solved(columns: Mapping[FieldName, int], defaults: Defaults, part: _Part) -> _Solved:
+def _solved(
+    names: list[str],
+    columns: Mapping[FieldName, int],
+    defaults: Defaults,
+    way: WayName,
+    part: _Part,
+) -> _Solved:
     """A part of a table solved."""
     whole = part.columns()
     told = solve_tape(_matching(whole, columns), defaults, set_apart=aparts(whole))
-    # The results are numbers and words of our own, but for the sentence at their end.
-    ours = range(len(whole), len(whole) + len(RESULTS) - 1)
-    text = table_files.csv_text([*whole, *(told[name] for name in RESULTS)], ours)
+    text = WAYS_OUT[way].rows(Solved(names, [*whole, *(told[name] for name in RESULTS)]))
     set_apart = frozenset(APART_SAYS.values())
     problems = sum(bool(each) and each not in set_apart for each in told["problem"])
     return _Solved(text, part.size, problems)

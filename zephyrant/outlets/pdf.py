@@ -2,6 +2,7 @@
 
 import unicodedata
 from collections.abc import Callable
+from datetime import UTC, datetime
 from itertools import groupby
 from pathlib import Path
 from typing import Any, Final
@@ -11,7 +12,6 @@ import font_source_sans_pro
 import font_source_serif_pro
 from arabic_reshaper import reshape
 from bidi.algorithm import get_display
-from django.utils import timezone
 from reportlab.lib.colors import HexColor
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
@@ -141,7 +141,7 @@ def numbered(foot: str, wide: float) -> Callable[..., Canvas]:
 
     def canvas(*args: Any, **kwargs: Any) -> _Numbered:  # noqa: ANN401
         made = _Numbered(*args, **kwargs)
-        text = f"{foot} · {write_day(timezone.localdate())}"
+        text = f"{foot} · {write_day(datetime.now(UTC).date())}"
         made.foot = simpleSplit(text, "Sans", 8, wide - 66 * mm)[0]
         made.wide = wide
         return made

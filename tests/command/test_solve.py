@@ -14,7 +14,7 @@ from django.conf import settings
 
 from tests.loans.documents import document
 from zephyrant import loans
-from zephyrant.desk.solve_command import solve_one
+from zephyrant.command.solving import solve_file
 
 
 def solve(*arguments: str, text: str = "") -> tuple[list[dict[str, object]], int]:
@@ -89,16 +89,16 @@ class SolveCommand(TestCase):
         good, other = (self.file(name, document()) for name in ("good.json", "other.json"))
         real = loans.solve
 
-        def failing(loan: loans.Loan) -> loans.Answer:
+        def failing(loan: loans.Loan, marks: loans.Marks) -> loans.Answer:
             if loan.name == "":
                 raise ZeroDivisionError
-            return real(loan)
+            return real(loan, marks)
 
         bad = self.file("bad.json", document(name=None))
         with patch("zephyrant.loans.solve", failing), redirect_stderr(StringIO()) as said:
-            told = [solve_one(name) for name in (good, bad, other)]
-        self.assertEqual([status for _, status in told], [0, 3, 0])
-        fault = json.loads(told[1][0])
+            told = [solve_file(name) for name in (good, bad, other)]
+        self.assertEqual([each.status for each in told], [0, 3, 0])
+        fault = json.loads(told[1].as_json())
         self.assertEqual(set(fault), {"errors", "fault"})
         self.assertEqual(fault["errors"][0]["field"], "")
         self.assertIn(fault["fault"], said.getvalue())

@@ -11,8 +11,8 @@ from django.test import SimpleTestCase
 
 from tests.loans.documents import document
 from zephyrant import loans
-from zephyrant.desk.statement_pdf import statement_pdf
 from zephyrant.loans.wording.marks import MARKS
+from zephyrant.outlets.statement_pdf import statement_pdf
 
 MARK = MARKS["comma-point"]
 

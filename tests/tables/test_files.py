@@ -16,8 +16,6 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zephyrant.desk import table_files
-from zephyrant.desk.table_command import solve_table
 from zephyrant.loans import NotALoan, as_text
 from zephyrant.loans.calendars.days_in_words import read_day
 from zephyrant.loans.tape.columns import Defaults
@@ -26,6 +24,8 @@ from zephyrant.loans.tape.matching import match, unmatched
 from zephyrant.loans.tape.not_loans import apart, aparts
 from zephyrant.loans.tape.solving import solve_tape
 from zephyrant.loans.tape.summary import outliers, summarise
+from zephyrant.tables import files as table_files
+from zephyrant.tables.in_parts import solve_table
 
 NAMES = ["Loan", "Amount", "Rate", "Term", "Payment"]
 ROWS = [["K1", "12000", "6", "24", "?"], ["K2", "48250", "5.4", "60", "?"]]
@@ -226,7 +226,9 @@ class AsPeopleWrite(SimpleTestCase):
             self.assertEqual(read_day(typed), date(2027, 3, 15), typed)
         self.assertEqual(read_day("15-Mar-98"), date(1998, 3, 15))
         self.assertIsNone(read_day("15/03/27"))
-        self.assertEqual(table_files._cell(datetime(2027, 3, 15, 9, 30, tzinfo=UTC)), "2027-03-15")
+        self.assertEqual(
+            table_files.cell_text(datetime(2027, 3, 15, 9, 30, tzinfo=UTC)), "2027-03-15"
+        )
 
     def test_headings(self) -> None:
         found = match(["Borrower", "Amount", "Rate", "Years", "Pay"])

@@ -19,7 +19,7 @@ from zephyrant.loans import NotALoan, as_text, grown, look
 from zephyrant.loans.tape import FieldName, Looked, match
 from zephyrant.loans.tape import look as look_at
 
-from .table_limits import MOST_COLUMNS, MOST_ROWS
+from .limits import MOST_COLUMNS, MOST_ROWS
 
 if TYPE_CHECKING:
     import polars as pl
@@ -116,9 +116,7 @@ def _parquet(file: IO[bytes], most_rows: int) -> Table:
     _within(len(frame), frame.width, most_rows)
     notes: list[str] = []
     names = _each_once(frame.columns, notes)
-    rows = (
-        [_cell(value) if value is not None else "" for value in row] for row in frame.iter_rows()
-    )
+    rows = ([cell_text(value) for value in row] for row in frame.iter_rows())
     return Table(names, rows, notes)
 
 
@@ -173,7 +171,7 @@ def _workbook(file: IO[bytes], notes: list[str]) -> Iterator[list[str]]:
             others = ", ".join(f"“{name}”" for name in named if name != chosen)
             notes.append(f"The sheet “{chosen}” is read, not {others}.")
         for row in sizes[chosen].iter_rows():
-            yield [_cell(value) for value in row]
+            yield [cell_text(value) for value in row]
     except CalamineError as error:
         raise refused(f"This is no workbook that can be opened: {error}.") from None
 
@@ -198,7 +196,10 @@ def _declared(head: bytes) -> None:
         )
 
 
-def _cell(value: object) -> str:
+def cell_text(value: object) -> str:
+    """A value as the text that stands in a cell; nothing where there is none."""
+    if value is None or value != value:  # noqa: PLR0124  (no number)
+        return ""
     if isinstance(value, bool):
         return str(value).lower()
     if isinstance(value, float):

@@ -1,0 +1,5 @@
+"""`python -m zephyrant`: the command."""
+
+from zephyrant.command import main
+
+main()

@@ -1,0 +1,23 @@
+"""Zephyrant as a library: loans solved, swept, aimed at, quotes compared, tapes of loans, with
+figures as decimals and tables as tables. `import zephyrant` gives all of it."""
+
+from zephyrant.loans import LoansError, NotALoan
+
+from .answers import Answer
+from .asking import aim, solve, sweep
+from .frames import Frame
+from .quotes import compare_quotes, equivalents
+from .tapes import solve_tape
+
+__all__ = [
+    "Answer",
+    "Frame",
+    "LoansError",
+    "NotALoan",
+    "aim",
+    "compare_quotes",
+    "equivalents",
+    "solve",
+    "solve_tape",
+    "sweep",
+]

@@ -1,0 +1,126 @@
+"""A tape, which is a table of loans, solved: every row as a case of its own would be."""
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from datetime import date, datetime
+from decimal import Decimal
+from typing import Any, Final, TypeVar
+
+import nanoarrow
+
+from zephyrant.loans import NotALoan
+from zephyrant.loans.tape import RESULTS, FieldName, aparts, look
+from zephyrant.loans.tape import solve_tape as solve_rows
+from zephyrant.tables.files import cell_text
+from zephyrant.tables.settling import Saying, matched, settled
+
+from .frames import Column, Frame, Kind
+
+T = TypeVar("T")
+_BY_LIBRARY: Final = Saying(
+    match=lambda figure, column: f'columns={{"{figure}": "{column}"}}',
+    setting=lambda name, choices: " or ".join(f'{name}="{each}"' for each in choices),
+)
+_TEXTS: Final = ("unknown", "problem")
+
+
+def solve_tape(
+    tape: Any,  # noqa: ANN401  (whatever is a table)
+    /,
+    *,
+    columns: Mapping[str, str] | None = None,
+    **settings: Any,  # noqa: ANN401
+) -> Frame[Any]:
+    """A table of loans solved, row by row: its own columns, then the results. A row that has no
+    answer says why in `problem`, and stops no other.
+
+    `tape`: a mapping of columns, a sequence of mappings, or a table of pandas, polars or Arrow.
+    `columns`: which column is which figure, where its name does not say it
+    (`{"percent": "Price of money"}`). `settings`: what holds where no column says otherwise
+    (`every="quarter"`, `currency="CHF"`, `rounding={"payment": "up"}`), and what cells leave open
+    (`percent_as="part"`). A result whose name a column has already is called `found_` and that
+    name. Raises `zephyrant.NotALoan` where no row could be read so.
+
+    >>> tape = {"Loan": ["A", "B"], "Amount": [48250, 12000], "Rate": [6.35, 5],
+    ...         "Payments": [60, 36], "Payment": ["?", "?"]}
+    >>> [(row.Loan, str(row.found)) for row in solve_tape(tape)]
+    [('A', '940.68'), ('B', '359.65')]
+    """
+    own = _columns(tape)
+    names, texts = list(own), [[cell_text(value) for value in cells] for cells in own.values()]
+    if not names or not texts[0]:
+        raise NotALoan.at("", "There is not a single row of a loan in it.")
+    if len({len(cells) for cells in texts}) > 1:
+        raise NotALoan.at("", "The columns of a table are of one length.")
+    places = matched(names, columns or {}, _BY_LIBRARY)
+    read: dict[FieldName, Sequence[str]] = {name: texts[at] for name, at in places.items()}
+    defaults = settled(look(read, texts), names, places, settings, _BY_LIBRARY)
+    told = solve_rows(read, defaults, set_apart=aparts(texts))
+    results = {_called(name, names): _result(name, told[name]) for name in RESULTS}
+    return Frame({**{name: _own(cells) for name, cells in own.items()}, **results})
+
+
+def _called(name: str, taken: Sequence[str]) -> str:
+    return f"found_{name}" if name in taken else name
+
+
+def _columns(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401
+    """A table as lists of values by the names of its columns."""
+    if isinstance(tape, Mapping):
+        return {str(name): _values(cells) for name, cells in tape.items()}
+    if isinstance(tape, Frame):
+        return {name: tape.column(name) for name in tape.names}
+    if hasattr(tape, "iloc"):
+        # pandas: its columns may hold values of several kinds, which Arrow does not take.
+        plain = tape.astype(object).where(tape.notna(), None)
+        return {str(name): _values(cells) for name, cells in plain.items()}
+    if hasattr(tape, "__arrow_c_stream__"):
+        return _from_arrow(tape)
+    rows = list(tape) if isinstance(tape, Iterable) else []
+    if not rows or not all(isinstance(row, Mapping) for row in rows):
+        message = "A tape is a mapping of columns, rows of mappings, or a table such as pandas has."
+        raise NotALoan.at("", message)
+    names = list(dict.fromkeys(str(name) for row in rows for name in row))
+    return {name: [row.get(name) for row in rows] for name in names}
+
+
+def _values(cells: Any) -> list[Any]:  # noqa: ANN401
+    return list(cells.tolist() if hasattr(cells, "tolist") else cells)
+
+
+def _from_arrow(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401
+    array = nanoarrow.ArrayStream(tape).read_all()
+    names = [array.schema.field(at).name for at in range(array.schema.n_fields)]
+    return {
+        name: list(array.child(at).iter_py()) if len(array) else [] for at, name in enumerate(names)
+    }
+
+
+def _own(cells: Sequence[Any]) -> Column:
+    """A column of the tape, its values as they came where they are of one kind."""
+    kinds: dict[type, Kind] = {bool: "flag", int: "whole", Decimal: "decimal", date: "day"}
+    cells = [value.date() if isinstance(value, datetime) else value for value in cells]
+    found = {type(value) for value in cells if value is not None}
+    if len(found) == 1 and (kind := kinds.get(next(iter(found)))):
+        return Column(kind, cells)
+    if found and found <= {int, float, Decimal}:
+        return Column("decimal", [_number(value) for value in cells])
+    return Column("text", [None if value is None else cell_text(value) for value in cells])
+
+
+def _number(value: float | Decimal | None) -> Decimal | None:
+    return None if value is None or value != value else Decimal(str(value))  # noqa: PLR0124
+
+
+def _result(name: str, texts: Sequence[str]) -> Column:
+    """Texts of a result as what they stand for; None where a row has none."""
+    if name == "count":
+        return Column("whole", _each(texts, int))
+    if name == "fits":
+        return Column("flag", _each(texts, lambda text: text == "yes"))
+    if name in _TEXTS:
+        return Column("text", _each(texts, str))
+    return Column("decimal", _each(texts, Decimal))
+
+
+def _each(texts: Sequence[str], of: Callable[[str], T]) -> list[T | None]:
+    return [of(text) if text else None for text in texts]

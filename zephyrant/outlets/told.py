@@ -1,0 +1,142 @@
+"""An answer told in parts, in the reader's marks: what text, Markdown, the PDF and a notebook show
+of it."""
+
+from collections.abc import Iterator, Sequence
+from datetime import date
+from typing import Any, NamedTuple
+
+from zephyrant.loans import (
+    COLUMNS_NAMED,
+    Answer,
+    Loan,
+    Marks,
+    aimed,
+    called,
+    calling_of,
+    choices,
+    facts_of,
+    figure_path,
+    grown,
+    headline,
+    terms_in_words,
+    what_would_fit,
+    write_day,
+)
+
+
+class Rows(NamedTuple):
+    """A table of texts: what stands over its columns, and its rows."""
+
+    heads: tuple[str, ...]
+    rows: Sequence[tuple[str, ...]]
+
+
+class Told(NamedTuple):
+    """An answer in parts. `label`, `value`, `unit`: what was found; none of a check, nor where
+    there is a `reason` instead. `lines`: what is said of it, one after the other."""
+
+    loan: Loan
+    name: str
+    sentence: str
+    aim: str | None
+    label: str
+    value: str | None
+    unit: str
+    reason: str | None
+    lines: tuple[str, ...]
+    facts: Rows
+    fees: Rows | None
+    fitting: Rows | None
+    proof: str | None
+
+
+def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
+    """What an answer says; of one with an aim that is reached, of the loan that reaches it."""
+    has_aim = bool(answer.aim and answer.aim["value"])
+    worked = aimed(loan) if has_aim else loan
+    found = answer.value is not None
+    kind = figure_path(answer.unknown).kind if answer.unknown else "money"
+    return Told(
+        loan=worked,
+        name=loan.name or called(calling_of(loan), marks),
+        sentence=terms_in_words(worked, marks),
+        aim=answer.aim["says"] if answer.aim and has_aim else None,
+        label=f"{answer.asks} (found)" if found else "",
+        value=headline(kind, answer.value, marks) if answer.value is not None else None,
+        unit=answer.unit if found else "",
+        reason=answer.reason,
+        lines=tuple(_lines(answer, marks)),
+        facts=Rows(
+            ("Result", "Value"),
+            [(fact.title, fact.text) for fact in facts_of(worked, answer, marks)],
+        ),
+        fees=_fees(answer, marks) if answer.fees else None,
+        fitting=_fitting(answer, marks) if answer.would_fit else None,
+        proof=answer.proof["says"] if answer.proof else None,
+    )
+
+
+def _lines(answer: Answer, marks: Marks) -> Iterator[str]:
+    if answer.reason:
+        return
+    if answer.exact:
+        yield f"before rounding {marks.write(answer.exact)}"
+    if answer.paid_as:
+        yield answer.paid_as
+    yield from answer.notes
+    if answer.clock:
+        yield answer.clock
+
+
+def _fees(answer: Answer, marks: Marks) -> Rows:
+    """Every fee, whichever way it is taken."""
+    rows = []
+    for fee in answer.fees:
+        at = f"at payment {fee['number']}" if fee["number"] else "at the start"
+        if fee["date"]:
+            at += f", {write_day(date.fromisoformat(fee['date']))}"
+        rows.append((at, choices.TAKEN[fee["taken"]].label, marks.write(fee["amount"])))
+    return Rows(("Taken", "How", "Amount"), rows)
+
+
+def _fitting(answer: Answer, marks: Marks) -> Rows:
+    """Where every figure is stated, what each would have to be for the others."""
+    fitting = what_would_fit(answer, marks)
+    return Rows(
+        ("With the others would fit", "Value"),
+        [(each.title, each.text or each.reason or "") for each in fitting],
+    )
+
+
+def _money(answer: Answer) -> list[str]:
+    """The columns of money there is something to say in, but for the carrying amounts."""
+    columns = answer.laid.titles if answer.laid else ()
+    return [name for name in columns if name not in ("number", "date", "carrying")]
+
+
+def _heads(names: list[str]) -> tuple[str, ...]:
+    return tuple(COLUMNS_NAMED[name].title.capitalize() for name in names)
+
+
+def years_of(answer: Answer, marks: Marks) -> Rows:
+    """What each year of a schedule adds up to."""
+    names = _money(answer)
+    rows = []
+    for year in answer.by_year:
+        told: dict[str, Any] = dict(year)
+        label = f"{year['label']} ({year['first']}–{year['last']})"
+        rows.append((label, *(marks.write(told[name]) for name in names)))
+    return Rows(("Year", *_heads(names)), rows)
+
+
+def schedule_of(answer: Answer, marks: Marks, share: float = 1) -> Rows:
+    """Every row of a schedule; tells as it grows up to a `share` of the whole."""
+    names = _money(answer)
+    dated = bool(answer.laid and "date" in answer.laid.titles)
+    rows = []
+    for place, row in enumerate(answer.schedule):
+        grown(share * place, len(answer.schedule))
+        told: dict[str, Any] = dict(row)
+        due = [write_day(date.fromisoformat(row["date"]))] if row["date"] and dated else []
+        rows.append((str(row["number"]), *due, *(marks.write(told[name]) for name in names)))
+    return Rows(("No.", *(["Due"] if dated else []), *_heads(names)), rows)
