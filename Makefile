@@ -26,7 +26,7 @@ setup: .venv/installed web/node_modules/.installed $(STATIC)
 	@touch $@
 
 # Development has all that production has.
-.venv/installed: .uv/bin/uv requirements/dev.txt pyproject.toml
+.venv/installed: .uv/bin/uv requirements/dev.txt requirements/app.txt pyproject.toml
 	@echo "Installing Python packages, those of development among them ..."
 	@$(UV) venv --quiet --allow-existing --python python3.11 .venv
 	@$(UV) pip sync --quiet --python .venv/bin/python --require-hashes requirements/dev.txt
@@ -76,7 +76,8 @@ production: .venv/production $(STATIC)
 # One file that installs anywhere: pip install 'dist/zephyrant-....whl[desk]'
 wheel: production
 	@echo "Packing the wheel ..."
-	@rm -rf dist && $(UV) build --quiet --wheel --out-dir dist . && ls -s --block-size=K dist/*.whl
+	@rm -rf dist && $(UV) build --quiet --wheel --out-dir dist .
+	@cp requirements/app.txt dist/requirements.txt && ls -s --block-size=K dist/*
 
 dev: setup
 	@mkdir -p build/demo

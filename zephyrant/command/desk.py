@@ -98,9 +98,9 @@ def _free(bind: str) -> None:
         raise click.ClickException(f"{bind} cannot be listened on: {error}.") from None
 
 
-def _gunicorn() -> list[str]:
+def _gunicorn(log_level: str) -> list[str]:
     settings = "python:zephyrant.site.serving"
-    return [sys.executable, "-m", "gunicorn", "-c", settings, "--log-level", "warning"]
+    return [sys.executable, "-m", "gunicorn", "-c", settings, "--log-level", log_level]
 
 
 @click.command(context_settings=_HELP)
@@ -123,7 +123,7 @@ def demo(data: Path | None, bind: str) -> None:
     click.echo("Laying the demo desk: an analyst, her cases, a table of loans ...")
     _call("lay_demo")
     click.echo("Starting the server ...")
-    server = subprocess.Popen(_gunicorn())  # noqa: S603  (our own)
+    server = subprocess.Popen(_gunicorn("warning"))  # noqa: S603  (our own)
     signal.signal(signal.SIGTERM, lambda *_: server.terminate())
     try:
         _wait_for(server, bind)
@@ -163,7 +163,7 @@ def _wait_for(server: subprocess.Popen[bytes], bind: str) -> None:
 def serve(data: Path | None, bind: str, hosts: str | None, plain_http: bool) -> None:
     """Serve a desk for real. A database of an older version is copied, then brought up to this one.
 
-    All else is set in the environment: docs/keeping.md and README tell of it.
+    All else is set in the environment: README and docs/keeping.md tell of it.
     """
     more = {"ZEPHYRANT_HOSTS": hosts} if hosts else {}
     if plain_http:
@@ -174,7 +174,7 @@ def serve(data: Path | None, bind: str, hosts: str | None, plain_http: bool) -> 
     click.echo(f"Zephyrant listens on {bind}.")
     sys.stdout.flush()
     # In its place: whoever started this watches the server itself.
-    command = _gunicorn()
+    command = _gunicorn("info")
     os.execv(command[0], command)  # noqa: S606
 
 

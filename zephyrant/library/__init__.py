@@ -8,6 +8,7 @@ from .asking import aim, solve, sweep
 from .frames import Frame
 from .quotes import compare_quotes, equivalents
 from .tapes import solve_tape
+from .words import explain
 
 __all__ = [
     "Answer",
@@ -17,6 +18,7 @@ __all__ = [
     "aim",
     "compare_quotes",
     "equivalents",
+    "explain",
     "solve",
     "solve_tape",
     "sweep",

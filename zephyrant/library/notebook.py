@@ -37,7 +37,7 @@ def _parts(told: Told, answer: Answer, marks: Marks) -> Iterator[str]:
     picture = picture_of(answer)
     if picture:
         yield drawn(picture)
-    yield _table(told.facts, "Results")
+    yield _table(told.facts, "Results", headed=False)
     for title, table in (("Fees", told.fees), ("Would fit", told.fitting)):
         if table:
             yield _table(table, title)
@@ -78,7 +78,7 @@ def _bars(picture: Picture, step: float, wide: float) -> Iterator[str]:
             top += tall
 
 
-def _table(of: Rows, caption: str) -> str:
+def _table(of: Rows, caption: str, *, headed: bool = True) -> str:
     def row(cells: tuple[str, ...], tag: str) -> str:
         sides = ["left", *["right"] * (len(cells) - 1)]
         told = zip(cells, sides, strict=True)
@@ -87,8 +87,6 @@ def _table(of: Rows, caption: str) -> str:
         )
 
     body = "".join(f"<tr>{row(cells, 'td')}</tr>" for cells in of.rows)
-    head = f"<thead><tr>{row(of.heads, 'th')}</tr></thead>"
-    return (
-        f"<table><caption style='text-align:left'>{escape(caption)}</caption>{head}"
-        f"<tbody>{body}</tbody></table>"
-    )
+    head = f"<thead><tr>{row(of.heads, 'th')}</tr></thead>" if headed else ""
+    title = f'<caption style="text-align:left">{escape(caption)}</caption>'
+    return f'<table style="margin:1em 0">{title}{head}<tbody>{body}</tbody></table>'
