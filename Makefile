@@ -16,7 +16,7 @@ DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
 .PHONY: demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean wheel
 
-setup: .venv/installed web/node_modules/.installed $(STATIC)
+setup: .venv/installed web/node_modules/.installed web/src/api/schema.ts $(STATIC)
 
 # What sets things up says so, and stands apart from what it sets up.
 .uv/bin/uv: requirements/dev.txt
