@@ -62,9 +62,9 @@ web/dist/index.html: web/node_modules/.production $(WEB_SOURCES)
 	@cd web && npx vite build --logLevel error
 	@touch $@
 
-$(STATIC): .venv/production web/dist/index.html
+$(STATIC): .venv/production web/dist/index.html $(wildcard zephyrant/desk/static/desk/*)
 	@echo "Collecting and packing what browsers fetch ..."
-	@$(LOCAL) $(MANAGE) collectstatic --noinput --clear --ignore ninja -v0
+	@$(LOCAL) $(MANAGE) collectstatic --noinput --clear --ignore '*.map' --ignore 'redoc*' -v0
 	@touch $@
 
 # The application with its demo desk, on what production needs and nothing that develops it.

@@ -36,7 +36,7 @@ class FirstVisit(BrowserTest):
         self.assertLessEqual(sum(sizes), 120_000)
         # A case is likely to be opened once the pointer comes to one.
         page.get_by_role("grid", name="Cases").get_by_role("link").first.hover()
-        page.wait_for_function(f"{SCRIPTS.strip()}.length > {len(first) + 3}")
+        self.until(lambda: len(scripts(page)) > len(first) + 3, "the scripts of a case")
 
     def test_what_a_page_asks_is_asked_once_and_before_it_is_drawn(self) -> None:
         page, asked = self.page, list[str]()

@@ -2,15 +2,20 @@
 
 import json
 import os
+import shlex
 import shutil
 import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from urllib.request import Request, urlopen
 
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+
+from zephyrant.desk import tokens
+from zephyrant.desk.api.interface import examples
 
 WEB = Path(settings.BASE_DIR) / "web"
 SCHEMA = Path(settings.BASE_DIR) / "docs" / "openapi.json"
@@ -25,14 +30,8 @@ from desk_client import AuthenticatedClient
 from desk_client.api.solving import solve
 from desk_client.models import Answer, Loan
 
-address, session, token, document = sys.argv[1:]
-client = AuthenticatedClient(
-    base_url=address,
-    token=token,
-    prefix="",
-    auth_header_name="X-CSRFToken",
-    cookies={"sessionid": session, "csrftoken": token},
-)
+address, token, document = sys.argv[1:]
+client = AuthenticatedClient(base_url=address, token=token)
 import json
 answer = solve.sync(client=client, body=Loan.from_dict(json.loads(document)))
 assert isinstance(answer, Answer), answer
@@ -43,11 +42,11 @@ import createClient from "openapi-fetch";
 import type { paths } from "./schema.js";
 
 declare const process: { argv: string[] };
-const [address, session, token, document] = process.argv.slice(2);
-if (!address || !session || !token || !document) throw new Error("four arguments are expected");
+const [address, token, document] = process.argv.slice(2);
+if (!address || !token || !document) throw new Error("three arguments are expected");
 const client = createClient<paths>({
   baseUrl: address,
-  headers: { cookie: `sessionid=${session}; csrftoken=${token}`, "X-CSRFToken": token },
+  headers: { Authorization: `Bearer ${token}` },
 });
 const { data, error } = await client.POST("/api/v1/solve", { body: JSON.parse(document) });
 if (!data) throw new Error(JSON.stringify(error));
@@ -70,8 +69,7 @@ class Clients(StaticLiveServerTestCase):
         self.folder = Path(tempfile.mkdtemp())
         self.addCleanup(shutil.rmtree, self.folder)
         user = User.objects.create_user("someone", password="a long sentence")
-        self.client.force_login(user)
-        self.client.get("/api/v1/door")
+        _, self.key = tokens.make(user, "Generated clients", ["compute"], 1)
 
     def run_in(self, folder: Path, *command: str) -> str:
         """What a command prints; what it complains of fails."""
@@ -83,9 +81,25 @@ class Clients(StaticLiveServerTestCase):
         return ran.stdout
 
     def arguments(self) -> tuple[str, ...]:
-        cookies = {name: self.client.cookies[name].value for name in ("sessionid", "csrftoken")}
-        document = json.dumps(_LOAN)
-        return self.live_server_url, cookies["sessionid"], cookies["csrftoken"], document
+        return self.live_server_url, self.key, json.dumps(_LOAN)
+
+    def test_the_examples_of_the_page(self) -> None:
+        """938.82: the payment of the document in the contract."""
+        shell, python, typescript = examples(self.live_server_url)
+        os.environ["ZEPHYRANT_TOKEN"] = self.key
+        self.addCleanup(os.environ.pop, "ZEPHYRANT_TOKEN")
+        (self.folder / "ask.py").write_text(python.text)
+        (self.folder / "ask.mjs").write_text(typescript.text)
+        self.assertEqual(self.run_in(self.folder, sys.executable, "ask.py").strip(), "938.82")
+        self.assertEqual(self.run_in(self.folder, "node", "ask.mjs").strip(), "938.82")
+        # A shell's words are parsed by a shell; curl itself may not be there.
+        joined = shell.text.replace("\\\n", " ").replace("$ZEPHYRANT_TOKEN", self.key)
+        words = shlex.split(joined)
+        self.assertEqual(words[:2], ["curl", f"{self.live_server_url}/api/v1/solve"])
+        headers = dict(each.split(": ") for each in words[3:6:2])
+        asked = Request(words[1], words[-1].encode(), headers)
+        with urlopen(asked) as answer:
+            self.assertEqual(json.load(answer)["value"], "938.82")
 
     def test_python(self) -> None:
         config = self.folder / "config.yml"

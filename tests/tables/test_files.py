@@ -230,6 +230,11 @@ class AsPeopleWrite(SimpleTestCase):
             table_files.cell_text(datetime(2027, 3, 15, 9, 30, tzinfo=UTC)), "2027-03-15"
         )
 
+    def test_a_result_overwrites_no_column_of_the_table(self) -> None:
+        lines = table_files.json_lines(["A", "found", "found"], iter([["x", "mine", "938.82"]]))
+        expected = {"A": "x", "found": "mine", "found_found": "938.82"}
+        self.assertEqual(json.loads("".join(lines)), expected)
+
     def test_headings(self) -> None:
         found = match(["Borrower", "Amount", "Rate", "Years", "Pay"])
         self.assertEqual(found, {"name": 0, "principal": 1, "percent": 2, "count": 3, "payment": 4})

@@ -6,7 +6,7 @@ from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 
 from . import audit
-from .models import AuditEntry
+from .models import AuditEntry, Token
 
 admin.site.site_header = "Zephyrant"
 admin.site.site_title = "Zephyrant"
@@ -39,5 +39,23 @@ class AuditLog(admin.ModelAdmin):  # type: ignore[type-arg]
         return False
 
     def has_delete_permission(self, request: HttpRequest, obj: AuditEntry | None = None) -> bool:
+        """Nobody may."""
+        return False
+
+
+@admin.register(Token)
+class TokensHeld(admin.ModelAdmin):  # type: ignore[type-arg]
+    """What programs ask with; an administrator sees whose they are, and may end any by deleting
+    it."""
+
+    list_display = ("name", "owner", "begins", "may", "ends_at", "used_at", "revoked_at")
+    list_filter = ("owner",)
+    exclude = ("digest",)
+
+    def has_add_permission(self, request: HttpRequest) -> bool:
+        """A token is made by whose it is."""
+        return False
+
+    def has_change_permission(self, request: HttpRequest, obj: Token | None = None) -> bool:
         """Nobody may."""
         return False

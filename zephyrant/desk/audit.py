@@ -21,6 +21,8 @@ Kind = Literal[
     "sign-in refused",
     "signed out",
     "password changed",
+    "token made",
+    "token revoked",
     "shared",
     "exported",
     "deleted",

@@ -125,7 +125,8 @@ class StillUsed:
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """Answers; that a session is used is noted now and again, and never in the way of that."""
         response = self._answer(request)
-        if request.method == "GET" and request.user.is_authenticated:
+        by_token = getattr(request, "by_token", False)
+        if request.method == "GET" and request.user.is_authenticated and not by_token:
             now, seen = int(time.time()), request.session.get(SEEN)
             if seen is None or now - seen > _SEEN_EACH:
                 _note(request, response, now)

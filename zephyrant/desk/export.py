@@ -15,7 +15,7 @@ from typing import Any, Final, Literal
 from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
-from zephyrant.loans import PLAIN, Marks, NotALoan, as_text, check
+from zephyrant.loans import PLAIN, Loan, Marks, NotALoan, as_text, check
 from zephyrant.loans.files import write_csv, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
@@ -61,33 +61,36 @@ def one_json(case: Case) -> HttpResponse:
     return _file(_written(document_of(case)), f"{file_name(called_so(case, PLAIN))}.json", JSON)
 
 
-def schedule_csv(case: Case, made: Made) -> HttpResponse:
-    """A case's schedule as a table."""
+def loan_of(case: Case) -> tuple[Loan, str]:
+    """The loan of a case, and what files of it are called."""
+    return check(document_of(case)), called_so(case, PLAIN)
+
+
+def schedule_csv(loan: Loan, name: str, made: Made) -> HttpResponse:
+    """A loan's schedule as a table."""
     from zephyrant.outlets.schedule_csv import csv_of
 
-    content = made(csv_of, check(document_of(case)))
-    return _file(content, f"{file_name(called_so(case, PLAIN))}-schedule.csv", CSV)
+    return _file(made(csv_of, loan), f"{file_name(name)}-schedule.csv", CSV)
 
 
-def schedule_xlsx(case: Case, marks: Marks, made: Made) -> HttpResponse:
-    """A case's schedule as a workbook of formulas."""
+def schedule_xlsx(loan: Loan, name: str, marks: Marks, made: Made) -> HttpResponse:
+    """A loan's schedule as a workbook of formulas."""
     from zephyrant.outlets.schedule_workbook import xlsx_of
 
     try:
-        content = made(xlsx_of, check(document_of(case)), marks)
+        content = made(xlsx_of, loan, marks)
     except NotALoan as unreached:
         raise Http404 from unreached
     if content is None:
         raise Http404
-    return _file(content, f"{file_name(called_so(case, PLAIN))}-schedule.xlsx", WORKBOOK)
+    return _file(content, f"{file_name(name)}-schedule.xlsx", WORKBOOK)
 
 
-def statement(case: Case, marks: Marks, made: Made) -> HttpResponse:
-    """A case as a statement to file."""
+def statement(loan: Loan, name: str, note: str, marks: Marks, made: Made) -> HttpResponse:
+    """A loan as a statement to file."""
     from zephyrant.outlets.statement_pdf import statement_of
 
-    content = made(statement_of, check(document_of(case)), case.note, marks)
-    return _file(content, f"{file_name(called_so(case, PLAIN))}.pdf", PDF)
+    return _file(made(statement_of, loan, note, marks), f"{file_name(name)}.pdf", PDF)
 
 
 def _whole(cases: Iterable[Case]) -> list[Case]:

@@ -18,3 +18,7 @@ MOST_PASTED: Final = 900_000
 #: What is asked: moments or values, a stretch of payments.
 MOST_ASKED: Final = 2_000
 MOST_STRETCH: Final = 200
+#: Tokens of an analyst that hold, the name of one, and the days it may hold for.
+MOST_TOKENS: Final = 20
+MOST_TOKEN_NAME: Final = 60
+MOST_TOKEN_DAYS: Final = 366

@@ -280,3 +280,27 @@ class AuditEntry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.at:%Y-%m-%d %H:%M} {self.who}: {self.what} {self.about}".strip()
+
+
+class Token(models.Model):
+    """A key by which a program asks in an analyst's name: what it may, until when. It is shown once
+    and kept as its SHA-256; `begins` is what it is told apart by."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="tokens"
+    )
+    name = models.CharField(max_length=60)
+    digest = models.CharField(max_length=64, unique=True)
+    begins = models.CharField(max_length=16)
+    may = models.JSONField(default=list)
+    made_at = models.DateTimeField(auto_now_add=True)
+    ends_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True)
+    revoked_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return f"{self.name} ({self.begins}…)"

@@ -43,7 +43,7 @@ from zephyrant.loans.statement import (
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
 
-from . import limits, preferences
+from . import limits, preferences, tokens
 
 
 class CurrencyWord(Schema):
@@ -205,6 +205,7 @@ class Limits(Schema):
     quotes: int
     file_megabytes: int
     file_rows: int
+    token_name: int
 
 
 class Words(Schema):
@@ -234,6 +235,8 @@ class Words(Schema):
     choices: ChoiceWords
     table: TableWords
     limits: Limits
+    token_may: list[Option]
+    token_days: list[int]
 
 
 def _options(named: Mapping[Any, choices.Choice]) -> list[Option]:
@@ -355,6 +358,7 @@ def _limits() -> Limits:
         quotes=MOST_QUOTES,
         file_megabytes=table_limits.MOST_BYTES // 1_000_000,
         file_rows=table_limits.MOST_ROWS,
+        token_name=limits.MOST_TOKEN_NAME,
     )
 
 
@@ -412,4 +416,8 @@ def words() -> Words:
         choices=_choices(),
         table=_table(),
         limits=_limits(),
+        token_may=[
+            Option(value=name, label=said, shown=name) for name, said in tokens.MAY_NAMED.items()
+        ],
+        token_days=list(tokens.DAYS),
     )

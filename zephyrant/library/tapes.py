@@ -10,7 +10,7 @@ import nanoarrow
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import RESULTS, FieldName, aparts, look
 from zephyrant.loans.tape import solve_tape as solve_rows
-from zephyrant.tables.files import cell_text
+from zephyrant.tables.files import apart, cell_text
 from zephyrant.tables.settling import Saying, matched, settled
 
 from .frames import Column, Frame, Kind
@@ -55,12 +55,9 @@ def solve_tape(
     read: dict[FieldName, Sequence[str]] = {name: texts[at] for name, at in places.items()}
     defaults = settled(look(read, texts), names, places, settings, _BY_LIBRARY)
     told = solve_rows(read, defaults, set_apart=aparts(texts))
-    results = {_called(name, names): _result(name, told[name]) for name in RESULTS}
+    called = zip(apart([*names, *RESULTS])[len(names) :], RESULTS, strict=True)
+    results = {title: _result(name, told[name]) for title, name in called}
     return Frame({**{name: _own(cells) for name, cells in own.items()}, **results})
-
-
-def _called(name: str, taken: Sequence[str]) -> str:
-    return f"found_{name}" if name in taken else name
 
 
 def _columns(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401

@@ -453,10 +453,18 @@ def csv_text(columns: Sequence[Sequence[str]], ours: range = range(0)) -> str:
     return out.getvalue()
 
 
+def apart(names: Sequence[str]) -> list[str]:
+    """The names of a table's own columns and of results after them, each once: a result whose name
+    a column has already is called `found_` and that."""
+    return [f"found_{name}" if name in names[:at] else name for at, name in enumerate(names)]
+
+
 def json_lines(names: Sequence[str], rows: Iterator[Sequence[str]]) -> Iterator[str]:
-    """A loan in braces on each line; what is empty is left out."""
+    """A loan in braces on each line, every column by a name of its own; what is empty is left
+    out."""
+    each_once = apart(names)
     for row in rows:
-        told = {name: cell for name, cell in zip(names, row, strict=True) if cell}
+        told = {name: cell for name, cell in zip(each_once, row, strict=True) if cell}
         yield json.dumps(told, ensure_ascii=False) + "\n"
 
 

@@ -45,9 +45,7 @@ def _no_head(names: Sequence[str]) -> str:
 
 
 def _json(solved: Solved) -> str:
-    """Own columns keep their names; a result whose name is taken is called `found_` and that."""
-    results = [f"found_{name}" if name in solved.names else name for name in RESULTS]
-    return "".join(json_lines([*solved.names, *results], zip(*solved.columns, strict=True)))
+    return "".join(json_lines([*solved.names, *RESULTS], zip(*solved.columns, strict=True)))
 
 
 def _looked_at(solved: Solved) -> Rows:

@@ -17,6 +17,9 @@ import { DeskProvider } from "./desk-provider";
 const KeysSheet = later(async () => (await import("./keys")).KeysSheet);
 const BeginsSheet = later(async () => (await import("./begins")).BeginsSheet);
 const PasswordSheet = later(async () => (await import("./password")).PasswordSheet);
+const TokensSheet = later(async () => (await import("./tokens")).TokensSheet);
+const SHEETS = [KeysSheet, BeginsSheet, PasswordSheet, TokensSheet];
+const [KEYS, BEGINS, PASSWORD, TOKENS] = SHEETS.keys();
 
 const SAMPLE = "48250.00";
 
@@ -42,9 +45,7 @@ function MarksChoice() {
 function Header() {
   const { me } = useDesk();
   const [theme, toggleTheme] = useTheme();
-  const [keysOpen, setKeysOpen] = useState(false);
-  const [beginsOpen, setBeginsOpen] = useState(false);
-  const [passwordOpen, setPasswordOpen] = useState(false);
+  const [sheet, setSheet] = useState<number>();
   const [left, setLeft] = useState(0);
   const signOut = async (allTheSame = false) => {
     // Leaving the page of a case saves what waits there.
@@ -69,11 +70,12 @@ function Header() {
       { key: "n", run: () => start.mutate(undefined) },
       { key: "?", run: () => void navigate("/guide") },
       { key: "t", run: toggleTheme },
-      { key: "h", run: () => setKeysOpen((open) => !open) },
+      { key: "h", run: () => setSheet((open) => (open === KEYS ? undefined : KEYS)) },
     ],
     [navigate, start, toggleTheme],
   );
   useKeys(keys);
+  const Open = SHEETS[sheet ?? -1];
   return (
     <header className="print:hidden border-b border-rule bg-sheet">
       <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 sm:px-8">
@@ -102,17 +104,18 @@ function Header() {
           <NavLink to="/guide" className="hover:text-ink">
             Guide
           </NavLink>
-          <Button look="quiet" onClick={() => setKeysOpen(true)}>
+          <Button look="quiet" onClick={() => setSheet(KEYS)}>
             Keyboard
           </Button>
           <Button look="quiet" onClick={toggleTheme}>
             {theme === "light" ? "Dark" : "Light"}
           </Button>
           <Menu
-            name={`${me.name}: how a case begins, password, sign out`}
+            name={`${me.name}: how a case begins, password, tokens, sign out`}
             actions={[
-              { label: "How a case begins", run: () => setBeginsOpen(true) },
-              { label: "Change password", run: () => setPasswordOpen(true) },
+              { label: "How a case begins", run: () => setSheet(BEGINS) },
+              { label: "Change password", run: () => setSheet(PASSWORD) },
+              { label: "API and tokens", run: () => setSheet(TOKENS) },
               { label: "Sign out", run: () => void signOut() },
             ]}
           >
@@ -120,9 +123,7 @@ function Header() {
           </Menu>
         </div>
       </div>
-      {keysOpen && <KeysSheet open onOpen={setKeysOpen} />}
-      {beginsOpen && <BeginsSheet open onOpen={setBeginsOpen} />}
-      {passwordOpen && <PasswordSheet open onOpen={setPasswordOpen} />}
+      {Open && <Open open onOpen={() => setSheet(undefined)} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
           {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not

@@ -19,6 +19,7 @@ from .several import router as several
 from .sharing import router as sharing
 from .solving import router as solving
 from .tables import router as tables
+from .tokens import router as tokens
 
 api.add_router("", solving, tags=["Solving"])
 api.add_router("ask", asking, tags=["Asking a loan"])
@@ -33,6 +34,7 @@ api.add_router("tables", tables, tags=["Tables of loans"])
 api.add_router("files", making, tags=["Files"])
 api.add_router("", guide, tags=["The guide"])
 api.add_router("presets", presets, tags=["The analyst"])
+api.add_router("tokens", tokens, tags=["Tokens"])
 api.add_router("", session, tags=["The analyst"])
 
 __all__ = ["api"]

@@ -13,16 +13,18 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.parser import Parser
-from ninja.security import django_auth
+from ninja.security import HttpBearer, django_auth
 
 from zephyrant import loans
-from zephyrant.desk import audit, heavy
+from zephyrant.desk import audit, heavy, tokens
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
 from zephyrant.desk.limits import MOST_PICKED
+from zephyrant.desk.models import Token
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
 
 from .described import DescribedAPI
+from .interface import Interface, with_its_marks
 
 log = logging.getLogger(__name__)
 P = ParamSpec("P")
@@ -37,6 +39,28 @@ class StrictParser(Parser):
         if request.content_type != "application/json":
             raise HttpError(415, "JSON is expected here: send it as application/json.")
         return loans.parse(request.body)
+
+
+class Bearer(HttpBearer):
+    """Who asks by a token: in the name of the analyst whose it is, and only what it may."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> Token:
+        """The token; raises where it does not hold, or does not go so far."""
+        held = tokens.holder(token)
+        if held is None:
+            raise AuthenticationError(401, _HOLDS_NOT)
+        may = tokens.needed(request.method or "", request.path.removeprefix(_ROOT))
+        if may is None:
+            raise HttpError(403, "No token can do this: sign in.")
+        if may not in held.may:
+            raise HttpError(403, f"This token may not {may}: make one that may.")
+        request.user = held.owner
+        request.by_token = True  # type: ignore[attr-defined]
+        return held
+
+
+_ROOT: Final = "/api/v1/"
+_HOLDS_NOT: Final = "This token does not hold: it was revoked, has ended, or is none of ours."
 
 
 class SignedIn(HttpRequest):
@@ -77,9 +101,12 @@ api = DescribedAPI(
     title="Zephyrant",
     version="1",
     description="State a loan, put a ? where a figure is missing, get the whole loan.",
-    auth=django_auth,
+    # A token first: who shows one needs no session, and no proof that our own page asks.
+    auth=[Bearer(), django_auth],
     parser=StrictParser(),
-    docs_url=None,
+    docs=Interface(),
+    docs_url="docs",
+    docs_decorator=with_its_marks,
 )
 
 
@@ -207,7 +234,7 @@ def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
 
 @api.exception_handler(AuthenticationError)
 def _stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-    return refuse(401, said("Please sign in."))
+    return refuse(401, said(error.message if error.message == _HOLDS_NOT else "Please sign in."))
 
 
 @api.exception_handler(Http404)

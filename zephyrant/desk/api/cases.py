@@ -350,9 +350,11 @@ def take_schedule(
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"schedule of case {case_id} as {kind}")
+    loan, name = export.loan_of(case)
     if kind == "csv":
-        return export.schedule_csv(case, made(request, making))
-    return export.schedule_xlsx(case, MARKS[marks_of(request.user)], made(request, making))
+        return export.schedule_csv(loan, name, made(request, making))
+    marks = MARKS[marks_of(request.user)]
+    return export.schedule_xlsx(loan, name, marks, made(request, making))
 
 
 @router.get(
@@ -365,4 +367,6 @@ def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None)
     """The case as a statement to file (PDF)."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"statement of case {case_id}")
-    return export.statement(case, MARKS[marks_of(request.user)], made(request, making))
+    loan, name = export.loan_of(case)
+    marks = MARKS[marks_of(request.user)]
+    return export.statement(loan, name, case.note, marks, made(request, making))

@@ -1,17 +1,20 @@
 """Solving: no state, whatever stands in the request."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpResponse
 from ninja import Query, Router
 
-from zephyrant.desk import answers, words
-from zephyrant.loans import Answer, BudgetSpentError, Loan
+from zephyrant.desk import answers, export, words
+from zephyrant.desk.limits import MOST_NOTE
+from zephyrant.desk.preferences import marks_of
+from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, called, calling_of
 from zephyrant.loans.statement import Statement, Worked, unworked
 
-from .base import REFUSALS, SignedIn, answered
+from .base import REFUSALS, Making, SignedIn, answered, file_of, made
 
 router = Router(by_alias=True)
+Note = Annotated[str, Query(max_length=MOST_NOTE)]
 YearStarts = Annotated[int | None, Query(ge=1, le=12)]
 
 
@@ -38,6 +41,38 @@ def work_statement(
         return _json(answered(request, answers.worked, statement, year_starts))
     except BudgetSpentError as spent:
         return _json(unworked(statement, spent).model_dump_json().encode())
+
+
+@router.post(
+    "solve/schedule",
+    response=REFUSALS,
+    operation_id="solveSchedule",
+    openapi_extra=file_of(export.CSV, export.WORKBOOK),
+)
+def solve_schedule(
+    request: SignedIn, loan: Loan, kind: Literal["csv", "xlsx"] = "csv", making: Making = None
+) -> HttpResponse:
+    """The schedule of a loan document as a file, without a case; 404 where it has none."""
+    name = loan.name or called(calling_of(loan), PLAIN)
+    if kind == "csv":
+        return export.schedule_csv(loan, name, made(request, making))
+    marks = MARKS[marks_of(request.user)]
+    return export.schedule_xlsx(loan, name, marks, made(request, making))
+
+
+@router.post(
+    "solve/statement",
+    response=REFUSALS,
+    operation_id="solveStatement",
+    openapi_extra=file_of(export.PDF),
+)
+def solve_statement(
+    request: SignedIn, loan: Loan, note: Note = "", making: Making = None
+) -> HttpResponse:
+    """A loan document as a statement to file (PDF), without a case; with a note."""
+    name = loan.name or called(calling_of(loan), PLAIN)
+    marks = MARKS[marks_of(request.user)]
+    return export.statement(loan, name, note, marks, made(request, making))
 
 
 @router.get("words", response={200: words.Words, **REFUSALS}, operation_id="getWords")
