@@ -93,6 +93,30 @@ class Stated(TestCase):
             with self.subTest(figures):
                 self.assertEqual(zephyrant.solve(press, **figures).value, to_the_cent(expected))
 
+    def test_figures_in_the_place_of_a_purchase(self) -> None:
+        """Without interest: 7,500 less 1,500 down, or less a fifth, in 12 payments of 500."""
+        bought = zephyrant.solve(price=7500, down="20 %", rate=0, count=12)
+        for figures, expected in (
+            ({"price": "9,000"}, 600),
+            ({"down": 1500}, 500),
+            ({"down": "3,000"}, 375),
+            ({"principal": 1200}, 100),
+            ({"price": 6000, "down": "10 %"}, 450),
+        ):
+            with self.subTest(figures):
+                self.assertEqual(zephyrant.solve(bought, **figures).value, expected)
+        lent = zephyrant.solve(principal=6000, rate=0, count=12)
+        self.assertEqual(zephyrant.solve(lent, price=7500, down="20 %").value, 500)
+
+    def test_numbers_in_the_marks_of_the_reader(self) -> None:
+        german = {"principal": "6.000", "rate": 0, "count": 12}
+        self.assertEqual(zephyrant.solve(**german, marks="point-comma").value, 500)
+        self.assertEqual(
+            zephyrant.solve("6.000 at 0 % over 1 year", marks="point-comma").value, 500
+        )
+        with self.assertRaises(TypeError):
+            zephyrant.solve(5)  # type: ignore[arg-type]
+
     def test_amounts_of_a_document_are_not_read_again(self) -> None:
         """1.500 is one and a half in a document, whatever the marks of what stands beside it."""
         deal = zephyrant.solve(document(principal="1.500"), payment="0,25", count="?")

@@ -29,19 +29,26 @@ class _Read(NamedTuple):
     read: tuple[Piece, ...] = ()
 
 
-def _loan(stated: Stated, figures: Mapping[str, Any]) -> _Read:
+def _loan(stated: Stated, figures: Mapping[str, Any], marks: MarksName = _USUAL) -> _Read:
     """The loan that is stated; `figures` are put in the place of those of a document."""
     if stated is None:
-        said = read_stated(figures)
+        said = read_stated(figures, MARKS[marks])
         assert said.loan is not None  # noqa: S101  (else it raises)
         return _Read(said.loan, said.read)
-    read = _of(stated)
+    read = _of(stated, marks)
     if not figures:
         return read
     content = _standing(read.loan)
+    bought = dict(content.pop("purchase", {}))
     if "principal" in figures:
-        content.pop("purchase", None)
-    return _loan(None, {**content, **figures})
+        bought = {}
+    for name in ("price", "down"):
+        if name in figures:
+            bought.pop(name, None)
+            content.pop("principal", None)
+    if bought:
+        content["purchase"] = bought
+    return _loan(None, {**content, **figures}, marks)
 
 
 def _standing(loan: Loan) -> dict[str, Any]:
@@ -53,7 +60,7 @@ def _standing(loan: Loan) -> dict[str, Any]:
     return content
 
 
-def _of(stated: str | Path | Mapping[str, Any] | Loan | Answer) -> _Read:
+def _of(stated: str | Path | Mapping[str, Any] | Loan | Answer, marks: MarksName) -> _Read:
     if isinstance(stated, Loan):
         return _Read(stated)
     if isinstance(stated, Answer):
@@ -62,9 +69,11 @@ def _of(stated: str | Path | Mapping[str, Any] | Loan | Answer) -> _Read:
         return _Read(loans.check(_plain(stated)))
     if isinstance(stated, Path):
         return _Read(read_file(stated))
+    if not isinstance(stated, str):
+        raise TypeError(f"a loan is stated by a line, a document or a path, not {type(stated)}")
     if stated.lstrip()[:1] == "{":
         return _Read(loans.read(stated))
-    line = read_line(stated)
+    line = read_line(stated, MARKS[marks])
     if line.loan is None:
         raise NotALoan(LineError(message=each.message, at=each.at) for each in line.errors)
     return _Read(line.loan, line.read)
@@ -90,8 +99,9 @@ def solve(stated: Stated = None, /, *, marks: MarksName = _USUAL, **figures: Any
     path of a file of JSON, YAML or TOML), or is one that was solved before; `figures` beside these
     take the place of theirs. A figure is a number, or what one would say: `rate="6.35 % compounded
     half-yearly"`, `count="5 years"`, `principal="48k"`, `clauses=["at 12 repay 5,000"]`. One is
-    `"?"`; the one that is not stated is the one to find. `marks`: how numbers are written in what
-    is told. Raises `zephyrant.NotALoan` with every reason at its field.
+    `"?"`; the one that is not stated is the one to find. Where nothing says otherwise it is in EUR,
+    paid monthly. `marks`: how numbers are written, in texts and in what is told. Raises
+    `zephyrant.NotALoan` with every reason at its field.
 
     >>> answer = solve(principal=48250, rate="6.35 % compounded half-yearly", count=60)
     >>> answer.value
@@ -105,7 +115,7 @@ def solve(stated: Stated = None, /, *, marks: MarksName = _USUAL, **figures: Any
     >>> solve(answer, count="?", payment=1000).value
     Decimal('56')
     """
-    read = _loan(stated, figures)
+    read = _loan(stated, figures, marks)
     return Answer(read.loan, loans.solve(read.loan, MARKS[marks]), MARKS[marks], read.read)
 
 
@@ -131,7 +141,7 @@ def aim(
     >>> answer.aim.value
     Decimal('53016.68')
     """
-    loan = _loan(stated, figures).loan
+    loan = _loan(stated, figures, marks).loan
     told = target.isoformat() if isinstance(target, date) else str(target)
     content = {**loans.write(loan), "aim": {"figure": figure, "is": told, "by": _path(by)}}
     return solve(content, marks=marks)
