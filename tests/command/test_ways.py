@@ -3,7 +3,6 @@
 import csv
 import io
 import json
-import os
 import subprocess
 import sys
 import tempfile
@@ -11,10 +10,12 @@ from pathlib import Path
 from typing import NamedTuple
 from unittest import TestCase
 
+from click.testing import CliRunner
 from django.conf import settings
 
 from tests.loans.documents import document
 from zephyrant import loans
+from zephyrant.command.main import zephyrant
 from zephyrant.library.documents import read_document
 
 YAML = """
@@ -52,17 +53,13 @@ class Done(NamedTuple):
 
 
 def run(*arguments: str, text: str = "", **surroundings: str) -> Done:
-    """The command in a process of its own."""
-    done = subprocess.run(
-        [sys.executable, "-m", "zephyrant", *arguments],
-        cwd=settings.BASE_DIR,
-        input=text,
-        capture_output=True,
-        text=True,
-        check=False,
-        env={**os.environ, **surroundings},
+    """What the command does, as it does it in a process of its own (`test_wheel` holds that)."""
+    done = CliRunner().invoke(
+        zephyrant, arguments, input=text, env=surroundings, prog_name="zephyrant"
     )
-    return Done(done.returncode, done.stdout, done.stderr)
+    if done.exception is not None and not isinstance(done.exception, SystemExit):
+        raise done.exception
+    return Done(done.exit_code, done.stdout, done.stderr)
 
 
 class InFolder(TestCase):
