@@ -16,7 +16,7 @@ from .calendars.days_in_words import MONTHS, write_day
 from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
-from .document.calling import Calling, called, calling_of
+from .document.calling import Calling, called, calling_of, name_of
 from .document.fields import CompoundingField, CurrencyCode, Every
 from .document.figure_path import figure_path
 from .document.limits import MOST_TEXT
@@ -84,6 +84,7 @@ __all__ = [
     "grown",
     "headline",
     "look",
+    "name_of",
     "parse",
     "read",
     "solve",

@@ -11,13 +11,12 @@ from zephyrant.loans import (
     Loan,
     Marks,
     aimed,
-    called,
-    calling_of,
     choices,
     facts_of,
     figure_path,
     grown,
     headline,
+    name_of,
     terms_in_words,
     what_would_fit,
     write_day,
@@ -58,7 +57,7 @@ def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
     kind = figure_path(answer.unknown).kind if answer.unknown else "money"
     return Told(
         loan=worked,
-        name=loan.name or called(calling_of(loan), marks),
+        name=name_of(loan, marks),
         sentence=terms_in_words(worked, marks),
         aim=answer.aim["says"] if answer.aim and has_aim else None,
         label=f"{answer.asks} (found)" if found else "",

@@ -8,7 +8,7 @@ from ninja import Query, Router
 from zephyrant.desk import answers, export, words
 from zephyrant.desk.limits import MOST_NOTE
 from zephyrant.desk.preferences import marks_of
-from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, called, calling_of
+from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, name_of
 from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, Making, SignedIn, answered, file_of, made
@@ -53,7 +53,7 @@ def solve_schedule(
     request: SignedIn, loan: Loan, kind: Literal["csv", "xlsx"] = "csv", making: Making = None
 ) -> HttpResponse:
     """The schedule of a loan document as a file, without a case; 404 where it has none."""
-    name = loan.name or called(calling_of(loan), PLAIN)
+    name = name_of(loan, PLAIN)
     if kind == "csv":
         return export.schedule_csv(loan, name, made(request, making))
     marks = MARKS[marks_of(request.user)]
@@ -70,7 +70,7 @@ def solve_statement(
     request: SignedIn, loan: Loan, note: Note = "", making: Making = None
 ) -> HttpResponse:
     """A loan document as a statement to file (PDF), without a case; with a note."""
-    name = loan.name or called(calling_of(loan), PLAIN)
+    name = name_of(loan, PLAIN)
     marks = MARKS[marks_of(request.user)]
     return export.statement(loan, name, note, marks, made(request, making))
 

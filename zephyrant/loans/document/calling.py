@@ -48,3 +48,8 @@ def called(by: Calling, marks: Marks) -> str:
         over = f" over {frequencies.number_of(marks.write(count), noun)}"
     asked = figure_path(by["asked"]).named.title if by["asked"] else "a check"
     return f"{amount} {by['currency']}{over}: {asked}"
+
+
+def name_of(loan: Loan, marks: Marks) -> str:
+    """What a loan is called: its name, else its terms."""
+    return loan.name or called(calling_of(loan), marks)
