@@ -16,7 +16,7 @@ from django.conf import settings
 from tests.loans.documents import document
 from zephyrant import loans
 from zephyrant.command.main import zephyrant
-from zephyrant.library.documents import read_document
+from zephyrant.documents import read_document
 
 YAML = """
 zephyrant: loan/1
@@ -177,6 +177,13 @@ class Ways(InFolder):
     def test_marks(self) -> None:
         self.assertIn("48.250,00", self.solve("md", "--marks", "point-comma").out)
         self.assertIn("48250.00", self.solve("text", "--marks", "plain").out)
+
+    def test_a_line_is_read_in_them(self) -> None:
+        said = ("solve", "--line", "6.000 at 0 %, 1 year", "--marks", "point-comma", "--as")
+        self.assertEqual(json.loads(run(*said, "json").out)["value"], "500.00")
+        self.assertIn("**500,00**", run(*said, "md").out)
+        usual = run("solve", "--line", "6,000 at 0 %, 1 year")
+        self.assertEqual(json.loads(usual.out)["value"], "500.00")
 
     def test_csv_of_one_and_of_several(self) -> None:
         answer = loans.solve(loans.check(SAME))

@@ -148,6 +148,7 @@ class Asking(WithTokens):
     def test_one_that_holds_no_more(self) -> None:
         key = self.make("compute")
         token = Token.objects.get()
+        self.assertIs(self.send("GET", "tokens").json()["items"][0]["holds"], True)
         for change in (
             {"ends_at": timezone.now() - timedelta(seconds=1)},
             {"revoked_at": timezone.now()},
@@ -155,6 +156,7 @@ class Asking(WithTokens):
             kept = {name: getattr(token, name) for name in change}
             Token.objects.update(**change)
             self.assertEqual(self.ask(key, "POST", "solve", document()).status_code, 401)
+            self.assertIs(self.send("GET", "tokens").json()["items"][0]["holds"], False)
             Token.objects.update(**kept)
         User.objects.update(is_active=False)
         self.assertEqual(self.ask(key, "POST", "solve", document()).status_code, 401)

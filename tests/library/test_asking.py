@@ -69,6 +69,12 @@ class Sweeps(TestCase):
         self.assertEqual(swept.names, ("clauses.0.repay", "answer", "reason"))
         self.assertEqual(swept.column("answer")[0], Decimal("938.82"))
 
+    def test_of_a_loan_with_an_aim_the_one_that_reaches_it(self) -> None:
+        """As on the page: 900 a month, whatever was lent before it was aimed at."""
+        aimed = zephyrant.aim(document(), figure="payment", target=900, by="principal")
+        swept = zephyrant.sweep(aimed, over={"count": [60]})
+        self.assertEqual(swept[0].answer, 900)
+
     def test_what_cannot_be_swept(self) -> None:
         for over, results in (
             ({"colour": [1]}, ["answer"]),

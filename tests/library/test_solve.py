@@ -114,6 +114,11 @@ class Stated(TestCase):
         self.assertEqual(
             zephyrant.solve("6.000 at 0 % over 1 year", marks="point-comma").value, 500
         )
+        # Marks of files group nothing; whoever says a line may.
+        for marks in ("plain", "comma-point", "point-comma", "space-comma"):
+            said = zephyrant.solve("6,000 at 0 % over 1 year", marks=marks)
+            stated = zephyrant.solve(principal="6,000", rate=0, count=12, marks=marks)
+            self.assertEqual((said.value, stated.value), (500, 500), marks)
         with self.assertRaises(TypeError):
             zephyrant.solve(5)  # type: ignore[arg-type]
 

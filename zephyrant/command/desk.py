@@ -104,20 +104,25 @@ def _gunicorn(log_level: str) -> list[str]:
 
 
 @click.command(context_settings=_HELP)
-@_data
+@click.option(
+    "--data",
+    type=click.Path(file_okay=False, path_type=Path),
+    help="Folder of the demo's database and key (default: demo/ in the user's folder for data).",
+)
 @_bind
 def demo(data: Path | None, bind: str) -> None:
     """Start a desk with demo data: one analyst, whose cases show what there is.
 
     For a look on this machine alone: whoever reaches it is that analyst.
     """
-    _surroundings(data, ZEPHYRANT_HTTPS="off", ZEPHYRANT_DEMO="on", ZEPHYRANT_BIND=bind)
-    _free(bind)
-    if "ZEPHYRANT_DATA" not in os.environ:
+    _needs_the_desk()
+    if data is None:
+        # Never where a real desk's data lie, wherever the environment says that is.
         from platformdirs import user_data_path
 
-        folder = user_data_path("zephyrant", appauthor=False) / "demo"
-        os.environ["ZEPHYRANT_DATA"] = str(folder)
+        data = user_data_path("zephyrant", appauthor=False) / "demo"
+    _surroundings(data, ZEPHYRANT_HTTPS="off", ZEPHYRANT_DEMO="on", ZEPHYRANT_BIND=bind)
+    _free(bind)
     click.echo("Laying the database ...")
     _up_to_date()
     click.echo("Laying the demo desk: an analyst, her cases, a table of loans ...")

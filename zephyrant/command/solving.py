@@ -5,18 +5,17 @@ import json
 import sys
 import traceback
 from collections.abc import Callable, Iterable, Iterator
-from pathlib import Path
 from typing import Any, Final, Literal, NamedTuple, get_args
 
 import click
 
 from zephyrant import loans
-from zephyrant.loans import MARKS, MOST_TEXT, Answer, Errors, Loan, MarksName, NotALoan, at_fault
+from zephyrant.documents import FORMS, Form, read_file
+from zephyrant.loans import MARKS, Answer, Errors, Loan, MarksName, NotALoan, at_fault
 
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT
 
 Way = Literal["text", "json", "csv", "md"]
-_FORMS: Final = ("json", "yaml", "toml")
 
 
 class Solved(NamedTuple):
@@ -41,34 +40,10 @@ class Solved(NamedTuple):
         return json.dumps(told, ensure_ascii=False, separators=(",", ":"))
 
 
-def _content(name: str) -> bytes:
-    """The file's content, or so much of it that its being too long shows."""
-    if name == "-":
-        return sys.stdin.buffer.read(MOST_TEXT + 1)
-    try:
-        with Path(name).open("rb") as file:
-            return file.read(MOST_TEXT + 1)
-    except OSError as error:
-        message = f"{name} cannot be read: {error.strerror or error}."
-        raise NotALoan.at("", message) from None
-
-
-def _document(name: str, form: str | None) -> Loan:
-    """The loan of a file; one of JSON without what reads the other forms."""
-    content = _content(name)
-    if form is None and Path(name).suffix.lower() == ".json":
-        form = "json"
-    if form == "json" or (form is None and content.lstrip()[:1] == b"{"):
-        return loans.read(content)
-    from zephyrant.library.documents import form_of, read_document
-
-    return read_document(content, form or form_of(name))  # type: ignore[arg-type]
-
-
-def solve_file(name: str, form: str | None = None, marks: MarksName = "plain") -> Solved:
+def solve_file(name: str, form: Form | None = None, marks: MarksName = "plain") -> Solved:
     """One document solved."""
     try:
-        loan = _document(name, form)
+        loan = read_file(name, form)
         answer = loans.solve(loan, MARKS[marks])
     except NotALoan as error:
         return Solved(name, NOT_A_DOCUMENT, errors=Errors(errors=error.errors))
@@ -83,7 +58,7 @@ def solve_line(line: str, marks: MarksName = "plain") -> Solved:
     from zephyrant.loans.said import LineErrors, read_line
 
     try:
-        said = read_line(line)
+        said = read_line(line, MARKS[marks])
         if said.loan is None:
             errors = LineErrors(errors=said.errors)
             return Solved(line, NOT_A_DOCUMENT, errors=errors)  # type: ignore[arg-type]
@@ -229,12 +204,12 @@ Exit status, the highest of all: 0 an answer, 1 none, 2 not a document, 3 a faul
     "schedule.",
 )
 @click.option(
-    "--in", "form", type=click.Choice(_FORMS), help="What files are in, where no name says it."
+    "--in", "form", type=click.Choice(FORMS), help="What files are in, where no name says it."
 )
 @click.option(
     "--marks",
     type=click.Choice(get_args(MarksName)),
-    help="How numbers are written in text and md (comma-point), and in JSON (plain).",
+    help="How numbers are written in lines, in text and md (comma-point), and in JSON (plain).",
 )
 @click.option("--rows", is_flag=True, help="Of text and md: every row of the schedule.")
 @click.option("--working", is_flag=True, help="Of text and md: the working, step by step.")
@@ -246,7 +221,7 @@ def solve(
     files: tuple[str, ...],
     lines: tuple[str, ...],
     way: Way | None,
-    form: str | None,
+    form: Form | None,
     marks: MarksName | None,
     rows: bool,
     working: bool,
@@ -268,7 +243,7 @@ def solve(
 
 
 def _solve_all(
-    files: tuple[str, ...], lines: tuple[str, ...], way: Way, form: str | None, telling: Telling
+    files: tuple[str, ...], lines: tuple[str, ...], way: Way, form: Form | None, telling: Telling
 ) -> int:
     def solved() -> Iterator[Solved]:
         for line in lines:

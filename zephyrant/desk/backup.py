@@ -6,6 +6,8 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Final
 
+from django.utils import timezone
+
 from .locks import held
 
 #: Marks a database as ours ("ZEPH"); SQLite keeps it in the file's header.
@@ -60,6 +62,27 @@ def close_up(copied: Path) -> None:
     """Makes a copy one file that stands alone, without a log beside it."""
     with closing(sqlite3.connect(copied)) as database:
         database.execute("PRAGMA journal_mode = DELETE")
+
+
+def take(database: Path, target: Path) -> tuple[Path, dict[str, int]]:
+    """A checked copy of a database as a file that stands alone, or in a folder, named by the time;
+    gives it and what `check` gives. What stood there goes only once the copy is whole.
+
+    Raises `BackupError` or `OSError`, and leaves nothing half behind.
+    """
+    if target.is_dir():
+        target = target / f"zephyrant-{timezone.now():%Y%m%d-%H%M%S}.sqlite3"
+    unchecked = target.with_name(f"{target.name}.part")
+    unchecked.unlink(missing_ok=True)
+    try:
+        copy(database, unchecked)
+        close_up(unchecked)
+        rows = check(unchecked)
+        unchecked.replace(target)
+    except (BackupError, OSError):
+        unchecked.unlink(missing_ok=True)
+        raise
+    return target, rows
 
 
 def keep_newest(folder: Path, number: int) -> list[Path]:

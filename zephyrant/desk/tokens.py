@@ -9,7 +9,7 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db import OperationalError
-from django.db.models import Q, QuerySet
+from django.db.models import BooleanField, ExpressionWrapper, Q, QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
@@ -46,6 +46,11 @@ def digest_of(key: str) -> str:
     return hashlib.sha256(key.encode()).hexdigest()
 
 
+def _holding(now: datetime) -> Q:
+    """What holds of a token that may still be used."""
+    return Q(revoked_at=None, ends_at__gt=now)
+
+
 def make(user: User, name: str, may: list[May], days: int) -> tuple[Token, str]:
     """A new token, and the key that is shown once. Raises `NotALoan` where there are too many."""
     now = timezone.now()
@@ -53,7 +58,7 @@ def make(user: User, name: str, may: list[May], days: int) -> tuple[Token, str]:
     Token.objects.filter(owner=user).filter(
         Q(ends_at__lt=long_ago) | Q(revoked_at__lt=long_ago)
     ).delete()
-    held = Token.objects.filter(owner=user, revoked_at=None, ends_at__gt=now).count()
+    held = Token.objects.filter(_holding(now), owner=user).count()
     if held >= MOST_TOKENS:
         message = f"You have {MOST_TOKENS} tokens that hold: revoke one first."
         raise NotALoan.at("", message)
@@ -70,8 +75,9 @@ def make(user: User, name: str, may: list[May], days: int) -> tuple[Token, str]:
 
 
 def of(user: User) -> QuerySet[Token]:
-    """Every token of an analyst, the newest first."""
-    return Token.objects.filter(owner=user)
+    """Every token of an analyst, the newest first, with whether it `holds`."""
+    holds = ExpressionWrapper(_holding(timezone.now()), BooleanField())
+    return Token.objects.filter(owner=user).annotate(holds=holds)
 
 
 def revoke(user: User, pk: UUID) -> Token:
@@ -88,7 +94,7 @@ def holder(key: str) -> Token | None:
     now = timezone.now()
     token = (
         Token.objects.select_related("owner")
-        .filter(digest=digest_of(key), revoked_at=None, ends_at__gt=now, owner__is_active=True)
+        .filter(_holding(now), digest=digest_of(key), owner__is_active=True)
         .first()
     )
     if token is not None:

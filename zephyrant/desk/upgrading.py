@@ -6,7 +6,6 @@ from django.core.management import call_command
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.loader import MigrationLoader
-from django.utils import timezone
 
 from zephyrant.version import __version__
 
@@ -37,16 +36,8 @@ def bring_up_to_date() -> Path | None:
         executor = MigrationExecutor(connection)
         if not executor.migration_plan(executor.loader.graph.leaf_nodes()):
             return None
-        copied = _copied(database)
+        folder = database.parent / "before-upgrades"
+        folder.mkdir(exist_ok=True)
+        copied, _ = backup.take(database, folder)
     call_command("migrate", verbosity=0, interactive=False)
     return copied
-
-
-def _copied(database: Path) -> Path:
-    folder = database.parent / "before-upgrades"
-    folder.mkdir(exist_ok=True)
-    target = folder / f"zephyrant-{timezone.now():%Y%m%d-%H%M%S}.sqlite3"
-    backup.copy(database, target)
-    backup.close_up(target)
-    backup.check(target)
-    return target

@@ -4,17 +4,18 @@ import json
 from collections.abc import Callable, Iterable, Mapping
 from datetime import date
 from decimal import Decimal
+from itertools import product
 from pathlib import Path
 from typing import Any, Final, NamedTuple
 
 from zephyrant import loans
+from zephyrant.documents import read_file
 from zephyrant.loans import MARKS, Loan, MarksName, NotALoan
 from zephyrant.loans.questions import ANSWER, MOST_POINTS, Axis, sensitivity_of
 from zephyrant.loans.said import LineError, Piece, read_line, read_stated
 from zephyrant.loans.statement import read_values, restate
 
 from .answers import Answer
-from .documents import read_file
 from .frames import Column, Frame, Kind
 
 #: A loan as it may be stated: a line, a path of a document, a document, one solved before.
@@ -68,7 +69,7 @@ def _of(stated: str | Path | Mapping[str, Any] | Loan | Answer, marks: MarksName
     if isinstance(stated, Mapping):
         return _Read(loans.check(_plain(stated)))
     if isinstance(stated, Path):
-        return _Read(read_file(stated))
+        return _Read(read_file(str(stated)))
     if not isinstance(stated, str):
         raise TypeError(f"a loan is stated by a line, a document or a path, not {type(stated)}")
     if stated.lstrip()[:1] == "{":
@@ -168,28 +169,23 @@ def sweep(
     >>> [(str(row.rate), str(row.answer)) for row in table]
     [('6', '932.81'), ('6.5', '944.07')]
     """
-    loan = _loan(stated, figures).loan
+    loan = loans.aimed(_loan(stated, figures).loan)
     axes = [
         Axis(path=_path(name), values=_values(loan, _path(name), values))
         for name, values in over.items()
     ]
     wanted = list(results)
     swept = sensitivity_of(loan, axes, wanted)
-    points = range(len(axes[0].values) * (len(axes[1].values) if len(axes) > 1 else 1))
-    wide = len(axes[1].values) if len(axes) > 1 else 1
+    points = list(product(*(axis.values for axis in axes)))
     columns = {
-        name: Column("decimal", [axis.values[_along(place, number, wide)] for place in points])
-        for number, (name, axis) in enumerate(zip(over, axes, strict=True))
+        name: Column("decimal", values)
+        for name, values in zip(over, zip(*points, strict=True), strict=True)
     }
     for name in wanted:
         texts = [cell for row in swept["results"][name] for cell in row]
         columns[name] = _told(name, texts)
-    reasons = [swept["reasons"].get(str(place)) for place in points]
+    reasons = [swept["reasons"].get(str(place)) for place in range(len(points))]
     return Frame({**columns, "reason": Column("text", reasons)})
-
-
-def _along(place: int, number: int, wide: int) -> int:
-    return place % wide if number else place // wide
 
 
 def _path(name: str) -> str:

@@ -130,8 +130,6 @@ def _typed(loan: Loan) -> dict[str, Any]:
     typed["times"] = (
         compounding if compounding == "continuous" else str(frequencies.a_year(compounding))
     )
-    if style.over is not None:
-        typed["over"] = (
-            f"{loan.rate.over.number} {loan.rate.over.period}s" if loan.rate.over else ""
-        )
+    if over := loan.rate.over:
+        typed["over"] = f"{over.number} {over.period}s"
     return typed

@@ -9,9 +9,9 @@ import { NewToken } from "./new-token";
 function Held({ token }: { token: TokenHeld }) {
   const { day, moment } = useDays();
   const revoke = useRevokeToken();
-  const ended = token.revoked_at
-    ? `revoked ${moment(token.revoked_at)}`
-    : new Date(token.ends_at) < new Date() && `ended ${day(token.ends_at)}`;
+  const ended =
+    !token.holds &&
+    (token.revoked_at ? `revoked ${moment(token.revoked_at)}` : `ended ${day(token.ends_at)}`);
   return (
     <li className="py-2">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">

@@ -35,6 +35,7 @@ class TokenHeld(Schema):
     ends_at: datetime
     used_at: datetime | None
     revoked_at: datetime | None
+    holds: bool = True
 
 
 class TokenMade(TokenHeld):

@@ -439,6 +439,8 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     ),
     "TokenHeld.begins": ("The first letters of the key, to tell it apart.", "zph_q8Rt2w_L"),
     "TokenMade.begins": ("The first letters of the key, to tell it apart.", "zph_q8Rt2w_L"),
+    "TokenHeld.holds": ("Whether it may still be used.", True),
+    "TokenMade.holds": ("Whether it may still be used.", True),
     "TokenAsked.name": ("What it is called, such as what uses it.", "Night run"),
     "TokenHeld.name": ("What it is called.", "Night run"),
     "TokenMade.name": ("What it is called.", "Night run"),

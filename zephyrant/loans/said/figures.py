@@ -30,7 +30,10 @@ class Value(NamedTuple):
 def marks_shown(text: str, usual: Marks) -> Marks:
     """The marks a line is written in: where a number in it shows which mark is the decimal one,
     that one. A comma before three digits groups, unless a number shows it to be the decimal one;
-    else the reader's marks hold."""
+    else the reader's marks hold; plain ones, which files have, group nothing: whoever says a line
+    may."""
+    if not usual.group:
+        usual = MARKS["comma-point"]
     shown, groups = set(), set()
     for number in re.findall(FIGURES, text):
         mark = re.search(r"([.,])([0-9]+)$", number)

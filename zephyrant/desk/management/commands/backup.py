@@ -5,7 +5,6 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
-from django.utils import timezone
 
 from zephyrant.desk import backup
 
@@ -21,7 +20,7 @@ class Command(BaseCommand):
         parser.add_argument("--keep", type=int, metavar="N", help="of a folder the newest N stay")
 
     def handle(self, *args: Any, **options: Any) -> None:  # noqa: ANN401
-        """Copy beside the target, check, then put in its place."""
+        """Take it, and let older ones go."""
         target: Path = options["file"]
         if options["keep"] is not None and options["keep"] < 1:
             raise CommandError("At least one backup is kept.")
@@ -29,17 +28,9 @@ class Command(BaseCommand):
         if not database.exists():
             raise CommandError(f"There is no database in {database.parent} yet.")
         folder = target if target.is_dir() else None
-        if folder:
-            target = folder / f"zephyrant-{timezone.now():%Y%m%d-%H%M%S}.sqlite3"
-        unchecked = target.with_name(f"{target.name}.part")
-        unchecked.unlink(missing_ok=True)
         try:
-            backup.copy(database, unchecked)
-            backup.close_up(unchecked)
-            rows = backup.check(unchecked)
-            unchecked.replace(target)
+            target, rows = backup.take(database, target)
         except (backup.BackupError, OSError) as error:
-            unchecked.unlink(missing_ok=True)
             raise CommandError(str(error)) from None
         self.stdout.write(
             f"{target}: {rows['auth_user']} analysts, {rows['desk_case']} cases, "

@@ -1,13 +1,11 @@
 """Loan documents as people keep them: JSON, YAML or TOML, read as strictly as money needs it."""
 
+import sys
 import tomllib
-from collections.abc import Hashable
 from datetime import date, datetime
 from decimal import Decimal, InvalidOperation
 from pathlib import Path
 from typing import Any, Final, Literal, get_args
-
-import yaml
 
 from zephyrant.loans import MOST_TEXT, Loan, NotALoan, check, parse
 
@@ -39,14 +37,21 @@ def read_document(text: bytes, form: Form | None = None) -> Loan:
     return check(_parsed(_decoded(text), form))
 
 
-def read_file(path: Path) -> Loan:
-    """A loan from a file, by its name or by what stands in it. Raises `NotALoan`."""
+def read_file(name: str, form: Form | None = None) -> Loan:
+    """A loan from a file (`-`: standard input), in the `form` said, by its name, or by what stands
+    in it. Raises `NotALoan`."""
+    return read_document(_content(name), form or form_of(name))
+
+
+def _content(name: str) -> bytes:
+    """The file's content, or so much of it that its being too long shows."""
+    if name == "-":
+        return sys.stdin.buffer.read(MOST_TEXT + 1)
     try:
-        with path.open("rb") as file:
-            text = file.read(MOST_TEXT + 1)
+        with Path(name).open("rb") as file:
+            return file.read(MOST_TEXT + 1)
     except OSError as error:
-        raise NotALoan.at("", f"{path} cannot be read: {error.strerror or error}.") from None
-    return read_document(text, form_of(path.name))
+        raise NotALoan.at("", f"{name} cannot be read: {error.strerror or error}.") from None
 
 
 def _decoded(text: bytes) -> str:
@@ -70,6 +75,13 @@ def _parsed(text: str, form: Form | None) -> object:
         raise NotALoan.at("", f"This is not TOML: {error}.") from None
 
 
+def _yaml(text: str) -> object:
+    # Most documents are JSON, and do without what reads YAML.
+    from .in_yaml import parsed
+
+    return parsed(text)
+
+
 def _number(text: str) -> Decimal:
     number = Decimal(text)
     if not number.is_finite():
@@ -86,46 +98,3 @@ def _as_json(content: Any) -> Any:  # noqa: ANN401  (whatever TOML may hold)
     if isinstance(content, date) and not isinstance(content, datetime):
         return content.isoformat()
     return content
-
-
-class _Loader(yaml.SafeLoader):
-    """YAML as a loan needs it: a number is exact, a day is text, no key stands twice, and nothing
-    is told by pointing elsewhere."""
-
-    def compose_node(self, parent: yaml.Node | None, index: int) -> yaml.Node | None:
-        if self.check_event(yaml.AliasEvent):
-            event = self.peek_event()  # type: ignore[no-untyped-call]
-            raise yaml.MarkedYAMLError(
-                problem="a loan document does not point elsewhere (*)",
-                problem_mark=event.start_mark,
-            )
-        return super().compose_node(parent, index)
-
-    def construct_mapping(self, node: yaml.MappingNode, deep: bool = False) -> dict[Hashable, Any]:
-        names = [key.value for key, _ in node.value]
-        for place, name in enumerate(names):
-            if name in names[:place]:
-                raise yaml.MarkedYAMLError(
-                    problem=f"the key “{str(name)[:40]}” stands there twice",
-                    problem_mark=node.value[place][0].start_mark,
-                )
-        return super().construct_mapping(node, deep)
-
-
-def _as_written(loader: yaml.SafeLoader, node: yaml.Node) -> str:
-    return str(node.value)
-
-
-for _tag in ("int", "float", "timestamp"):
-    _Loader.add_constructor(f"tag:yaml.org,2002:{_tag}", _as_written)
-
-
-def _yaml(text: str) -> object:
-    try:
-        return yaml.load(text, _Loader)  # noqa: S506  (made of the safe loader)
-    except yaml.MarkedYAMLError as error:
-        mark = error.problem_mark
-        at = f" in line {mark.line + 1}" if mark else ""
-        raise NotALoan.at("", f"This is not YAML: {error.problem}{at}.") from None
-    except (yaml.YAMLError, RecursionError, ValueError) as error:
-        raise NotALoan.at("", f"This is not YAML: {error}.") from None

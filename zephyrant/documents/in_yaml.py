@@ -1,0 +1,52 @@
+"""YAML read as a loan needs it."""
+
+from collections.abc import Hashable
+from typing import Any
+
+import yaml
+
+from zephyrant.loans import NotALoan
+
+
+class _Loader(yaml.SafeLoader):
+    """YAML as a loan needs it: a number is exact, a day is text, no key stands twice, and nothing
+    is told by pointing elsewhere."""
+
+    def compose_node(self, parent: yaml.Node | None, index: int) -> yaml.Node | None:
+        if self.check_event(yaml.AliasEvent):
+            event = self.peek_event()  # type: ignore[no-untyped-call]
+            raise yaml.MarkedYAMLError(
+                problem="a loan document does not point elsewhere (*)",
+                problem_mark=event.start_mark,
+            )
+        return super().compose_node(parent, index)
+
+    def construct_mapping(self, node: yaml.MappingNode, deep: bool = False) -> dict[Hashable, Any]:
+        names = [key.value for key, _ in node.value]
+        for place, name in enumerate(names):
+            if name in names[:place]:
+                raise yaml.MarkedYAMLError(
+                    problem=f"the key “{str(name)[:40]}” stands there twice",
+                    problem_mark=node.value[place][0].start_mark,
+                )
+        return super().construct_mapping(node, deep)
+
+
+def _as_written(loader: yaml.SafeLoader, node: yaml.Node) -> str:
+    return str(node.value)
+
+
+for _tag in ("int", "float", "timestamp"):
+    _Loader.add_constructor(f"tag:yaml.org,2002:{_tag}", _as_written)
+
+
+def parsed(text: str) -> object:
+    """Whatever a document of YAML holds. Raises `NotALoan` with the line of what is none."""
+    try:
+        return yaml.load(text, _Loader)  # noqa: S506  (made of the safe loader)
+    except yaml.MarkedYAMLError as error:
+        mark = error.problem_mark
+        at = f" in line {mark.line + 1}" if mark else ""
+        raise NotALoan.at("", f"This is not YAML: {error.problem}{at}.") from None
+    except (yaml.YAMLError, RecursionError, ValueError) as error:
+        raise NotALoan.at("", f"This is not YAML: {error}.") from None
