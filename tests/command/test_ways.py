@@ -134,6 +134,32 @@ class Documents(InFolder):
                 read_document(content, form)  # type: ignore[arg-type]
             self.assertIn(says, str(refused.exception))
 
+    def test_a_document_that_costs_too_much(self) -> None:
+        aimed = {
+            **document(count=9_000, every="day", clauses=[{"at": 0, "fee": "500"}]),
+            "aim": {"figure": "us_apr", "is": "6.9", "by": "principal"},
+        }
+        dear = self.file("dear.json", json.dumps(aimed))
+        cheap = self.file("cheap.json", json.dumps(SAME))
+        done = run("solve", dear, cheap, "--seconds", "0.05")
+        told, other = map(json.loads, done.out.splitlines())
+        self.assertEqual(done.status, 1)
+        self.assertEqual((told["value"], told["solutions"], told["limit"]), (None, [], "aim.is"))
+        self.assertIn("9,000 payments", told["reason"].replace("9000", "9,000"))
+        self.assertEqual((told["schedule"], told["working"], told["totals"]), ([], [], None))
+        # The others are answered.
+        self.assertEqual((other["limit"], other["reason"]), (None, None))
+        for way in ("text", "md", "csv"):
+            said = run("solve", dear, "--seconds", "0.05", "--as", way)
+            self.assertEqual(said.status, 1, way)
+            self.assertIn("Aiming takes too long here", " ".join((said.out + said.err).split()))
+        long = "100,000 at 4.2 % over 30,000 days, daily"
+        line = run("solve", "--line", long, "--seconds", "0.001")
+        self.assertEqual(line.status, 1, line.out)
+        self.assertEqual(json.loads(line.out)["limit"], "count")
+        # Who has the time is answered.
+        self.assertEqual(run("solve", "--line", long, "--seconds", "0").status, 0)
+
     def test_the_fields_of_what_is_wrong(self) -> None:
         done = run("solve", self.file("loan.yaml", YAML.replace("6.35", "steep")))
         self.assertEqual(done.status, 2)
@@ -224,7 +250,7 @@ class Ways(InFolder):
             "import zephyrant.command.solving as solving\n"
             "from zephyrant.command import main\n"
             "def failing(*_): raise ZeroDivisionError\n"
-            "solving._solve_all = failing\n"
+            "solving._TELLING = dict.fromkeys(solving._TELLING, failing)\n"
             "main(['solve', '--line', '1000 5 % 1 year'])\n"
         )
         done = subprocess.run(

@@ -5,13 +5,25 @@ import json
 import sys
 import traceback
 from collections.abc import Callable, Iterable, Iterator
+from time import process_time
 from typing import Any, Final, Literal, NamedTuple, get_args
 
 import click
 
 from zephyrant import loans
 from zephyrant.documents import FORMS, Form, read_file
-from zephyrant.loans import MARKS, Answer, Errors, Loan, MarksName, NotALoan, at_fault
+from zephyrant.loans import (
+    A_QUESTION,
+    MARKS,
+    Answer,
+    BudgetSpentError,
+    Errors,
+    Loan,
+    Marks,
+    MarksName,
+    NotALoan,
+    at_fault,
+)
 
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT
 
@@ -40,11 +52,28 @@ class Solved(NamedTuple):
         return json.dumps(told, ensure_ascii=False, separators=(",", ":"))
 
 
-def solve_file(name: str, form: Form | None = None, marks: MarksName = "plain") -> Solved:
+def _answered(loan: Loan, marks: Marks, seconds: float) -> Answer:
+    """A loan solved within so many seconds of the processor; none are no bound."""
+    if not seconds:
+        return loans.solve(loan, marks)
+    until = process_time() + seconds
+    try:
+        with loans.within(lambda: process_time() > until, seconds):
+            return loans.solve(loan, marks)
+    except BudgetSpentError:
+        return loans.over_limit(loan, marks)
+
+
+def solve_file(
+    name: str,
+    form: Form | None = None,
+    marks: MarksName = "plain",
+    seconds: float = A_QUESTION,
+) -> Solved:
     """One document solved."""
     try:
         loan = read_file(name, form)
-        answer = loans.solve(loan, MARKS[marks])
+        answer = _answered(loan, MARKS[marks], seconds)
     except NotALoan as error:
         return Solved(name, NOT_A_DOCUMENT, errors=Errors(errors=error.errors))
     except Exception:
@@ -52,7 +81,7 @@ def solve_file(name: str, form: Form | None = None, marks: MarksName = "plain") 
     return Solved(name, NO_ANSWER if answer.reason else ANSWERED, loan, answer)
 
 
-def solve_line(line: str, marks: MarksName = "plain") -> Solved:
+def solve_line(line: str, marks: MarksName = "plain", seconds: float = A_QUESTION) -> Solved:
     """A loan said in a line solved."""
     # What reads words takes as long to load as all else: documents do without.
     from zephyrant.loans.said import LineErrors, read_line
@@ -62,7 +91,7 @@ def solve_line(line: str, marks: MarksName = "plain") -> Solved:
         if said.loan is None:
             errors = LineErrors(errors=said.errors)
             return Solved(line, NOT_A_DOCUMENT, errors=errors)  # type: ignore[arg-type]
-        answer = loans.solve(said.loan, MARKS[marks])
+        answer = _answered(said.loan, MARKS[marks], seconds)
     except Exception:
         return _fault(f"the line {line[:200]!r}")
     beside = {
@@ -213,6 +242,13 @@ Exit status, the highest of all: 0 an answer, 1 none, 2 not a document, 3 a faul
 )
 @click.option("--rows", is_flag=True, help="Of text and md: every row of the schedule.")
 @click.option("--working", is_flag=True, help="Of text and md: the working, step by step.")
+@click.option(
+    "--seconds",
+    type=click.FloatRange(min=0),
+    default=A_QUESTION,
+    show_default=True,
+    help="How long one loan may be worked; 0 is as long as it takes.",
+)
 @click.option("--table", metavar="FILE", hidden=True)
 @click.option("--set", "settings", multiple=True, metavar="NAME=VALUE", hidden=True)
 @click.option("--match", "matching", multiple=True, metavar="FIGURE=COLUMN", hidden=True)
@@ -225,6 +261,7 @@ def solve(
     marks: MarksName | None,
     rows: bool,
     working: bool,
+    seconds: float,
     table: str | None,
     settings: tuple[str, ...],
     matching: tuple[str, ...],
@@ -239,18 +276,14 @@ def solve(
         raise click.UsageError("Name a file, or say a loan with --line.")
     way = way or usual_way()
     written: MarksName = marks or ("plain" if way == "json" else "comma-point")
-    sys.exit(_solve_all(files, lines, way, form, Telling(written, rows, working)))
 
-
-def _solve_all(
-    files: tuple[str, ...], lines: tuple[str, ...], way: Way, form: Form | None, telling: Telling
-) -> int:
     def solved() -> Iterator[Solved]:
         for line in lines:
-            yield solve_line(line, telling.marks)
+            yield solve_line(line, written, seconds)
         for file in files:
-            yield solve_file(file, form, telling.marks)
+            yield solve_file(file, form, written, seconds)
 
+    telling = Telling(written, rows, working)
     highest = max(_TELLING[way](solved(), telling), default=ANSWERED)
     sys.stdout.flush()
-    return highest
+    sys.exit(highest)

@@ -25,7 +25,7 @@ from django.conf import settings
 from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
-from zephyrant.loans import BudgetSpentError, within
+from zephyrant.loans import A_QUESTION, BudgetSpentError, within
 
 from .locks import held
 
@@ -37,7 +37,7 @@ Gone = Callable[[], bool]
 #: Seconds of a core that are tried where the request is served, before it counts as heavy.
 LIGHT: Final = 0.15
 #: Seconds a heavy question may take, files more.
-QUESTION: Final = 20.0
+QUESTION: Final = A_QUESTION
 FILE: Final = 60.0
 #: Seconds after those before a process that does not look at its budget is ended.
 _GRACE: Final = 8.0

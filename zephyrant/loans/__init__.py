@@ -9,8 +9,8 @@ from .answer.aim import aimed
 from .answer.answer import ENGINE, Answer, AnswerHead
 from .answer.facts import facts_of, what_would_fit
 from .answer.laid import ScheduleRow
-from .answer.solving import solve
-from .budget import BudgetSpentError, grown, look, within
+from .answer.solving import over_limit, solve
+from .budget import A_QUESTION, BudgetSpentError, grown, look, within
 from .calendars import frequencies
 from .calendars.days_in_words import MONTHS, write_day
 from .calendars.frequencies import PERIODS
@@ -36,6 +36,7 @@ from .wording.marks import MARKS, PLAIN, Marks, MarksName
 
 __all__ = [
     "AIMS",
+    "A_QUESTION",
     "COLUMNS_NAMED",
     "CONVENTIONS",
     "ENGINE",
@@ -85,6 +86,7 @@ __all__ = [
     "headline",
     "look",
     "name_of",
+    "over_limit",
     "parse",
     "read",
     "solve",

@@ -8,6 +8,8 @@ from typing import Final, NamedTuple
 
 from .errors import FieldError, LoansError
 
+#: Seconds one question may be worked, where whoever asks says nothing else.
+A_QUESTION: Final = 20.0
 #: Tells whether the budget is spent.
 Spent = Callable[[], bool]
 #: Is told how much of what was asked is done, from 0 to 1.

@@ -8,7 +8,7 @@ from ninja import Query, Router
 from zephyrant.desk import answers, export, words
 from zephyrant.desk.limits import MOST_NOTE
 from zephyrant.desk.preferences import marks_of
-from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, name_of
+from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, name_of, over_limit
 from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, Making, SignedIn, answered, file_of, made
@@ -25,8 +25,11 @@ def _json(content: bytes) -> HttpResponse:
 
 @router.post("solve", response={200: Answer, **REFUSALS}, operation_id="solve")
 def solve(request: SignedIn, loan: Loan) -> HttpResponse:
-    """The answer to a loan document."""
-    return _json(answered(request, answers.solved, loan))
+    """The answer to a loan document; where it takes too much work, why not, and its `limit`."""
+    try:
+        return _json(answered(request, answers.solved, loan))
+    except BudgetSpentError:
+        return _json(over_limit(loan).model_dump_json().encode())
 
 
 @router.post("work", response={200: Worked, **REFUSALS}, operation_id="work")

@@ -158,6 +158,10 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "exact": ("The figure unrounded, to thirty digits.", "940.680318890591252954794886104"),
     "solutions": ("Every solution, ascending.", ["940.680318890591252954794886104"]),
     "reason": ("Why there is no answer.", None),
+    "limit": (
+        "Where a loan takes more work than is allowed, the figure that costs most.",
+        "count",
+    ),
     "asks": ("What is said before the figure found.", "Each monthly payment is"),
     "unit": ("What is said after it.", "EUR"),
     "quote": ("In words how the rate is quoted.", "a year, nominal, compounded monthly"),

@@ -66,7 +66,8 @@ class AnswerHead(BaseModel):
     """What is told of a loan, without the rows of its schedule. `value` is what that shows, `exact`
     the mathematics.
 
-    Without an answer `solutions` is empty and `reason` a sentence. `asks` and `unit` stand before
+    Without an answer `solutions` is empty and `reason` a sentence; where it takes more work than is
+    allowed, `limit` is the path of the figure that costs most. `asks` and `unit` stand before
     and after the value where it is read. `quote` says how the rate is quoted, `paid_as` what
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
@@ -103,6 +104,7 @@ class AnswerHead(BaseModel):
     proof: Proof | None
     engine: str
     aim: AimResult | None = None
+    limit: str | None = None
 
     _laid: Laid | None = PrivateAttr(None)
 

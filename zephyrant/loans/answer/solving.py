@@ -4,26 +4,21 @@ from decimal import Decimal
 from typing import Any, Final
 
 from ..answer import working
-from ..calendars import frequencies
 from ..cost.costs import costs
 from ..document.choices import WE
-from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
+from ..document.figure_path import PAYMENT
 from ..document.loan import Loan
 from ..document.paths import with_figure
-from ..document.price import told_at_its_figure
-from ..document.sentence import clause_in_words
+from ..document.price import told_at_its_figure, told_of
 from ..errors import NotALoan
-from ..ledger.rows import Schedule
-from ..line.compiling import stated_terms
-from ..line.line import lay_out
 from ..numbers.decimals import percent_text, plain, significant
 from ..quotes.conversion import Rates, footings
-from ..unknowns.solution import Found, footing_rate, quote_of
+from ..unknowns.solution import Found, footing_rate
 from ..unknowns.worked import Solved, end_of, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Sentence
 from .aim import aimed, reach
 from .answer import ENGINE, Answer, RatesOfLoan
-from .clause_notes import clause_notes
+from .around import around, asks_for_payment, words_around
 from .consistency import Consistency, consistency
 from .laid import Laid
 from .notes import notes_of
@@ -63,16 +58,16 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     solution = found.meant
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     value = value_as_paid(loan, solution, line.terms, schedule)
-    headline = _headline(loan, marks)
+    words = around(loan, marks)
     if loan.asked == PAYMENT and loan.clauses and schedule:
-        headline["asks"] = _asks_for_payment(loan, schedule, value)
+        words["asks"] = asks_for_payment(loan, schedule, value)
     return Answer.told(
         unknown=loan.unknown,
         value=value,
         exact=plain(significant(solution)),
         solutions=tuple(plain(significant(each)) for each in found.solutions),
         reason=None,
-        **headline,
+        **words,
         rates=_rates_told(rates),
         **_laid_told(loan, worked, rates, marks=marks, year_starts=year_starts),
         **_fit_told(None),
@@ -98,7 +93,7 @@ def _checked(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
         exact=None,
         solutions=(),
         reason=None,
-        **_headline(loan, marks),
+        **around(loan, marks),
         rates=_rates_told(rates),
         **_laid_told(loan, worked, rates, marks=marks, year_starts=year_starts),
         **_fit_told(held),
@@ -116,73 +111,6 @@ def _fit_told(held: Consistency | None) -> dict[str, Any]:
     return {name: held[name] for name in ("gap", "fits", "would_fit")}
 
 
-def _headline(loan: Loan, marks: Marks) -> dict[str, Any]:
-    """The words around the figure that is found."""
-    path = loan.asked
-    quote = loan.style_of(quote_of(loan)).in_words()
-    clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
-    if path is not None and path.clause is not None:
-        asks = f"In “{clauses[path.clause]}” the ? is"
-    else:
-        period = frequencies.period(loan.every)
-        words = WE[loan.we]
-        asks = _ASKS[path].format(payment=period.payment, **words._asdict())
-    notes: tuple[tuple[str, ...], ...] = ()
-    if loan.clauses:
-        line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
-        notes = clause_notes(loan, line, marks)
-    return {
-        "asks": asks,
-        "unit": _unit(loan, quote),
-        "quote": quote,
-        "clauses": clauses,
-        "clause_notes": notes,
-    }
-
-
-def _asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
-    """What is said of a payment beside clauses: each, the first, or from which one on it is so."""
-    payment = frequencies.period(loan.every).payment
-    paid, unit = schedule.columns.payment, schedule.unit
-    if len(set(paid[:-1])) <= 1:
-        return f"Each {payment} is"
-    first = next((place for place, each in enumerate(paid) if unit.write(each) == value), 0)
-    if first == 0:
-        return f"The first {payment} is"
-    return f"From payment {schedule.columns.number[first]} the {payment} is"
-
-
-#: What is said before the figure that is found, but for those of clauses.
-_ASKS: Final[dict[FigurePath | None, str]] = {
-    PAYMENT: "Each {payment} is",
-    PRINCIPAL: "The amount {lent} is",
-    BALANCE: "{left} is",
-    COUNT: "It is {repaid}",
-    RATE: "The rate is",
-    FigurePath(("purchase", "price")): "The price is",
-    FigurePath(("purchase", "down", "percent")): "The down payment is",
-    FigurePath(("purchase", "down", "amount")): "The down payment is",
-    None: "Every figure is stated",
-}
-
-
-def _unit(loan: Loan, quote: str) -> str:
-    """What is said after it."""
-    path = loan.asked
-    if path is None:
-        return ""
-    match path.kind:
-        case "money":
-            return loan.currency
-        case "count":
-            return frequencies.period(loan.every).payments()
-    if path.is_rate:
-        return f"% {quote}"
-    return "% of the price" if path.is_of_purchase else "%"
-
-
-#: Payments for which it is told how clauses stand to each other where nothing is laid out.
-_LAID_FOR_NOTES: Final = 600
 _NOT_LAID: Final[dict[str, Any]] = {
     "totals": None,
     "yearly_cost": None,
@@ -224,11 +152,35 @@ def _no_answer(loan: Loan, rates: Rates | None, reason: Sentence | None, marks: 
         exact=None,
         solutions=(),
         reason=reason.say(marks) if reason else None,
-        **_headline(loan, marks),
+        **around(loan, marks),
         rates=rates and _rates_told(rates),
         **_NOT_LAID,
         **_fit_told(None),
         clock=rates and working.clock_sentence(loan, Found(()), rates, None).say(marks),
+        notes=(),
+        working=(),
+        proof=None,
+        engine=ENGINE,
+    )
+
+
+def over_limit(loan: Loan, marks: Marks = PLAIN) -> Answer:
+    """What is told in place of an answer that takes more work than is allowed: why, and `limit`,
+    the path of the figure that costs most."""
+    error = told_of(loan, marks)
+    return Answer.told(
+        unknown=loan.unknown,
+        value=None,
+        exact=None,
+        solutions=(),
+        reason=error.message,
+        limit=error.field,
+        **words_around(loan),
+        clause_notes=(),
+        rates=None,
+        **_NOT_LAID,
+        **_fit_told(None),
+        clock=None,
         notes=(),
         working=(),
         proof=None,

@@ -1,0 +1,83 @@
+"""The words around the figure that is found."""
+
+from typing import Any, Final
+
+from ..calendars import frequencies
+from ..document.choices import WE
+from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
+from ..document.loan import Loan
+from ..document.sentence import clause_in_words
+from ..ledger.rows import Schedule
+from ..line.compiling import stated_terms
+from ..line.line import lay_out
+from ..unknowns.solution import quote_of
+from ..unknowns.worked import work_out
+from ..wording.marks import PLAIN, Marks
+from .clause_notes import clause_notes
+
+#: Payments for which it is told how clauses stand to each other where nothing is laid out.
+_LAID_FOR_NOTES: Final = 600
+
+
+def around(loan: Loan, marks: Marks) -> dict[str, Any]:
+    """The words around the figure that is found, and how clauses stand to each other."""
+    notes: tuple[tuple[str, ...], ...] = ()
+    if loan.clauses:
+        line = work_out(loan).line or lay_out(stated_terms(loan, _LAID_FOR_NOTES))
+        notes = clause_notes(loan, line, marks)
+    return {**words_around(loan), "clause_notes": notes}
+
+
+def words_around(loan: Loan) -> dict[str, Any]:
+    """The words around the figure that is found, for which nothing is worked."""
+    path = loan.asked
+    quote = loan.style_of(quote_of(loan)).in_words()
+    clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
+    if path is not None and path.clause is not None:
+        asks = f"In “{clauses[path.clause]}” the ? is"
+    else:
+        period = frequencies.period(loan.every)
+        words = WE[loan.we]
+        asks = _ASKS[path].format(payment=period.payment, **words._asdict())
+    return {"asks": asks, "unit": _unit(loan, quote), "quote": quote, "clauses": clauses}
+
+
+def asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
+    """What is said of a payment beside clauses: each, the first, or from which one on it is so."""
+    payment = frequencies.period(loan.every).payment
+    paid, unit = schedule.columns.payment, schedule.unit
+    if len(set(paid[:-1])) <= 1:
+        return f"Each {payment} is"
+    first = next((place for place, each in enumerate(paid) if unit.write(each) == value), 0)
+    if first == 0:
+        return f"The first {payment} is"
+    return f"From payment {schedule.columns.number[first]} the {payment} is"
+
+
+#: What is said before the figure that is found, but for those of clauses.
+_ASKS: Final[dict[FigurePath | None, str]] = {
+    PAYMENT: "Each {payment} is",
+    PRINCIPAL: "The amount {lent} is",
+    BALANCE: "{left} is",
+    COUNT: "It is {repaid}",
+    RATE: "The rate is",
+    FigurePath(("purchase", "price")): "The price is",
+    FigurePath(("purchase", "down", "percent")): "The down payment is",
+    FigurePath(("purchase", "down", "amount")): "The down payment is",
+    None: "Every figure is stated",
+}
+
+
+def _unit(loan: Loan, quote: str) -> str:
+    """What is said after it."""
+    path = loan.asked
+    if path is None:
+        return ""
+    match path.kind:
+        case "money":
+            return loan.currency
+        case "count":
+            return frequencies.period(loan.every).payments()
+    if path.is_rate:
+        return f"% {quote}"
+    return "% of the price" if path.is_of_purchase else "%"
