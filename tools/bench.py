@@ -44,6 +44,7 @@ from zephyrant.loans.unknowns.solution import payable_line
 from zephyrant.loans.unknowns.worked import work_out
 from zephyrant.outlets.schedule_workbook import xlsx
 from zephyrant.tables import files as table_files
+from zephyrant.tables.writing import csv_text
 
 DOCUMENT = {
     "zephyrant": "loan/1",
@@ -373,7 +374,7 @@ def _split(file: Path) -> None:
     with timing(f"{int((~sure).sum()):,} exact rows"):
         told = solving.solve_alone(sure)
     with timing("writing"):
-        table_files.csv_text([*whole, *(told[name] for name in tape.RESULTS)])
+        csv_text([*whole, *(told[name] for name in tape.RESULTS)])
     parts = ", ".join(f"{name} {seconds:.2f} s" for name, seconds in taken.items())
     print(f"100,000 rows on one core: {parts}")
 

@@ -2,7 +2,7 @@
 
 import doctest
 import importlib
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from decimal import Decimal
 from typing import Any
 from unittest import TestCase
@@ -204,8 +204,19 @@ class Tapes(TestCase):
         self.assertEqual(schema.field("Payments").type, pyarrow.int64())
         self.assertEqual(schema.field("found").type, pyarrow.string())
         self.assertEqual(schema.field("found_found").type, pyarrow.decimal128(38, 2))
-        moment = {**TAPE, "Signed": [datetime(2026, 1, 5)] * 4}  # noqa: DTZ001
-        self.assertEqual(zephyrant.solve_tape(moment)[0].Signed, date(2026, 1, 5))
+        moments = [datetime.fromisoformat("2026-01-05T09:30"), None] * 2
+        kinds: dict[str, tuple[list[Any], Any]] = {
+            "Seen": (moments, pyarrow.timestamp("us")),
+            "Told": ([datetime(2026, 1, 5, tzinfo=UTC)] * 4, pyarrow.timestamp("us", "UTC")),
+            "Score": ([0.1 + 0.2, None, -1.5, 1e300], pyarrow.float64()),
+            "Some": ([1, 2.5, None, 4], pyarrow.float64()),
+            "Paid": ([Decimal("1.20"), 3, None, Decimal("0.5")], pyarrow.decimal128(38, 2)),
+        }
+        own = {name: cells for name, (cells, _) in kinds.items()}
+        table = pyarrow.table(zephyrant.solve_tape({**TAPE, **own}))
+        for name, (cells, kind) in kinds.items():
+            with self.subTest(name):
+                self.assertEqual((table[name].type, table[name].to_pylist()), (kind, cells))
 
     def test_what_is_open_is_asked(self) -> None:
         tape = {"Outlay so far": [1000], "Rate": [0.06], "Payments": [12], "Payment": ["?"]}

@@ -271,7 +271,8 @@ def solve(
     if table:
         from .tables import solve_as
 
-        sys.exit(solve_as(table, "csv", settings, matching, sys.stdout))
+        out = sys.stdout.buffer
+        sys.exit(solve_as(table, out, way="csv", settings=settings, matching=matching))
     if not files and not lines:
         raise click.UsageError("Name a file, or say a loan with --line.")
     way = way or usual_way()

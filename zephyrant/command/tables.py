@@ -1,9 +1,11 @@
 """`table FILE`: a table of loans, a row each."""
 
+import gzip
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from pathlib import Path
-from typing import TYPE_CHECKING, Final, TextIO
+from typing import IO, TYPE_CHECKING, Final
 
 import click
 
@@ -19,6 +21,10 @@ _WAYS: Final[dict[str, "WayName"]] = {
     ".ndjson": "json",
     ".md": "md",
     ".txt": "text",
+    ".xlsx": "xlsx",
+    ".parquet": "parquet",
+    ".arrow": "arrow",
+    ".feather": "arrow",
 }
 
 
@@ -29,6 +35,8 @@ _WAYS: Final[dict[str, "WayName"]] = {
 Examples:
   zephyrant table tape.csv > solved.csv
   zephyrant table tape.xlsx --match percent="Price of money" --set every=quarter --out solved.csv
+  zephyrant table tape.parquet --out solved.parquet
+  zephyrant table tapes.xlsx --sheet "Harbour 2027" --out solved.csv.gz
   cat tape.csv | zephyrant table - --as json
 
 Exit status: 0 every row has an answer, 1 some have none (each says why), 2 it is no table or
@@ -53,25 +61,48 @@ something has to be said first, 3 a fault of ours.
 @click.option(
     "--as",
     "way",
-    type=click.Choice(["csv", "json", "text", "md"]),
-    help="How rows come out: csv, or as the name of --out says; json is a line of JSON each.",
+    type=click.Choice(list(dict.fromkeys(_WAYS.values()))),
+    help="How rows come out: csv, or as the name of --out says; json is a line of JSON each. xlsx, "
+    "parquet and arrow need [tables].",
 )
-@click.option("--out", metavar="FILE", default="-", help="Where to; - is standard output.")
+@click.option("--sheet", metavar="NAME", help="Which sheet of a workbook is read.")
+@click.option(
+    "--out",
+    metavar="FILE",
+    default="-",
+    help="Where to; - is standard output; a name with .gz is packed.",
+)
 def table(
-    file: str, matching: tuple[str, ...], settings: tuple[str, ...], way: "WayName | None", out: str
+    *,
+    file: str,
+    matching: tuple[str, ...],
+    settings: tuple[str, ...],
+    way: "WayName | None",
+    sheet: str | None,
+    out: str,
 ) -> None:
-    """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS and Parquet; packed
-    with gzip or not; - is standard input). Its columns come out, then the results."""
+    """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS, Parquet and Arrow;
+    packed with gzip or not; - is standard input). Its columns come out, then the results."""
     if out == "-":
-        sys.exit(solve_as(file, way or "csv", settings, matching, sys.stdout))
-    way = way or _WAYS.get(Path(out).suffix.lower())
+        way = way or "csv"
+        if way in ("xlsx", "parquet", "arrow") and sys.stdout.isatty():
+            raise click.UsageError(f"A terminal shows no {way}: say --out FILE.")
+        status = solve_as(
+            file, sys.stdout.buffer, way=way, settings=settings, matching=matching, sheet=sheet
+        )
+        sys.stdout.flush()
+        sys.exit(status)
+    bare = out.removesuffix(".gz")
+    way = way or _WAYS.get(Path(bare).suffix.lower())
     if way is None:
         raise click.UsageError(f"Say --as, or name it such as solved.csv: {', '.join(_WAYS)}.")
     # What stood there goes only when there is something in its place.
     unfinished = Path(f"{out}.part")
     try:
-        with unfinished.open("w", encoding="utf-8", newline="") as opened:
-            status = solve_as(file, way, settings, matching, opened)
+        with unfinished.open("wb") as opened, _packing(opened, is_packed=bare != out) as written:
+            status = solve_as(
+                file, written, way=way, settings=settings, matching=matching, sheet=sheet
+            )
         if status == NOT_A_DOCUMENT:
             unfinished.unlink()
         else:
@@ -81,17 +112,34 @@ def table(
     sys.exit(status)
 
 
+@contextmanager
+def _packing(file: IO[bytes], *, is_packed: bool) -> Iterator[IO[bytes]]:
+    """Where to write, so that it is packed or not."""
+    if not is_packed:
+        yield file
+        return
+    # Without a name and a time the same rows are the same file.
+    with gzip.GzipFile(filename="", mode="wb", fileobj=file, mtime=0) as packed:
+        yield packed  # type: ignore[misc]
+
+
 def solve_as(
-    file: str, way: "WayName", settings: Sequence[str], matching: Sequence[str], out: TextIO
+    file: str,
+    out: IO[bytes],
+    *,
+    way: "WayName",
+    settings: Sequence[str],
+    matching: Sequence[str],
+    sheet: str | None = None,
 ) -> int:
     """Solves a table, and gives the status it ends with."""
-    from zephyrant.tables.in_parts import solve_table
+    from zephyrant.tables.in_parts import Asked, solve_table
 
     try:
-        problems = solve_table(file, out, list(settings), list(matching), way)
+        problems = solve_table(file, out, Asked(settings, matching, sheet, way))
     except ImportError as error:
         missing = f"pip install 'zephyrant[tables]' brings {error.name}"
-        raise click.UsageError(f"Reading such a file needs more: {missing}.") from None
+        raise click.UsageError(f"Such a file needs more: {missing}.") from None
     except NotALoan as error:
         for each in error.errors:
             field = f"{each.field}: " if each.field and each.field != "file" else ""

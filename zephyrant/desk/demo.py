@@ -262,7 +262,7 @@ def lay_a_table() -> None:
     if analyst.loan_tables.exists():
         return
     file = io.BytesIO(_tape().encode())
-    table = tables.open_file(analyst, file, "Growers’ loans, Hask and Ferrow.csv")
+    (table,) = tables.open_file(analyst, file, "Growers’ loans, Hask and Ferrow.csv")
     matching = Matching(columns=table.columns, defaults=Defaults(marks="comma-point", after=12))
     tables.ask(analyst, table.pk, matching)
     taken = jobs.take_up()

@@ -29,6 +29,8 @@ JSON: Final = "application/json"
 JSON_LINES: Final = "application/x-ndjson"
 PDF: Final = "application/pdf"
 ZIP: Final = "application/zip"
+PARQUET: Final = "application/vnd.apache.parquet"
+ARROW: Final = "application/vnd.apache.arrow.file"
 WORKBOOK: Final = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 

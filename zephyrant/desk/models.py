@@ -180,7 +180,8 @@ class TrailPoint(models.Model):
 class LoanTable(models.Model):
     """A table of loans: the file as it was read, how it is matched, and what came of it.
 
-    `source` and `result` are columns of texts (Parquet); `looked` is what the cells of some columns
+    `source` and `result` are columns of texts (Parquet), `kinds` what those of the file held there
+    (see `zephyrant.tables.kinds`); `looked` is what the cells of some columns
     say of how they are written, so that they are looked at once. `state` tells how far it is:
     matching, waiting, running, done, cancelled or failed. `done` rows are solved, kept in parts
     until all are; `beat_at` is when who works on it was last heard of.
@@ -195,6 +196,7 @@ class LoanTable(models.Model):
     notes = models.JSONField(default=list)
     rows = models.PositiveIntegerField()
     source = models.BinaryField()
+    kinds = models.JSONField(default=list)
     columns = models.JSONField(default=dict)
     defaults = models.JSONField(default=dict)
     looked = models.JSONField(null=True)

@@ -39,8 +39,9 @@ from zephyrant.loans.tape import (
     unanswered,
     unmatched,
 )
-from zephyrant.tables import files
-from zephyrant.tables.files import column_name
+from zephyrant.tables.kinds import RESULT_KINDS, TEXT, WHOLE, figures
+from zephyrant.tables.packed import Packed, column_name, read_packed
+from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
 
 from . import heavy
 from .cases import Content, start
@@ -87,31 +88,44 @@ def _packed(frame: pl.DataFrame) -> bytes:
     return out.getvalue()
 
 
-def open_file(user: User, file: IO[bytes], name: str) -> LoanTable:
-    """A table from a file, its columns matched by their names as far as they can be.
+def open_file(user: User, file: IO[bytes], name: str, sheet: str | None = None) -> list[LoanTable]:
+    """The tables of a file, their columns matched by their names as far as they can be: several of
+    a workbook whose sheets have different columns, or the one on a sheet.
 
     Raises `NotALoan` where it cannot be read, or too many are kept.
     """
-    if LoanTable.objects.filter(owner=user).count() >= MOST_TABLES:
+    kept = LoanTable.objects.filter(owner=user).count()
+    read = _read_apart(user, file, name, sheet) if kept < MOST_TABLES else []
+    if kept + max(1, len(read)) > MOST_TABLES:
         raise NotALoan.at("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
-    read = _read_apart(user, file, name)
+    titles = [f"{name or 'Table'}, {', '.join(each.sheets)}" for each in read]
+    if len(read) == 1:
+        return [_opened(user, read[0], name or "Table")]
+    with transaction.atomic():
+        # The first stands first in the list, which begins with the newest.
+        tables = [_opened(user, *each) for each in reversed([*zip(read, titles, strict=True)])]
+    return tables[::-1]
+
+
+def _opened(user: User, read: Packed, name: str) -> LoanTable:
     remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
     matched = remembered.columns if remembered else read.matched
     defaults = remembered.defaults if remembered else _first_defaults(read.names, matched, user)
     return LoanTable.objects.create(
         owner=user,
-        name=(name or "Table")[:200],
+        name=name[:200],
         names=read.names,
         notes=read.notes,
         rows=read.rows,
         source=read.content,
+        kinds=read.kinds,
         columns=matched,
         defaults=defaults,
         looked=_kept_look(read.matched, read.looked),
     )
 
 
-def _read_apart(user: User, file: IO[bytes], name: str) -> files.Packed:
+def _read_apart(user: User, file: IO[bytes], name: str, sheet: str | None) -> list[Packed]:
     """A file read by a process of its own: whatever is in it, it takes no more than a share of
     memory and time."""
     with tempfile.NamedTemporaryFile(prefix="zephyrant-") as kept:
@@ -119,7 +133,7 @@ def _read_apart(user: User, file: IO[bytes], name: str) -> files.Packed:
         kept.flush()
         try:
             return heavy.worked_apart(
-                user.pk, heavy.never, heavy.FILE, files.read_packed, kept.name, name
+                user.pk, heavy.never, heavy.FILE, read_packed, kept.name, name, sheet
             )
         except BudgetSpentError:
             raise NotALoan.at(
@@ -144,9 +158,14 @@ def _frame(content: bytes | memoryview) -> pl.DataFrame:
     return pl.read_parquet(io.BytesIO(bytes(content)))
 
 
-def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, list[str]]:
-    frame = _frame(table.source)
-    return {name: frame[column_name(place)].to_list() for name, place in columns.items()}
+def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, Sequence[str]]:
+    """The columns that are figures, as they are read."""
+    return figures(_every_column(table), columns, _kinds(table))
+
+
+def _kinds(table: LoanTable) -> list[str]:
+    """What the columns of the file hold; of one kept before that was told, texts."""
+    return table.kinds or [TEXT] * len(table.names)
 
 
 def _every_column(table: LoanTable) -> list[list[str]]:
@@ -278,7 +297,7 @@ _WORTH: Final = 100
 
 
 def _solved(
-    columns: Mapping[FieldName, list[str]],
+    columns: Mapping[FieldName, Sequence[str]],
     defaults: Defaults,
     aside: Sequence[Apart],
     rows: range,
@@ -302,7 +321,9 @@ def _next_part(rows: int, seconds: float) -> int:
     return max(LEAST_TOGETHER, min(wanted, _STEP * rows, MOST_TOGETHER))
 
 
-def finish(table: LoanTable, columns: dict[FieldName, list[str]], defaults: Defaults) -> None:
+def finish(
+    table: LoanTable, columns: Mapping[FieldName, Sequence[str]], defaults: Defaults
+) -> None:
     """The parts put together, summed up, and what stands out marked."""
     told = pl.concat([_frame(part.content) for part in table.parts.all()])
     texts = {name: told[name].to_list() for name in told.columns}
@@ -441,34 +462,31 @@ def columns_of(table: LoanTable) -> list[Column]:
     return [row, *source, *results]
 
 
-def _in_files(table: LoanTable) -> list[tuple[str, str]]:
+def _in_files(table: LoanTable) -> tuple[list[str], Heads]:
     """Every column of a result: what it is called inside, and in files for other programs."""
-    return [
-        (each.name, each.title if each.is_of_file or each.name == "row" else each.name)
-        for each in columns_of(table)
-    ]
+    every, own = columns_of(table), iter(_kinds(table))
+    names = [each.title if each.is_of_file or each.name == "row" else each.name for each in every]
+    told = {**RESULT_KINDS, "row": WHOLE, "outlier": TEXT}
+    kinds = [next(own) if each.is_of_file else told[each.name] for each in every]
+    first = next(at for at, each in enumerate(every) if each.is_of_file)
+    heads = Heads(tuple(names), tuple(kinds), range(first, first + len(table.names)))
+    return [each.name for each in every], heads
 
 
-def taken_out(table: LoanTable) -> tuple[list[str], Iterator[list[str]]]:
-    """The result to take out: names, and rows of texts."""
-    named = _in_files(table)
-    rows = files.texts(result_of(table), [name for name, _ in named])
-    return [title for _, title in named], rows
-
-
-def workbook(table: LoanTable, made: Made) -> bytes:
-    """The result as a workbook."""
+def taken_out(table: LoanTable, way: WayName, made: Made) -> Iterator[bytes]:
+    """The result to take out: as text while it is read, as a file for programs made whole."""
+    inside, heads = _in_files(table)
+    if way not in BINARY:
+        return told(way, heads, parts_of(result_of(table), inside))
     if table.state != "done":
         raise NotALoan.at("", _NOT_YET)
-    named, content = _in_files(table), LoanTable.objects.values_list("result", flat=True)
-    numbers = [each.name == "row" or not each.is_words for each in columns_of(table)]
-    result = bytes(content.get(pk=table.pk) or b"")
+    result = LoanTable.objects.values_list("result", flat=True).get(pk=table.pk)
     try:
-        packed: bytes = made(files.workbook_of, result, named, numbers)
+        file: bytes = made(file_of, way, bytes(result or b""), inside, heads)
     except BudgetSpentError:
-        message = "This table is too large for a workbook here: take it out as CSV or JSON Lines."
+        message = "This table is too large for such a file here: take it out as CSV or JSON Lines."
         raise NotALoan.at("", message) from None
-    return packed
+    return iter((file,))
 
 
 def open_row(user: User, table: LoanTable, row: int) -> Case:
@@ -479,6 +497,8 @@ def open_row(user: User, table: LoanTable, row: int) -> Case:
     cells = frame.row(row - 1)
     columns: dict[FieldName, int] = table.columns
     defaults = Defaults.model_validate(table.defaults)
-    document, _ = row_document({name: cells[place] for name, place in columns.items()}, defaults)
+    # A table of one row.
+    read = figures([[cell] for cell in cells], columns, _kinds(table))
+    document, _ = row_document({name: read[name][0] for name in columns}, defaults)
     document["name"] = document["name"] or f"{table.name}, row {row}"[:200]
     return start(user, Content(statement=restate(check(document), marks_of(user))))

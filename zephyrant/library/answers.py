@@ -209,9 +209,9 @@ class Answer:
 
     def to_csv(self) -> str:
         """The schedule as CSV, numbers plain."""
-        from zephyrant.outlets.schedule_csv import csv_lines
+        from zephyrant.outlets.schedule_csv import csv_parts
 
-        return "".join(csv_lines(self._told, marked=False))
+        return "".join(csv_parts(self._told))
 
     def to_markdown(self, *, rows: bool = False, working: bool = False) -> str:
         """The answer as Markdown; with every one of the `rows`, with its `working`."""

@@ -7,7 +7,7 @@ of text.
 
 from collections import namedtuple
 from collections.abc import Iterator, Mapping, Sequence
-from datetime import date
+from datetime import UTC, date, datetime, timedelta
 from decimal import Decimal
 from html import escape
 from typing import Any, Final, Generic, Literal, NamedTuple, TypeVar, cast, overload
@@ -15,7 +15,7 @@ from typing import Any, Final, Generic, Literal, NamedTuple, TypeVar, cast, over
 import nanoarrow
 import numpy as np
 
-Kind = Literal["whole", "decimal", "day", "text", "flag"]
+Kind = Literal["whole", "number", "decimal", "day", "moment", "text", "flag"]
 Row = TypeVar("Row", bound=tuple[Any, ...])
 #: Rows that a notebook shows of a long table: so many from its beginning and its end.
 _SHOWN: Final = 24
@@ -23,6 +23,7 @@ _SHOWN: Final = 24
 _MOST_DIGITS: Final = 38
 _TYPES: Final = {
     "whole": nanoarrow.int64,
+    "number": nanoarrow.float64,
     "day": nanoarrow.date32,
     "text": nanoarrow.string,
     "flag": nanoarrow.bool_,
@@ -129,6 +130,8 @@ def _array(column: Column) -> Any:  # noqa: ANN401
         return _decimals(column.values)
     if column.kind == "day":
         return _days(column.values)
+    if column.kind == "moment":
+        return _moments(column.values)
     return nanoarrow.c_array(column.values, _TYPES[column.kind]())
 
 
@@ -143,6 +146,17 @@ def _days(values: Sequence[date | None]) -> Any:  # noqa: ANN401
     days = [0 if value is None else value.toordinal() - epoch for value in values]
     buffers = [_validity(values), np.array(days, dtype=np.int32)]
     return nanoarrow.c_array_from_buffers(nanoarrow.date32(), len(values), buffers)
+
+
+def _moments(values: Sequence[datetime | None]) -> Any:  # noqa: ANN401
+    """Moments in millionths of a second; those of a zone as the same moments of UTC."""
+    zoned = any(value is not None and value.tzinfo for value in values)
+    epoch = datetime(1970, 1, 1, tzinfo=UTC if zoned else None)
+    least = timedelta(microseconds=1)
+    micros = [0 if value is None else (value - epoch) // least for value in values]
+    of = nanoarrow.timestamp("us", "UTC" if zoned else None)
+    buffers = [_validity(values), np.array(micros, dtype=np.int64)]
+    return nanoarrow.c_array_from_buffers(of, len(values), buffers)
 
 
 def _decimals(values: Sequence[Decimal | None]) -> Any:  # noqa: ANN401

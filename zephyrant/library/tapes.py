@@ -1,17 +1,28 @@
 """A tape, which is a table of loans, solved: every row as a case of its own would be."""
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from datetime import date, datetime
 from decimal import Decimal
 from typing import Any, Final, TypeVar
 
 import nanoarrow
 
 from zephyrant.loans import NotALoan
-from zephyrant.loans.tape import RESULTS, FieldName, aparts, look
+from zephyrant.loans.tape import RESULTS, aparts, look
 from zephyrant.loans.tape import solve_tape as solve_rows
-from zephyrant.tables.files import apart, cell_text
+from zephyrant.tables.kinds import (
+    DAY,
+    EXACT,
+    FLAG,
+    MOMENT,
+    NUMBER,
+    WHOLE,
+    Seen,
+    cell_text,
+    figures,
+    kind_of,
+)
 from zephyrant.tables.settling import Saying, matched, settled
+from zephyrant.tables.writing import apart
 
 from .frames import Column, Frame, Kind
 
@@ -52,12 +63,14 @@ def solve_tape(
     if len({len(cells) for cells in texts}) > 1:
         raise NotALoan.at("", "The columns of a table are of one length.")
     places = matched(names, columns or {}, _BY_LIBRARY)
-    read: dict[FieldName, Sequence[str]] = {name: texts[at] for name, at in places.items()}
+    kinds = [_kind(cells) for cells in own.values()]
+    read = figures(texts, places, kinds)
     defaults = settled(look(read, texts), names, places, settings, _BY_LIBRARY)
     told = solve_rows(read, defaults, set_apart=aparts(texts))
     called = zip(apart([*names, *RESULTS])[len(names) :], RESULTS, strict=True)
     results = {title: _result(name, told[name]) for title, name in called}
-    return Frame({**{name: _own(cells) for name, cells in own.items()}, **results})
+    kept = zip(own.items(), kinds, strict=True)
+    return Frame({**{name: _own(cells, kind) for (name, cells), kind in kept}, **results})
 
 
 def _columns(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401
@@ -92,20 +105,38 @@ def _from_arrow(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401
     }
 
 
-def _own(cells: Sequence[Any]) -> Column:
+def _kind(cells: Sequence[Any]) -> str:
+    """What the values of a column are, all of them together."""
+    seen = Seen()
+    for value in cells:
+        is_none = value is None or value != value  # noqa: PLR0124  (no number)
+        exact = isinstance(value, Decimal) and not is_none
+        seen.add([EXACT if exact else "" if is_none else kind_of(value)])
+    return seen.kinds(1)[0]
+
+
+#: Of numbers of several kinds what they all are.
+_NUMBERS: Final[dict[str, Callable[[Any], Any]]] = {
+    NUMBER: float,
+    EXACT: lambda value: value if isinstance(value, Decimal) else Decimal(str(value)),
+}
+_KINDS: Final[dict[str, Kind]] = {
+    FLAG: "flag",
+    WHOLE: "whole",
+    NUMBER: "number",
+    EXACT: "decimal",
+    DAY: "day",
+    MOMENT: "moment",
+}
+
+
+def _own(cells: Sequence[Any], kind: str) -> Column:
     """A column of the tape, its values as they came where they are of one kind."""
-    kinds: dict[type, Kind] = {bool: "flag", int: "whole", Decimal: "decimal", date: "day"}
-    cells = [value.date() if isinstance(value, datetime) else value for value in cells]
-    found = {type(value) for value in cells if value is not None}
-    if len(found) == 1 and (kind := kinds.get(next(iter(found)))):
-        return Column(kind, cells)
-    if found and found <= {int, float, Decimal}:
-        return Column("decimal", [_number(value) for value in cells])
+    if kind in _KINDS:
+        of = _NUMBERS.get(kind, lambda value: value)
+        there = (None if value != value else value for value in cells)  # noqa: PLR0124
+        return Column(_KINDS[kind], [None if value is None else of(value) for value in there])
     return Column("text", [None if value is None else cell_text(value) for value in cells])
-
-
-def _number(value: float | Decimal | None) -> Decimal | None:
-    return None if value is None or value != value else Decimal(str(value))  # noqa: PLR0124
 
 
 def _result(name: str, texts: Sequence[str]) -> Column:

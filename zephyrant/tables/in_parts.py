@@ -14,7 +14,7 @@ from contextlib import contextmanager
 from functools import partial
 from itertools import chain, islice
 from pathlib import Path
-from typing import IO, Any, Final, NamedTuple, Protocol, Self, TypeVar
+from typing import IO, Any, Final, NamedTuple, Self, TypeVar
 
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import (
@@ -30,15 +30,8 @@ from zephyrant.loans.tape import (
 )
 
 from . import files, settling
-from .ways_out import WAYS_OUT, Solved, WayName
-
-
-class TextOut(Protocol):
-    """Where text goes."""
-
-    def write(self, text: str, /) -> object:
-        """Takes more of it."""
-
+from .kinds import figures
+from .ways_out import WAYS_OUT, Columns, Heads, WayName
 
 #: Rows that are worked as one part: between two signs of life.
 _TOGETHER: Final = 25_000
@@ -67,7 +60,7 @@ def _written_out(said: dict[str, str]) -> dict[str, Any]:
     return settings
 
 
-def _pairs(given: list[str]) -> dict[str, str]:
+def _pairs(given: Sequence[str]) -> dict[str, str]:
     pairs = {}
     for each in given:
         name, sign, value = each.partition("=")
@@ -111,40 +104,47 @@ class _Kept:
         return (_Part(size, self._file.read(length)) for size, length in self._sizes)
 
 
-def _looked(columns: Mapping[FieldName, int], part: _Part) -> Looked:
+def _looked(columns: Mapping[FieldName, int], kinds: Sequence[str], part: _Part) -> Looked:
     """What the cells of a part say of how they are written."""
     whole = part.columns()
-    return look(_matching(whole, columns), whole)
+    return look(figures(whole, columns, kinds), whole)
 
 
-def _matching(
-    whole: Sequence[Sequence[str]], columns: Mapping[FieldName, int]
-) -> dict[FieldName, Sequence[str]]:
-    return {name: whole[place] for name, place in columns.items()}
+class Asked(NamedTuple):
+    """What is said of a table: settings (`NAME=VALUE`), columns (`FIGURE=COLUMN`), the sheet of a
+    workbook; and how it comes out."""
+
+    settings: Sequence[str] = ()
+    matching: Sequence[str] = ()
+    sheet: str | None = None
+    way: WayName = "csv"
 
 
-def solve_table(
-    name: str, out: TextOut, settings: list[str], matching: list[str], way: WayName = "csv"
-) -> int:
+def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
     """Solves the table in a file (`-`: standard input), told `out` one way; progress goes to
     standard error. Gives the number of rows without an answer.
 
     Raises `NotALoan` where it cannot be read or something has to be said first.
     """
-    said = _pairs(settings)
+    said = _pairs(asked.settings)
     with _Cores() as cores:
         kept = _Kept()
         with _opened(name) as file:
-            table = files.read(file, name, _MOST_ROWS)
-            columns = settling.matched(table.names, _pairs(matching), BY_COMMAND)
+            table = files.read(file, name, _MOST_ROWS, asked.sheet)
+            columns = settling.matched(table.names, _pairs(asked.matching), BY_COMMAND)
             # Each part is looked at while the next one is read.
-            looked = together(cores.each(partial(_looked, columns), kept.all_of(table.rows)))
+            looking = partial(_looked, columns, table.kinds)
+            looked = together(cores.each(looking, kept.all_of(table.rows)))
         defaults = settling.settled(looked, table.names, columns, _written_out(said), BY_COMMAND)
         for note in table.notes:
             sys.stderr.write(f"{note}\n")
-        out.write(WAYS_OUT[way].head(table.names))
-        solving = partial(_solved, table.names, columns, defaults, way)
-        return _write(cores.each(solving, kept), out)
+        heads = Heads.beside(table.names, table.kinds)
+        progress = _Progress()
+        parts = cores.each(partial(_solved, heads, columns, defaults, asked.way), kept)
+        for chunk in WAYS_OUT[asked.way].whole(heads, progress.through(parts)):
+            out.write(chunk)
+        sys.stderr.write("\n")
+        return progress.problems
 
 
 @contextmanager
@@ -165,13 +165,13 @@ def _opened(name: str) -> Iterator[IO[bytes]]:
 class _Solved(NamedTuple):
     """Rows solved, as they are told, and how many of them have no answer."""
 
-    text: str
+    told: bytes
     rows: int
     problems: int
 
 
 def _solved(
-    names: list[str],
+    heads: Heads,
     columns: Mapping[FieldName, int],
     defaults: Defaults,
     way: WayName,
@@ -179,24 +179,30 @@ def _solved(
 ) -> _Solved:
     """A part of a table solved."""
     whole = part.columns()
-    told = solve_tape(_matching(whole, columns), defaults, set_apart=aparts(whole))
-    text = WAYS_OUT[way].rows(Solved(names, [*whole, *(told[name] for name in RESULTS)]))
+    told = solve_tape(figures(whole, columns, heads.kinds), defaults, set_apart=aparts(whole))
+    every: Columns = [*whole, *(told[name] for name in RESULTS)]
     set_apart = frozenset(APART_SAYS.values())
     problems = sum(bool(each) and each not in set_apart for each in told["problem"])
-    return _Solved(text, part.size, problems)
+    return _Solved(WAYS_OUT[way].part(heads, every), part.size, problems)
 
 
-def _write(solved: Iterator[_Solved], out: TextOut) -> int:
-    """Writes the parts of a table as they are solved; gives the rows without an answer."""
-    began, done, problems = time.monotonic(), 0, 0
-    for text, rows, unanswered_rows in solved:
-        out.write(text)
-        done, problems = done + rows, problems + unanswered_rows
-        rate = done / max(time.monotonic() - began, 1e-9)
-        sys.stderr.write(f"\r{done:,} rows, {rate:,.0f} a second, {problems:,} without answer")
-        sys.stderr.flush()
-    sys.stderr.write("\n")
-    return problems
+class _Progress:
+    """Tells how many rows are done, and counts those without an answer."""
+
+    def __init__(self) -> None:
+        self._began, self._done = time.monotonic(), 0
+        self.problems = 0
+
+    def through(self, solved: Iterator[_Solved]) -> Iterator[bytes]:
+        """What is told of each part as it is solved."""
+        for told, rows, problems in solved:
+            yield told
+            self._done, self.problems = self._done + rows, self.problems + problems
+            rate = self._done / max(time.monotonic() - self._began, 1e-9)
+            sys.stderr.write(
+                f"\r{self._done:,} rows, {rate:,.0f} a second, {self.problems:,} without answer"
+            )
+            sys.stderr.flush()
 
 
 def _make_ready() -> None:
@@ -229,7 +235,11 @@ class _Cores:
             yield from map(work, chain(first, coming))
             return
         if self._pool is None:
-            context = multiprocessing.get_context("fork")
+            # What reads files that have types has threads of its own, which end in a fork of ours.
+            has_threads = "polars" in sys.modules
+            context = multiprocessing.get_context("forkserver" if has_threads else "fork")
+            if has_threads:
+                context.set_forkserver_preload([__name__])
             self._pool = ProcessPoolExecutor(
                 self._cores, mp_context=context, initializer=_make_ready
             )

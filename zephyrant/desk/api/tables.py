@@ -5,7 +5,7 @@ What reads and keeps tables is loaded when it is first asked for: a server start
 
 import uuid
 from datetime import datetime
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
 from django.http import HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
@@ -15,7 +15,7 @@ from ninja.files import UploadedFile
 from pydantic import Field
 
 from zephyrant.desk import limits, table_words
-from zephyrant.desk.export import CSV, JSON_LINES, WORKBOOK, file_name
+from zephyrant.desk.export import ARROW, CSV, JSON_LINES, PARQUET, WORKBOOK, file_name
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.table_asks import Looking, Matching
@@ -32,6 +32,9 @@ from zephyrant.loans.tape import (
 
 from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
+
+if TYPE_CHECKING:
+    from zephyrant.tables.ways_out import WayName
 
 router = Router(by_alias=True)
 
@@ -157,8 +160,11 @@ def list_tables(request: SignedIn, start: Start = 0) -> TableList:
 def start_table(
     request: SignedIn,
     file: File[UploadedFile],
+    sheet: Annotated[str | None, Query(max_length=limits.MOST_NAME)] = None,
 ) -> tuple[int, TableOpened] | HttpResponse:
-    """A table from a file: CSV, XLSX or JSON Lines."""
+    """A table from a file: CSV, XLSX, XLS, Parquet, Arrow, JSON or JSON Lines, packed with gzip or
+    not. `sheet`: of a workbook that sheet alone. Of one whose sheets have different columns each is
+    a table; the first is given."""
     from zephyrant.desk import tables
     from zephyrant.tables import limits
 
@@ -166,7 +172,8 @@ def start_table(
         return refuse(422, said("This file is too large: at most 50 MB are read on the desk."))
     if file.file is None:
         return refuse(422, said("There is no file."))
-    return 201, _opened(tables.open_file(request.user, file.file, file.name or ""), request)
+    first, *_ = tables.open_file(request.user, file.file, file.name or "", sheet)
+    return 201, _opened(first, request)
 
 
 @router.post(
@@ -179,7 +186,8 @@ def start_table_from_text(request: SignedIn, pasted: Pasted) -> tuple[int, Table
     from zephyrant.desk import tables
 
     file = io.BytesIO(pasted.text.encode())
-    return 201, _opened(tables.open_file(request.user, file, pasted.name or "Pasted"), request)
+    first, *_ = tables.open_file(request.user, file, pasted.name or "Pasted")
+    return 201, _opened(first, request)
 
 
 @router.get("{uuid:table_id}", response={200: TableOpened, **REFUSALS}, operation_id="getTable")
@@ -276,37 +284,37 @@ def start_case_from_row(request: SignedIn, table_id: uuid.UUID, row: int) -> tup
     return 201, opened(case, request)
 
 
+FileKind = Literal["csv", "xlsx", "jsonl", "parquet", "arrow"]
+_FILES: Final[dict[FileKind, tuple["WayName", str]]] = {
+    "csv": ("csv", CSV),
+    "xlsx": ("xlsx", WORKBOOK),
+    "jsonl": ("json", JSON_LINES),
+    "parquet": ("parquet", PARQUET),
+    "arrow": ("arrow", ARROW),
+}
+
+
 @router.get(
     "{uuid:table_id}/file",
     operation_id="takeTableFile",
     response=REFUSALS,
-    openapi_extra=file_of(CSV, WORKBOOK, JSON_LINES),
+    openapi_extra=file_of(*(content_type for _, content_type in _FILES.values())),
 )
 def take_table_file(
     request: SignedIn,
     table_id: uuid.UUID,
-    kind: Literal["csv", "xlsx", "jsonl"] = "csv",
+    kind: FileKind = "csv",
     making: Making = None,
 ) -> HttpResponseBase:
-    """The result as a file."""
+    """The result as a file; the file's own columns are what they were in it, where the kind of file
+    has kinds of columns."""
     from zephyrant.desk import tables
-    from zephyrant.tables import files
 
     table = tables.one(request.user, table_id)
     noted(request, "exported", f"table {table_id} as {kind}")
-    response: HttpResponseBase
-    if kind == "xlsx":
-        response = HttpResponse(
-            tables.workbook(table, made(request, making)), content_type=WORKBOOK
-        )
-    elif kind == "csv":
-        names, rows = tables.taken_out(table)
-        lines = files.csv_lines(names, rows)
-        response = StreamingHttpResponse(lines, content_type=CSV)
-    else:
-        names, rows = tables.taken_out(table)
-        lines = files.json_lines(names, rows)
-        response = StreamingHttpResponse(lines, content_type=JSON_LINES)
+    way, content_type = _FILES[kind]
+    told = tables.taken_out(table, way, made(request, making))
+    response = StreamingHttpResponse(told, content_type=content_type)
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
     return response

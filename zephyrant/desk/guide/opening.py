@@ -39,7 +39,8 @@ def _flows(user: User, job: Job) -> str:
 
 
 def _table(user: User, job: Job) -> str:
-    return f"/tables/{tables.open_file(user, io.BytesIO(TABLE.encode()), 'Five loans.csv').pk}"
+    (table,) = tables.open_file(user, io.BytesIO(TABLE.encode()), "Five loans.csv")
+    return f"/tables/{table.pk}"
 
 
 _OPENS: dict[str, Callable[[User, Job], str]] = {

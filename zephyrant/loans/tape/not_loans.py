@@ -55,9 +55,10 @@ def apart(row: Sequence[str]) -> Apart:
 
 #: A column of numbers, or of what is asked for, a cell a line.
 _NUMBERS: Final = re.compile(r"(?:(?:-?[\d.][\d.,]*|\?)\n)+", re.ASCII)
-#: The words of a total at the beginning of a line, whatever space is between them.
+#: The words of a total at the beginning of a line, whatever space is between them. What stands
+#: before them ends with the line: a column of empty cells is passed over once.
 _TOTAL_IN_A_LINE: Final = re.compile(
-    r"^\W*(?:" + _TOTAL.pattern.replace(" ?", r"\s*").replace(" ", r"\s+") + ")",
+    r"^[^\S\n]*(?:" + _TOTAL.pattern.replace(" ?", r"\s*").replace(" ", r"\s+") + ")",
     re.MULTILINE | re.IGNORECASE,
 )
 

@@ -1,0 +1,108 @@
+"""A solved table as a workbook: values as what they are, a row of names that stays and filters."""
+
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime
+from decimal import Decimal
+from typing import IO, TYPE_CHECKING, Any, Final
+
+from .kinds import value_of
+
+if TYPE_CHECKING:
+    import xlsxwriter
+    from xlsxwriter.format import Format
+    from xlsxwriter.worksheet import Worksheet
+
+#: Rows that a sheet has room for, below the names.
+_MOST_ROWS: Final = 1_048_575
+#: Digits that a workbook keeps of a number, and characters of a text.
+_DIGITS: Final = 15
+_MOST_TEXT: Final = 32_767
+#: Decimals to which percents and the like are shown; the cell holds all.
+_SHOWN: Final = 4
+_FIRST_YEAR: Final = 1900
+_DAY: Final = "d mmm yyyy"
+_MOMENT: Final = "d mmm yyyy hh:mm"
+
+
+def write_workbook(
+    out: IO[bytes],
+    names: Sequence[str],
+    kinds: Sequence[str],
+    parts: Iterable[Sequence[Sequence[str]]],
+) -> None:
+    """Writes columns of cells, part by part: one row at a time goes to disk, and memory does not
+    grow. More rows than a sheet has room for go on on another."""
+    import xlsxwriter
+
+    with xlsxwriter.Workbook(out, {"constant_memory": True}) as book:
+        book.set_properties({"title": "Loans solved", "comments": "Made by Zephyrant"})
+        sheets = _Sheets(book, names, kinds)
+        for columns in parts:
+            for row in zip(*columns, strict=True):
+                sheets.write(row)
+        sheets.end()
+
+
+class _Sheets:
+    def __init__(
+        self, book: "xlsxwriter.Workbook", names: Sequence[str], kinds: Sequence[str]
+    ) -> None:
+        self._book, self._names, self._kinds = book, names, kinds
+        self._formats: dict[str, Format] = {}
+        self._count, self._at = 0, 0
+        self._sheet = self._another()
+
+    def write(self, row: Sequence[str]) -> None:
+        if self._at == _MOST_ROWS:
+            self.end()
+            self._sheet = self._another()
+        self._at += 1
+        for column, (cell, kind) in enumerate(zip(row, self._kinds, strict=True)):
+            if cell:
+                self._cell(column, cell, kind)
+
+    def end(self) -> None:
+        """The names of the sheet filter its rows."""
+        self._sheet.autofilter(0, 0, self._at, len(self._names) - 1)
+
+    def _another(self) -> "Worksheet":
+        self._count, self._at = self._count + 1, 0
+        sheet = self._book.add_worksheet("Loans" if self._count == 1 else f"Loans {self._count}")
+        sheet.freeze_panes(1, 0)
+        bold = self._format(bold=True)
+        for column, name in enumerate(self._names):
+            # As wide as the name and what filters by it.
+            sheet.set_column(column, column, min(40, max(12, len(name) + 4)))
+            sheet.write_string(0, column, name, bold)
+        return sheet
+
+    def _cell(self, column: int, cell: str, kind: str) -> None:
+        value: Any = value_of(cell, kind)
+        if isinstance(value, bool):
+            self._sheet.write_boolean(self._at, column, value)
+        elif isinstance(value, date) and value.year >= _FIRST_YEAR:
+            shown = _DAY if len(cell) == len("2027-03-15") else _MOMENT
+            day = value.replace(tzinfo=None) if isinstance(value, datetime) else value
+            self._sheet.write_datetime(self._at, column, day, self._format(num_format=shown))
+        elif isinstance(value, (int, float, Decimal)) and _keeps(cell):
+            shown = _shown(cell) if kind.startswith("decimal") else "General"
+            self._sheet.write_number(self._at, column, float(value), self._format(num_format=shown))
+        else:
+            self._sheet.write_string(self._at, column, cell[:_MOST_TEXT])
+
+    def _format(self, **what: Any) -> "Format":  # noqa: ANN401
+        key = str(what)
+        if key not in self._formats:
+            self._formats[key] = self._book.add_format(what)
+        return self._formats[key]
+
+
+def _keeps(cell: str) -> bool:
+    """Whether a workbook keeps every digit; a binary fraction has no more than it had."""
+    return sum(map(str.isdigit, cell)) <= _DIGITS or "." in cell
+
+
+def _shown(cell: str) -> str:
+    """A decimal is shown with the places it is told with; a percent with fewer."""
+    places = len(cell.partition(".")[2])
+    return "#,##0" + ("." + "0" * min(places, _SHOWN) if places else "")
