@@ -24,7 +24,9 @@ from zephyrant.loans import (
     NotALoan,
     at_fault,
 )
+from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
 
+from .csv_options import csv_options
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT, OUR_FAULT
 
 Way = Literal["text", "json", "csv", "md"]
@@ -112,11 +114,12 @@ def _fault(what: str) -> Solved:
 
 
 class Telling(NamedTuple):
-    """How answers are told: in whose marks, with every row, with the working."""
+    """How answers are told: in whose marks, with every row, with the working, in what CSV."""
 
     marks: MarksName
     rows: bool = False
     working: bool = False
+    csv: CsvForm = PLAIN_CSV
 
 
 def _tell_json(solved: Iterator[Solved], telling: Telling) -> Iterator[int]:
@@ -171,7 +174,7 @@ def _tell_csv(solved: Iterator[Solved], telling: Telling) -> Iterator[int]:
             else:
                 yield each.name, each.answer
 
-    for line in csv_of_several(answered()):
+    for line in csv_of_several(answered(), telling.csv):
         sys.stdout.write(line)
     yield from statuses
 
@@ -249,6 +252,7 @@ Exit status, the highest of all: 0 an answer, 1 none, 2 not a document, 3 a faul
     show_default=True,
     help="How long one loan may be worked; 0 is as long as it takes.",
 )
+@csv_options
 @click.option("--table", metavar="FILE", hidden=True)
 @click.option("--set", "settings", multiple=True, metavar="NAME=VALUE", hidden=True)
 @click.option("--match", "matching", multiple=True, metavar="FIGURE=COLUMN", hidden=True)
@@ -262,6 +266,7 @@ def solve(
     rows: bool,
     working: bool,
     seconds: float,
+    csv: CsvForm,
     table: str | None,
     settings: tuple[str, ...],
     matching: tuple[str, ...],
@@ -269,10 +274,11 @@ def solve(
     """Solve loan documents (JSON, YAML or TOML; - reads one from standard input), and loans said in
     a line, in the order given."""
     if table:
+        from zephyrant.tables.in_parts import Asked
+
         from .tables import solve_as
 
-        out = sys.stdout.buffer
-        sys.exit(solve_as(table, out, way="csv", settings=settings, matching=matching))
+        sys.exit(solve_as(table, sys.stdout.buffer, Asked(settings, matching, csv=csv)))
     if not files and not lines:
         raise click.UsageError("Name a file, or say a loan with --line.")
     way = way or usual_way()
@@ -284,7 +290,7 @@ def solve(
         for file in files:
             yield solve_file(file, form, written, seconds)
 
-    telling = Telling(written, rows, working)
+    telling = Telling(written, rows, working, csv)
     highest = max(_TELLING[way](solved(), telling), default=ANSWERED)
     sys.stdout.flush()
     sys.exit(highest)

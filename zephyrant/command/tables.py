@@ -2,7 +2,7 @@
 
 import gzip
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import IO, TYPE_CHECKING, Final
@@ -10,10 +10,13 @@ from typing import IO, TYPE_CHECKING, Final
 import click
 
 from zephyrant.loans import NotALoan
+from zephyrant.outlets.csv_form import CsvForm
 
+from .csv_options import csv_options
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT
 
 if TYPE_CHECKING:
+    from zephyrant.tables.in_parts import Asked
     from zephyrant.tables.ways_out import WayName
 _WAYS: Final[dict[str, "WayName"]] = {
     ".csv": "csv",
@@ -65,6 +68,13 @@ something has to be said first, 3 a fault of ours.
     help="How rows come out: csv, or as the name of --out says; json is a line of JSON each. xlsx, "
     "parquet and arrow need [tables].",
 )
+@click.option(
+    "--template",
+    metavar="FILE",
+    help="Columns and settings as the desk keeps them by a name (JSON, YAML or TOML); --match and "
+    "--set come before it.",
+)
+@csv_options
 @click.option("--sheet", metavar="NAME", help="Which sheet of a workbook is read.")
 @click.option(
     "--out",
@@ -78,18 +88,20 @@ def table(
     matching: tuple[str, ...],
     settings: tuple[str, ...],
     way: "WayName | None",
+    template: str | None,
+    csv: CsvForm,
     sheet: str | None,
     out: str,
 ) -> None:
     """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS, Parquet and Arrow;
     packed with gzip or not; - is standard input). Its columns come out, then the results."""
+    from zephyrant.tables.in_parts import Asked
+
+    asked = Asked(settings, matching, sheet, way or "csv", csv)
     if out == "-":
-        way = way or "csv"
-        if way in ("xlsx", "parquet", "arrow") and sys.stdout.isatty():
+        if asked.way in ("xlsx", "parquet", "arrow") and sys.stdout.isatty():
             raise click.UsageError(f"A terminal shows no {way}: say --out FILE.")
-        status = solve_as(
-            file, sys.stdout.buffer, way=way, settings=settings, matching=matching, sheet=sheet
-        )
+        status = solve_as(file, sys.stdout.buffer, asked, template)
         sys.stdout.flush()
         sys.exit(status)
     bare = out.removesuffix(".gz")
@@ -100,9 +112,7 @@ def table(
     unfinished = Path(f"{out}.part")
     try:
         with unfinished.open("wb") as opened, _packing(opened, is_packed=bare != out) as written:
-            status = solve_as(
-                file, written, way=way, settings=settings, matching=matching, sheet=sheet
-            )
+            status = solve_as(file, written, asked._replace(way=way), template)
         if status == NOT_A_DOCUMENT:
             unfinished.unlink()
         else:
@@ -123,20 +133,16 @@ def _packing(file: IO[bytes], *, is_packed: bool) -> Iterator[IO[bytes]]:
         yield packed  # type: ignore[misc]
 
 
-def solve_as(
-    file: str,
-    out: IO[bytes],
-    *,
-    way: "WayName",
-    settings: Sequence[str],
-    matching: Sequence[str],
-    sheet: str | None = None,
-) -> int:
-    """Solves a table, and gives the status it ends with."""
-    from zephyrant.tables.in_parts import Asked, solve_table
+def solve_as(file: str, out: IO[bytes], asked: "Asked", template: str | None = None) -> int:
+    """Solves a table, as the template in a file says too, and gives the status it ends with."""
+    from zephyrant.documents import read_content
+    from zephyrant.tables.in_parts import solve_table
+    from zephyrant.tables.template import template_of
 
     try:
-        problems = solve_table(file, out, Asked(settings, matching, sheet, way))
+        if template:
+            asked = asked._replace(template=template_of(read_content(template)))
+        problems = solve_table(file, out, asked)
     except ImportError as error:
         missing = f"pip install 'zephyrant[tables]' brings {error.name}"
         raise click.UsageError(f"Such a file needs more: {missing}.") from None

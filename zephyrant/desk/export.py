@@ -22,7 +22,7 @@ from zephyrant.loans.statement import QuoteList
 
 from .cases import document_of
 from .listed import PLAIN_COLUMNS, called_so, told_plainly
-from .models import Case
+from .models import Case, TableTemplate
 
 CSV: Final = "text/csv; charset=utf-8"
 JSON: Final = "application/json"
@@ -103,6 +103,11 @@ def all_json(cases: Iterable[Case]) -> HttpResponse:
     """Every whole document, as one list."""
     documents = [document_of(case) for case in _whole(cases)]
     return _file(_written(documents), "zephyrant-cases.json", JSON)
+
+
+def template_file(template: TableTemplate) -> HttpResponse:
+    """A match of columns kept by a name."""
+    return _file(_written(template.content), f"{file_name(template.name, 'match')}.json", JSON)
 
 
 def all_zip(cases: Iterable[Case]) -> HttpResponse:

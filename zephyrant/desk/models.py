@@ -250,6 +250,26 @@ class TableMatch(models.Model):
         return f"Match of {self.owner}"
 
 
+class TableTemplate(models.Model):
+    """A match of columns kept by a name: the document (see `zephyrant.tables.template`), and
+    whether everyone on the desk may take it."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="table_templates"
+    )
+    name = models.CharField(max_length=80)
+    content = models.JSONField()
+    shared = models.BooleanField(default=False)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_template_each")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class Preferences(models.Model):
     """How an analyst reads and writes numbers, quotes rates, which columns the list of cases has
     and how a new case begins (null: as for everyone)."""

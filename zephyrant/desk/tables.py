@@ -43,7 +43,7 @@ from zephyrant.tables.kinds import RESULT_KINDS, TEXT, WHOLE, figures
 from zephyrant.tables.packed import Packed, column_name, read_packed
 from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
 
-from . import heavy
+from . import heavy, table_templates
 from .cases import Content, start
 from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
@@ -109,13 +109,23 @@ def open_file(user: User, file: IO[bytes], name: str, sheet: str | None = None) 
 
 def _opened(user: User, read: Packed, name: str) -> LoanTable:
     remembered = TableMatch.objects.filter(owner=user, digest=_digest(read.names)).first()
-    matched = remembered.columns if remembered else read.matched
-    defaults = remembered.defaults if remembered else _first_defaults(read.names, matched, user)
+    kept = None if remembered else table_templates.fitting(user, read.names)
+    notes = read.notes
+    if remembered:
+        matched, defaults = remembered.columns, remembered.defaults
+    elif kept:
+        template, fit = kept
+        matched = fit.columns
+        stated = table_templates.settings_of(template)
+        defaults = {**_first_defaults(read.names, matched, user), **stated}
+        notes = [*notes, f"Matched as the template “{template.name}” says."]
+    else:
+        matched, defaults = read.matched, _first_defaults(read.names, read.matched, user)
     return LoanTable.objects.create(
         owner=user,
         name=name[:200],
         names=read.names,
-        notes=read.notes,
+        notes=notes,
         rows=read.rows,
         source=read.content,
         kinds=read.kinds,

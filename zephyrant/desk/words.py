@@ -42,6 +42,7 @@ from zephyrant.loans.statement import (
 )
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
+from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
 
 from . import limits, preferences, tokens
 
@@ -206,6 +207,7 @@ class Limits(Schema):
     file_megabytes: int
     file_rows: int
     token_name: int
+    template_name: int
 
 
 class Words(Schema):
@@ -359,6 +361,7 @@ def _limits() -> Limits:
         file_megabytes=table_limits.MOST_BYTES // 1_000_000,
         file_rows=table_limits.MOST_ROWS,
         token_name=limits.MOST_TOKEN_NAME,
+        template_name=MOST_TEMPLATE_NAME,
     )
 
 

@@ -30,11 +30,18 @@ def read_document(text: bytes, form: Form | None = None) -> Loan:
 
     Raises `NotALoan` with what is wrong, at its field or its line.
     """
+    return check(_read(text, form))
+
+
+def _read(text: bytes, form: Form | None) -> object:
     if form is None:
         form = "json" if text.lstrip()[:1] in (b"", b"{", b"[", b'"') else None
-    if form == "json":
-        return check(parse(text))
-    return check(_parsed(_decoded(text), form))
+    return parse(text) if form == "json" else _parsed(_decoded(text), form)
+
+
+def read_content(name: str) -> object:
+    """What stands in a file (`-`: standard input), whatever document it is. Raises `NotALoan`."""
+    return _read(_content(name), form_of(name))
 
 
 def read_file(name: str, form: Form | None = None) -> Loan:

@@ -28,9 +28,11 @@ from zephyrant.loans.tape import (
     solve_tape,
     together,
 )
+from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
 
 from . import files, settling
 from .kinds import figures
+from .template import Template
 from .ways_out import WAYS_OUT, Columns, Heads, WayName
 
 #: Rows that are worked as one part: between two signs of life.
@@ -111,13 +113,15 @@ def _looked(columns: Mapping[FieldName, int], kinds: Sequence[str], part: _Part)
 
 
 class Asked(NamedTuple):
-    """What is said of a table: settings (`NAME=VALUE`), columns (`FIGURE=COLUMN`), the sheet of a
-    workbook; and how it comes out."""
+    """What is said of a table: settings (`NAME=VALUE`) and columns (`FIGURE=COLUMN`) beside those
+    of a template, the sheet of a workbook; and how it comes out."""
 
     settings: Sequence[str] = ()
     matching: Sequence[str] = ()
     sheet: str | None = None
     way: WayName = "csv"
+    csv: CsvForm = PLAIN_CSV
+    template: Template | None = None
 
 
 def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
@@ -126,19 +130,20 @@ def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
 
     Raises `NotALoan` where it cannot be read or something has to be said first.
     """
-    said = _pairs(asked.settings)
+    template = asked.template
+    said = {**(template.settings if template else {}), **_written_out(_pairs(asked.settings))}
     with _Cores() as cores:
         kept = _Kept()
         with _opened(name) as file:
             table = files.read(file, name, _MOST_ROWS, asked.sheet)
-            columns = settling.matched(table.names, _pairs(asked.matching), BY_COMMAND)
+            columns = settling.matched(table.names, _pairs(asked.matching), BY_COMMAND, template)
             # Each part is looked at while the next one is read.
             looking = partial(_looked, columns, table.kinds)
             looked = together(cores.each(looking, kept.all_of(table.rows)))
-        defaults = settling.settled(looked, table.names, columns, _written_out(said), BY_COMMAND)
+        defaults = settling.settled(looked, table.names, columns, said, BY_COMMAND)
         for note in table.notes:
             sys.stderr.write(f"{note}\n")
-        heads = Heads.beside(table.names, table.kinds)
+        heads = Heads.beside(table.names, table.kinds, asked.csv)
         progress = _Progress()
         parts = cores.each(partial(_solved, heads, columns, defaults, asked.way), kept)
         for chunk in WAYS_OUT[asked.way].whole(heads, progress.through(parts)):

@@ -18,6 +18,8 @@ from zephyrant.loans.tape import (
     unmatched,
 )
 
+from .template import Template, fitted
+
 
 class Saying(NamedTuple):
     """How whoever asks says which column is a figure, and what a setting is."""
@@ -26,24 +28,41 @@ class Saying(NamedTuple):
     setting: Callable[[str, Sequence[str]], str]
 
 
-def matched(names: Sequence[str], given: Mapping[str, str], saying: Saying) -> dict[FieldName, int]:
-    """The places of columns by the figures they hold: by their names, and as they were given.
+def matched(
+    names: Sequence[str],
+    given: Mapping[str, str],
+    saying: Saying,
+    template: Template | None = None,
+) -> dict[FieldName, int]:
+    """The places of columns by the figures they hold: as a template says, else by their names; and
+    as they were given.
 
     Raises `NotALoan` where one is not there, or a figure has none.
     """
-    columns = match(list(names))
     listed = ", ".join(names)
+    columns = match(list(names)) if template is None else _as_it_says(template, names, listed)
     for field, name in given.items():
         if field not in FIELDS:
             message = f"“{field}” is no figure: write one of {', '.join(FIELDS)}."
             raise NotALoan.at("", message)
         if name not in names:
             raise NotALoan.at("", f"There is no column “{name}”: there are {listed}.")
-        columns[field] = list(names).index(name)
+        place = list(names).index(name)
+        columns = {other: at for other, at in columns.items() if at != place}
+        columns[field] = place
     missing = unmatched(columns)
     if missing:
         say = saying.match("NAME", "COLUMN")
         raise NotALoan.at("", f"{missing} Say {say}; the columns are {listed}.")
+    return columns
+
+
+def _as_it_says(template: Template, names: Sequence[str], listed: str) -> dict[FieldName, int]:
+    columns, missing = fitted(template, names)
+    if missing:
+        named = ", ".join(f"“{each}”" for each in missing)
+        message = f"The template has columns that are not there: {named}; {listed} are."
+        raise NotALoan.at("", message)
     return columns
 
 

@@ -1,11 +1,12 @@
 """A solved table as a workbook: values as what they are, a row of names that stays and filters."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from datetime import date, datetime
 from decimal import Decimal
+from functools import partial
 from typing import IO, TYPE_CHECKING, Any, Final
 
-from .kinds import value_of
+from .kinds import JSON, TEXT, value_of
 
 if TYPE_CHECKING:
     import xlsxwriter
@@ -47,8 +48,10 @@ class _Sheets:
     def __init__(
         self, book: "xlsxwriter.Workbook", names: Sequence[str], kinds: Sequence[str]
     ) -> None:
-        self._book, self._names, self._kinds = book, names, kinds
+        self._book, self._names = book, names
         self._formats: dict[str, Format] = {}
+        self._writers = [self._writer(kind) for kind in kinds]
+        self._places: dict[int, Format] = {}
         self._count, self._at = 0, 0
         self._sheet = self._another()
 
@@ -57,9 +60,9 @@ class _Sheets:
             self.end()
             self._sheet = self._another()
         self._at += 1
-        for column, (cell, kind) in enumerate(zip(row, self._kinds, strict=True)):
+        for column, cell in enumerate(row):
             if cell:
-                self._cell(column, cell, kind)
+                self._writers[column](column, cell)
 
     def end(self) -> None:
         """The names of the sheet filter its rows."""
@@ -76,7 +79,25 @@ class _Sheets:
             sheet.write_string(0, column, name, bold)
         return sheet
 
-    def _cell(self, column: int, cell: str, kind: str) -> None:
+    def _writer(self, kind: str) -> Callable[[int, str], object]:
+        """What writes the cells of a column, most of which are short decimals or texts."""
+        if kind.startswith("decimal"):
+            return self._decimal
+        return self._text if kind in (TEXT, JSON) else partial(self._cell, kind)
+
+    def _text(self, column: int, cell: str) -> None:
+        self._sheet.write_string(self._at, column, cell[:_MOST_TEXT])
+
+    def _decimal(self, column: int, cell: str) -> None:
+        if not _keeps(cell):
+            self._text(column, cell)
+            return
+        places = len(cell.partition(".")[2])
+        if places not in self._places:
+            self._places[places] = self._format(num_format=_shown(places))
+        self._sheet.write_number(self._at, column, float(cell), self._places[places])
+
+    def _cell(self, kind: str, column: int, cell: str) -> None:
         value: Any = value_of(cell, kind)
         if isinstance(value, bool):
             self._sheet.write_boolean(self._at, column, value)
@@ -85,10 +106,9 @@ class _Sheets:
             day = value.replace(tzinfo=None) if isinstance(value, datetime) else value
             self._sheet.write_datetime(self._at, column, day, self._format(num_format=shown))
         elif isinstance(value, (int, float, Decimal)) and _keeps(cell):
-            shown = _shown(cell) if kind.startswith("decimal") else "General"
-            self._sheet.write_number(self._at, column, float(value), self._format(num_format=shown))
+            self._sheet.write_number(self._at, column, float(value))
         else:
-            self._sheet.write_string(self._at, column, cell[:_MOST_TEXT])
+            self._text(column, cell)
 
     def _format(self, **what: Any) -> "Format":  # noqa: ANN401
         key = str(what)
@@ -99,10 +119,9 @@ class _Sheets:
 
 def _keeps(cell: str) -> bool:
     """Whether a workbook keeps every digit; a binary fraction has no more than it had."""
-    return sum(map(str.isdigit, cell)) <= _DIGITS or "." in cell
+    return len(cell) <= _DIGITS or "." in cell or sum(map(str.isdigit, cell)) <= _DIGITS
 
 
-def _shown(cell: str) -> str:
+def _shown(places: int) -> str:
     """A decimal is shown with the places it is told with; a percent with fewer."""
-    places = len(cell.partition(".")[2])
     return "#,##0" + ("." + "0" * min(places, _SHOWN) if places else "")

@@ -18,6 +18,8 @@ from .session import router as session
 from .several import router as several
 from .sharing import router as sharing
 from .solving import router as solving
+from .table_templates import on_tables as templates_on_tables
+from .table_templates import router as table_templates
 from .tables import router as tables
 from .tokens import router as tokens
 
@@ -31,6 +33,8 @@ api.add_router("cases", beside, tags=["Beside a case"])
 api.add_router("", sharing, tags=["Sharing"])
 api.add_router("quote-lists", quotes, tags=["Lists of quotes"])
 api.add_router("tables", tables, tags=["Tables of loans"])
+api.add_router("tables", templates_on_tables, tags=["Tables of loans"])
+api.add_router("table-templates", table_templates, tags=["Tables of loans"])
 api.add_router("files", making, tags=["Files"])
 api.add_router("", guide, tags=["The guide"])
 api.add_router("presets", presets, tags=["The analyst"])

@@ -152,6 +152,13 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "period": ("A period by its name.", "day"),
     "marks": ("Which mark groups digits, and which stands before decimals.", "comma-point"),
     "Words.marks": ("The marks numbers can be written in.", _ONE),
+    # Templates of tables
+    "shared": ("Whether everyone on the desk may take it.", True),
+    "settings": (
+        "What holds where no column says so, as it was stated.",
+        {"every": "quarter", "percent_as": "part"},
+    ),
+    "places": ("The places of its columns in the table, by the figures they are.", {"percent": 2}),
     # An answer
     "unknown": ("The figure that was asked for, by its name or path.", "payment"),
     "value": ("The figure as it will be paid, or would be stated.", "940.68"),
@@ -450,6 +457,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "TokenMade.name": ("What it is called.", "Night run"),
     "token_may": ("What a token may be allowed.", _ONE),
     "token_days": ("For how many days a token may be made.", [7, 30, 90, 365]),
+    "template_name": ("Characters of the name of a template.", 80),
     "token_name": ("Characters of the name of a token.", 60),
     "may": ("What a token may: read what is kept, compute, write cases and tables.", ["compute"]),
     "days": ("For how many days it holds.", 90),

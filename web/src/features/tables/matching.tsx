@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Refused } from "../../api/client";
 import { useSaveMatching, useTableReading } from "../../api/tables";
-import type { Defaults, TableOpened } from "../../api/types";
+import type { Defaults, TableOpened, TemplateFitted } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
@@ -10,6 +10,7 @@ import { Wrong } from "../../ui/wrong";
 import { Columns } from "./columns";
 import { WhereNoColumnSaysSo } from "./defaults";
 import { Questions } from "./questions";
+import { Templates } from "./templates";
 
 /** What a table is to be taken for, as it stands on the page. */
 function useMatching(table: TableOpened) {
@@ -24,23 +25,33 @@ function useMatching(table: TableOpened) {
     setDefaults((now) => ({ ...now, ...changed }));
     setAnswered((now) => [...new Set([...now, ...Object.keys(changed)])]);
   };
-  const work = () => {
+  const take = (template: TemplateFitted) => {
+    setColumns(template.places);
+    setDefaults(template.defaults);
+    setAnswered(Object.keys(template.settings));
+  };
+  const stated = () => {
     const stated: Partial<Defaults> = {};
     for (const [name, value] of Object.entries({ ...defaults, ...follows })) {
       const asked = questions.some((question) => question.about === name);
       // What has to be asked is only sent where it was answered here.
       if (!asked || answered.includes(name)) Object.assign(stated, { [name]: value });
     }
-    save.mutate({ columns, defaults: stated as Defaults });
+    return { columns, defaults: stated as Defaults };
   };
-  return { columns, setColumns, defaults, answered, looked, save, questions, follows, set, work };
+  const work = () => save.mutate(stated());
+  return {
+    ...{ columns, setColumns, defaults, answered, looked, save, questions, follows },
+    ...{ set, take, stated, work },
+  };
 }
 
 /** Which column is which figure, what holds for every row, and what has to be asked. */
 export function Matching({ table }: { table: TableOpened }) {
   const { marks } = useDesk();
-  const { columns, setColumns, defaults, answered, looked, save, questions, follows, set, work } =
-    useMatching(table);
+  const matching = useMatching(table);
+  const { columns, setColumns, defaults, answered, looked, save, questions } = matching;
+  const { follows, set, take, stated, work } = matching;
   useKeys(useMemo(() => [{ key: "s", run: work }], [work]));
   const wrong = save.error instanceof Refused ? save.error.errors : [];
   return (
@@ -50,6 +61,9 @@ export function Matching({ table }: { table: TableOpened }) {
           {note}
         </p>
       ))}
+      <p className="mt-3 text-sm">
+        <Templates table={table} matched={stated()} onTake={take} />
+      </p>
       <Columns
         table={table}
         columns={columns}

@@ -91,6 +91,8 @@ export function Result({ table }: { table: TableOpened }) {
               { label: "Table (CSV)", href: file("csv") },
               { label: "Workbook (XLSX)", run: () => taking.take("the workbook", file("xlsx")) },
               { label: "JSON Lines", href: file("jsonl") },
+              { label: "Parquet", run: () => taking.take("the file", file("parquet")) },
+              { label: "Arrow", run: () => taking.take("the file", file("arrow")) },
             ]}
           >
             Export <span aria-hidden>▾</span>

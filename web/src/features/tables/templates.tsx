@@ -1,0 +1,139 @@
+import { useState } from "react";
+import { Refused } from "../../api/client";
+import {
+  useDeleteTemplate,
+  useKeepTemplate,
+  useShareTemplate,
+  useTemplates,
+} from "../../api/table-templates";
+import type { Defaults, TableOpened, TemplateFitted } from "../../api/types";
+import { useDesk } from "../../hooks/use-desk";
+import { Button } from "../../ui/button";
+import { Check, Field } from "../../ui/field";
+import { Sheet } from "../../ui/sheet";
+import { Wrong } from "../../ui/wrong";
+
+interface Props {
+  table: TableOpened;
+  /** How the table is matched now. */
+  matched: { columns: TableOpened["columns"]; defaults: Defaults };
+  onTake: (template: TemplateFitted) => void;
+}
+
+/** Matches kept by a name: one is taken, or this one is kept. */
+export function Templates({ table, matched, onTake }: Props) {
+  const [open, setOpen] = useState(false);
+  const templates = useTemplates(table.id);
+  const take = (template: TemplateFitted) => {
+    onTake(template);
+    setOpen(false);
+  };
+  return (
+    <>
+      <Button look="link" onClick={() => setOpen(true)}>
+        Templates
+      </Button>
+      <Sheet
+        title="Templates"
+        about="A match kept by a name: which columns are which figures, and what holds where no column says so. A file that has all its columns is matched by it when it is opened."
+        open={open}
+        onOpen={setOpen}
+        asks
+      >
+        <Keep table={table} matched={matched} />
+        <h3 className="mt-6 font-serif text-lg">Kept</h3>
+        <Wrong error={templates.error} />
+        {templates.data?.length === 0 && <p className="text-soft">There are none yet.</p>}
+        <ul aria-label="Templates kept" className="divide-y divide-rule">
+          {templates.data?.map((each) => (
+            <Kept key={each.id} template={each} onTake={() => take(each)} />
+          ))}
+        </ul>
+      </Sheet>
+    </>
+  );
+}
+
+function Keep({ table, matched }: Omit<Props, "onTake">) {
+  const { words } = useDesk();
+  const [name, setName] = useState("");
+  const [shared, setShared] = useState(false);
+  const keep = useKeepTemplate(table.id);
+  const errors = keep.error instanceof Refused ? keep.error.errors : [];
+  const [wrong] = errors.filter((error) => error.field === "name");
+  return (
+    <form
+      className="mt-4 space-y-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate({ name, shared, ...matched }, { onSuccess: () => setName("") });
+      }}
+    >
+      <Field
+        above
+        look="large"
+        label="Keep this match as"
+        placeholder="Tape of the harbour branch"
+        maxLength={words.limits.template_name}
+        value={name}
+        className="mt-1 w-full"
+        onType={setName}
+      />
+      {wrong && <Wrong error={wrong} className="text-sm" />}
+      <Check label="Everyone on this desk may take it" checked={shared} onChoose={setShared} />
+      {!wrong && <Wrong error={keep.error} />}
+      <p className="flex items-baseline gap-3">
+        <Button look="main" type="submit" disabled={keep.isPending}>
+          Keep
+        </Button>
+        <span role="status">{keep.data && `Kept as “${keep.data.name}”.`}</span>
+      </p>
+    </form>
+  );
+}
+
+function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => void }) {
+  const share = useShareTemplate();
+  const remove = useDeleteTemplate();
+  const { id, name, mine, shared, owner, missing } = template;
+  return (
+    <li className="py-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <span className="font-semibold break-words">{name}</span>
+        <span className="flex gap-4">
+          <a className="text-choice underline" href={`/api/v1/table-templates/${id}/file`} download>
+            File
+          </a>
+          {mine && (
+            <Button
+              look="link"
+              aria-label={`Delete ${name}`}
+              disabled={remove.isPending}
+              onClick={() => remove.mutate(id)}
+            >
+              Delete
+            </Button>
+          )}
+          <Button aria-label={`Take ${name}`} onClick={onTake}>
+            Take
+          </Button>
+        </span>
+      </div>
+      <p className="text-sm text-soft">
+        {mine ? "" : `kept by ${owner} · `}
+        {Object.values(template.columns).join(", ")}
+      </p>
+      {missing.length > 0 && (
+        <p className="text-sm">Not in this file: {missing.map((each) => `“${each}”`).join(", ")}</p>
+      )}
+      {mine && (
+        <Check
+          label="Everyone on this desk may take it"
+          checked={shared}
+          onChoose={(on) => share.mutate({ id, name, shared: on })}
+        />
+      )}
+      <Wrong error={share.error ?? remove.error} className="text-sm" />
+    </li>
+  );
+}
