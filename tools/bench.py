@@ -42,6 +42,7 @@ from zephyrant.loans.tape.solving import Tape
 from zephyrant.loans.unknowns.finding import find
 from zephyrant.loans.unknowns.solution import payable_line
 from zephyrant.loans.unknowns.worked import work_out
+from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.schedule_workbook import xlsx
 from zephyrant.tables import files as table_files
 from zephyrant.tables.writing import csv_text
@@ -201,7 +202,7 @@ def schedules() -> None:
     loan = loans.read(json.dumps(weekly))
     tell(
         "the same as a workbook of formulas (aim: within 1,000 ms)",
-        timed(lambda: xlsx(loan, ""), 5),
+        timed(lambda: xlsx(loan, "", Reader()), 5),
     )
 
 

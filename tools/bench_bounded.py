@@ -18,6 +18,7 @@ from zephyrant.loans.questions.rate_curve import curve_of_rate
 from zephyrant.loans.questions.sensitivity import Axis, sensitivity_of
 from zephyrant.loans.statement.offers import More, paying_more
 from zephyrant.loans.statement.restating import restate
+from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.schedule_workbook import xlsx_of
 from zephyrant.outlets.statement_pdf import statement_of
 
@@ -118,8 +119,8 @@ def main() -> None:
         ("sweep of 2,500 points", 5, lambda: sensitivity_of(moved, [rates, lent], ["answer"])),
         ("paying more, 36,500 days", 1, lambda: paying_more(bare, more)),
         ("the curve of 999 clauses", 1, lambda: curve_of_rate(asked, MARK)),
-        ("workbook of 36,500 rows", 10, lambda: xlsx_of(daily, MARK)),
-        ("statement (PDF) of 36,500 rows", 10, lambda: statement_of(daily, "", MARK)),
+        ("workbook of 36,500 rows", 10, lambda: xlsx_of(daily, Reader(MARK))),
+        ("statement (PDF) of 36,500 rows", 10, lambda: statement_of(daily, "", Reader(MARK))),
     ):  # fmt: skip
         took, told_ = seconds(run)
         if not told_:

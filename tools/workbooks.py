@@ -24,6 +24,7 @@ from zephyrant.loans.files.formula_sheet import FIRST_ROW  # noqa: E402
 from zephyrant.loans.files.workbook import workbook_of  # noqa: E402
 from zephyrant.loans.ledger.rows import Schedule  # noqa: E402
 from zephyrant.loans.unknowns.worked import work_out  # noqa: E402
+from zephyrant.outlets.reader import Reader  # noqa: E402
 from zephyrant.outlets.schedule_workbook import xlsx  # noqa: E402
 
 CELLS = {"principal": "B3", "percent": "B4", "payment": "B6", "balance": "B7"}
@@ -45,7 +46,7 @@ def written(folder: Path) -> list[tuple[Path, Schedule, int]]:
             continue
         if laid is None or len(laid.rows) > rows:
             continue
-        file = xlsx(loan, "")
+        file = xlsx(loan, "", Reader())
         assert file is not None
         book = openpyxl.load_workbook(file)
         book["Terms"][CELLS[name]] = float(value)

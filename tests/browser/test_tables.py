@@ -116,6 +116,48 @@ class Tables(BrowserTest):
         expect(page.get_by_label("Name of the case")).to_have_value("Rafts")
         expect(self.figure("Rate")).to_have_value("?")
 
+    def test_a_match_kept_by_its_name_matches_the_next_file(self) -> None:
+        page = self.page
+        odd = "Ledger;Outlay;Price of money;Terms;Instalment\nKiln;48,250.00;6.35;60;?"
+        self.paste(odd)
+        page.get_by_label("Outlay is").select_option("principal")
+        page.get_by_role("button", name="Templates").click()
+        page.get_by_label("Keep this match as").fill("Harbour tape")
+        keep = page.get_by_role("button", name="Keep", exact=True)
+        keep.click()
+        expect(page.get_by_role("alert")).to_contain_text("match the rate and the number")
+        page.get_by_role("button", name="Close").click()
+        page.get_by_label("Price of money is").select_option("percent")
+        page.get_by_label("Terms is").select_option("count")
+        page.get_by_role("button", name="Templates").click()
+        page.get_by_label("Keep this match as").fill("Harbour tape")
+        page.get_by_label("Keep this match as").press("Enter")
+        kept = page.get_by_role("list", name="Templates kept")
+        expect(kept).to_contain_text("Price of money")
+        kept.get_by_label("Everyone on this desk may take it").check()
+        expect(page.get_by_text("Kept as “Harbour tape”.")).to_be_visible()
+        self.accessible()
+        with page.expect_download() as taken:
+            kept.get_by_role("link", name="File").click()
+        self.assertEqual(taken.value.suggested_filename, "harbour-tape.json")
+        # Another file of these columns, in another order.
+        self.paste("Terms;Outlay;Instalment;Price of money\n60;48,250.00;?;6.35")
+        note = page.get_by_text("Matched as the template “Harbour tape” says.")
+        expect(note).to_be_visible()
+        expect(page.get_by_label("Price of money is")).to_have_value("percent")
+        # And one that lacks one of them.
+        self.paste("Outlay;Price of money;Terms\n48,250.00;6.35;60")
+        page.get_by_role("button", name="Templates").click()
+        expect(kept).to_contain_text("Not in this file: “Instalment”")
+        kept.get_by_role("button", name="Take Harbour tape").click()
+        expect(page.get_by_label("Outlay is")).to_have_value("principal")
+        page.get_by_role("button", name="Solve 1 row").click()
+        expect(page.get_by_role("table", name="Rows")).to_contain_text(f"{PAYMENT:,.2f}")
+        page.get_by_role("button", name="Match its columns anew").click()
+        page.get_by_role("button", name="Templates").click()
+        kept.get_by_role("button", name="Delete Harbour tape").click()
+        expect(page.get_by_text("There are none yet.")).to_be_visible()
+
     def test_by_keyboard_alone(self) -> None:
         page = self.page
         page.keyboard.press("g")

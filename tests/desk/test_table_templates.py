@@ -99,7 +99,12 @@ class Templates(Desk):
             "PUT", f"table-templates/{second['id']}", {"name": "Harbour tape", "shared": False}
         )
         self.assertEqual((refused.status_code, refused.json()["errors"][0]["field"]), (422, "name"))
-        for wrong in ({"name": " "}, {"name": "x" * 81}, {"columns": {"percent": 9}}):
+        for wrong in (
+            {"name": " "},
+            {"name": "x" * 81},
+            {"columns": {"percent": 9}},
+            {"columns": {"percent": 2}},
+        ):
             self.assertEqual(self.keep(**wrong).status_code, 422, wrong)
         self.assertEqual(self.send("DELETE", f"table-templates/{second['id']}").status_code, 204)
         self.assertEqual(self.send("GET", "table-templates").json()["total"], 1)

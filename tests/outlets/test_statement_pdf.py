@@ -12,6 +12,7 @@ from django.test import SimpleTestCase
 from tests.loans.documents import document
 from zephyrant import loans
 from zephyrant.loans.wording.marks import MARKS
+from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.statement_pdf import statement_pdf
 
 MARK = MARKS["comma-point"]
@@ -20,7 +21,7 @@ MARK = MARKS["comma-point"]
 def printed(content: dict[str, Any], note: str = "") -> tuple[str, loans.Answer]:
     asked = loans.check(content)
     answer = loans.solve(asked, MARK)
-    pages = pypdf.PdfReader(io.BytesIO(statement_pdf(asked, answer, note, MARK))).pages
+    pages = pypdf.PdfReader(io.BytesIO(statement_pdf(asked, answer, note, Reader(MARK)))).pages
     return "\n".join(page.extract_text() for page in pages), answer
 
 

@@ -1,20 +1,18 @@
 """Loans side by side as files: CSV, XLSX, PDF."""
 
-import csv
 import io
-from typing import Any, Final
+from collections.abc import Sequence
+from typing import Any
 from xml.sax.saxutils import escape
 
 import xlsxwriter
-from reportlab.lib.pagesizes import A4, landscape
-from reportlab.lib.units import mm
-from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
+from reportlab.platypus import Paragraph, Spacer, Table
 
-from zephyrant.loans import ENGINE, as_text
+from zephyrant.loans import as_text
 from zephyrant.loans.questions import Cell, SideBySide, SideBySideRow
-from zephyrant.outlets.pdf import BODY, GRID, HEAD, TITLE, in_markup, numbered, register, written
-
-_WIDE: Final = landscape(A4)[0]
+from zephyrant.outlets.csv_form import CsvForm
+from zephyrant.outlets.pdf import BODY, GRID, HEAD, TITLE, Pages, in_markup, register, written
+from zephyrant.outlets.reader import Reader
 
 
 def _rows(beside: SideBySide) -> list[tuple[SideBySideRow, str]]:
@@ -29,26 +27,28 @@ def _head(beside: SideBySide) -> list[str]:
     ]
 
 
-def beside_csv(beside: SideBySide) -> str:
+def beside_csv(beside: SideBySide, form: CsvForm) -> str:
     """Rows are figures and results, columns loans; figures as plain numbers."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["", *map(as_text, _head(beside))])
+    lines: list[Sequence[str]] = [["", *map(as_text, _head(beside))]]
     for row, kind in _rows(beside):
-        cells: list[Any] = [dict(cell)[kind] or "" for cell in row["cells"]]
-        writer.writerow(
-            [row["name"], *(as_text(cell) if kind == "text" else cell for cell in cells)]
-        )
+        cells = [str(dict(cell)[kind] or "") for cell in row["cells"]]
+        told = list(map(as_text, cells)) if kind == "text" else form.numbers(cells)
+        lines.append([row["name"], *told])
     if any(beside.wrong):
-        writer.writerow(["Not worked", *(wrong or "" for wrong in beside.wrong)])
-    return "\ufeff" + out.getvalue()
+        lines.append(["Not worked", *(wrong or "" for wrong in beside.wrong)])
+    return form.begins + form.lines(lines)
 
 
-def beside_xlsx(beside: SideBySide) -> bytes:
+def beside_xlsx(beside: SideBySide, reader: Reader) -> bytes:
     """The same as a workbook; differences to the base are formulas."""
     out = io.BytesIO()
     book = xlsxwriter.Workbook(out, {"in_memory": True})
     sheet = book.add_worksheet("Side by side")
+    book.set_properties({"title": "Side by side", **reader.properties})
+    sheet.freeze_panes(1, 1)
+    sheet.set_landscape()
+    sheet.set_paper(reader.paper_of_workbooks)
+    sheet.fit_to_pages(1, 0)
     bold, wrap = book.add_format({"bold": True}), book.add_format({"text_wrap": True})
     money, rate = (
         book.add_format({"num_format": "#,##0.00"}),
@@ -100,22 +100,12 @@ def _cell(cell: Cell, *, is_base: bool, stands_out: bool) -> Paragraph:
     return Paragraph(text, BODY)
 
 
-def beside_pdf(beside: SideBySide, title: str) -> bytes:
+def beside_pdf(beside: SideBySide, title: str, reader: Reader) -> bytes:
     """The same as pages to print."""
     register()
     out = io.BytesIO()
-    margin = 18 * mm
-    document = SimpleDocTemplate(
-        out,
-        pagesize=landscape(A4),
-        leftMargin=margin,
-        rightMargin=margin,
-        topMargin=16 * mm,
-        bottomMargin=18 * mm,
-        title=title,
-        author="Zephyrant",
-    )
-    wide = _WIDE - 2 * margin
+    document = Pages(out, title, reader, lies=True)
+    wide = document.width
     first = 0.2
     widths = [wide * first, *[wide * (1 - first) / len(beside.names)] * len(beside.names)]
     story: list[Any] = [written(title, TITLE)]
@@ -136,5 +126,5 @@ def beside_pdf(beside: SideBySide, title: str) -> bytes:
             story.append(written(f"{name}: {wrong}", BODY))
     base = beside.names[beside.base]
     story += [Spacer(1, 6), written(f"Differences are to: {base}. bp: basis points.", BODY)]
-    document.build(story, canvasmaker=numbered(f"{title} · {ENGINE}", _WIDE))
+    document.write(story)
     return out.getvalue()

@@ -3,25 +3,25 @@
 What writes workbooks and pages is loaded when it is first asked for: a server starts the sooner.
 """
 
-import csv
 import io
 import json
 import re
 import unicodedata
 import zipfile
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from typing import Any, Final, Literal
 
 from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
-from zephyrant.loans import PLAIN, Loan, Marks, NotALoan, as_text, check
+from zephyrant.loans import PLAIN, Loan, NotALoan, as_text, check
 from zephyrant.loans.files import write_csv, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
+from zephyrant.outlets.reader import Reader
 
 from .cases import document_of
-from .listed import PLAIN_COLUMNS, called_so, told_plainly
+from .listed import PLAIN_COLUMNS, PLAIN_NUMBERS, called_so, told_plainly
 from .models import Case, TableTemplate
 
 CSV: Final = "text/csv; charset=utf-8"
@@ -68,19 +68,19 @@ def loan_of(case: Case) -> tuple[Loan, str]:
     return check(document_of(case)), called_so(case, PLAIN)
 
 
-def schedule_csv(loan: Loan, name: str, made: Made) -> HttpResponse:
+def schedule_csv(loan: Loan, name: str, reader: Reader, made: Made) -> HttpResponse:
     """A loan's schedule as a table."""
     from zephyrant.outlets.schedule_csv import csv_of
 
-    return _file(made(csv_of, loan), f"{file_name(name)}-schedule.csv", CSV)
+    return _file(made(csv_of, loan, reader.csv), f"{file_name(name)}-schedule.csv", CSV)
 
 
-def schedule_xlsx(loan: Loan, name: str, marks: Marks, made: Made) -> HttpResponse:
+def schedule_xlsx(loan: Loan, name: str, reader: Reader, made: Made) -> HttpResponse:
     """A loan's schedule as a workbook of formulas."""
     from zephyrant.outlets.schedule_workbook import xlsx_of
 
     try:
-        content = made(xlsx_of, loan, marks)
+        content = made(xlsx_of, loan, reader)
     except NotALoan as unreached:
         raise Http404 from unreached
     if content is None:
@@ -88,18 +88,18 @@ def schedule_xlsx(loan: Loan, name: str, marks: Marks, made: Made) -> HttpRespon
     return _file(content, f"{file_name(name)}-schedule.xlsx", WORKBOOK)
 
 
-def statement(loan: Loan, name: str, note: str, marks: Marks, made: Made) -> HttpResponse:
+def statement(loan: Loan, name: str, note: str, reader: Reader, made: Made) -> HttpResponse:
     """A loan as a statement to file."""
     from zephyrant.outlets.statement_pdf import statement_of
 
-    return _file(made(statement_of, loan, note, marks), f"{file_name(name)}.pdf", PDF)
+    return _file(made(statement_of, loan, note, reader), f"{file_name(name)}.pdf", PDF)
 
 
 def _whole(cases: Iterable[Case]) -> list[Case]:
     return [case for case in cases if case.document is not None]
 
 
-def all_json(cases: Iterable[Case]) -> HttpResponse:
+def all_json(cases: Iterable[Case], reader: Reader) -> HttpResponse:
     """Every whole document, as one list."""
     documents = [document_of(case) for case in _whole(cases)]
     return _file(_written(documents), "zephyrant-cases.json", JSON)
@@ -110,7 +110,7 @@ def template_file(template: TableTemplate) -> HttpResponse:
     return _file(_written(template.content), f"{file_name(template.name, 'match')}.json", JSON)
 
 
-def all_zip(cases: Iterable[Case]) -> HttpResponse:
+def all_zip(cases: Iterable[Case], reader: Reader) -> HttpResponse:
     """Every whole document, a file each; equal names are numbered."""
     content, used = io.BytesIO(), set[str]()
     with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
@@ -125,15 +125,19 @@ def all_zip(cases: Iterable[Case]) -> HttpResponse:
     return _file(content.getvalue(), "zephyrant-cases.zip", ZIP)
 
 
-def all_csv(cases: Iterable[Case]) -> HttpResponse:
+def all_csv(cases: Iterable[Case], reader: Reader) -> HttpResponse:
     """What the list tells of each case, as a table of plain figures."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(PLAIN_COLUMNS)
+    form = reader.csv
+    lines: list[Sequence[str]] = [PLAIN_COLUMNS]
     for case in cases:
-        writer.writerow([as_text(cell) for cell in told_plainly(case)])
-    # The mark tells programs that guess that this is UTF-8.
-    return _file(out.getvalue().encode("utf-8-sig"), "zephyrant-cases.csv", CSV)
+        cells = zip(PLAIN_COLUMNS, told_plainly(case), strict=True)
+        lines.append(
+            [
+                form.numbers([cell])[0] if name in PLAIN_NUMBERS else as_text(cell)
+                for name, cell in cells
+            ]
+        )
+    return _file((form.begins + form.lines(lines)).encode(), "zephyrant-cases.csv", CSV)
 
 
 def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
@@ -145,17 +149,19 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
     return _file(write_json(content).encode(), name, JSON)
 
 
-def beside(content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"]) -> HttpResponse:
+def beside(
+    content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"], reader: Reader
+) -> HttpResponse:
     """Loans side by side."""
     from .beside_files import beside_csv, beside_pdf, beside_xlsx
 
     file = f"{file_name(name)}-side-by-side.{kind}"
     if kind == "csv":
-        return _file(beside_csv(content).encode(), file, CSV)
+        return _file(beside_csv(content, reader.csv).encode(), file, CSV)
     if kind == "xlsx":
-        return _file(beside_xlsx(content), file, WORKBOOK)
+        return _file(beside_xlsx(content, reader), file, WORKBOOK)
     title = f"{name}, side by side"
-    return _file(beside_pdf(content, title), file, PDF)
+    return _file(beside_pdf(content, title, reader), file, PDF)
 
 
 def text_of(content: bytes) -> str:

@@ -194,6 +194,12 @@ PLAIN_COLUMNS: Final = (
 )
 
 
+#: Those of them that hold plain numbers.
+PLAIN_NUMBERS: Final = frozenset(
+    ("amount", "payment", "rate", "effective", "count", "years", "answer")
+)
+
+
 def told_plainly(case: Case) -> list[str]:
     """What the list tells of a case, as plain decimals and ISO days, a cell for each column."""
     listed: dict[str, Any] = case.listed or {}

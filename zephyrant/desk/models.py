@@ -271,8 +271,8 @@ class TableTemplate(models.Model):
 
 
 class Preferences(models.Model):
-    """How an analyst reads and writes numbers, quotes rates, which columns the list of cases has
-    and how a new case begins (null: as for everyone)."""
+    """How an analyst reads and writes numbers, quotes rates, which columns the list of cases has,
+    how a new case begins and how files are made (null: as for everyone)."""
 
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preferences"
@@ -281,6 +281,7 @@ class Preferences(models.Model):
     presets = models.JSONField(null=True)
     columns = models.JSONField(null=True)
     begins = models.JSONField(null=True)
+    files = models.JSONField(null=True)
 
     def __str__(self) -> str:
         return f"Preferences of {self.user}"

@@ -81,6 +81,11 @@ def marks_of(user: User) -> MarksName:
     return _kept(user, "marks") or "comma-point"
 
 
+def files_of(user: User) -> Any:  # noqa: ANN401
+    """How files are made for a user, as it is kept; None where nothing was chosen."""
+    return _kept(user, "files")
+
+
 def columns_of(user: User) -> list[str]:
     """The columns the list of cases has for a user, in their order."""
     kept = _kept(user, "columns")

@@ -10,6 +10,7 @@ from django.db.models import Q, QuerySet
 from django.shortcuts import get_object_or_404
 
 from zephyrant.loans import NotALoan
+from zephyrant.loans.tape import unmatched
 from zephyrant.tables.template import Fitted, Template, fitted, made, template_of
 
 from .models import LoanTable, TableTemplate
@@ -44,8 +45,12 @@ def keep(
 ) -> TableTemplate:
     """How a table is matched, kept by a name; one of the user's own of that name is replaced.
 
-    Raises `NotALoan` where too many are kept, or a column is none of the table's.
+    Raises `NotALoan` where too many are kept, a column is none of the table's, or with these no row
+    would have an answer.
     """
+    missing = unmatched(matching.columns)
+    if missing:
+        raise NotALoan.at("columns", missing)
     for figure, place in matching.columns.items():
         if not 0 <= place < len(table.names):
             raise NotALoan.at(f"columns.{figure}", "There is no such column in the file.")
@@ -90,7 +95,7 @@ def of_names(user: User, names: Sequence[str]) -> list[tuple[TableTemplate, Fitt
 def fitting(user: User, names: Sequence[str]) -> tuple[TableTemplate, Fitted] | None:
     """The template all of whose columns are there: of several that with the most, the user's own
     before others'."""
-    whole = [(each, fit) for each, fit in of_names(user, names) if not fit.missing and fit.columns]
+    whole = [(each, fit) for each, fit in of_names(user, names) if not fit.missing]
     return max(whole, key=lambda each: len(each[1].columns), default=None)
 
 

@@ -39,6 +39,7 @@ from zephyrant.loans.tape import (
     unanswered,
     unmatched,
 )
+from zephyrant.outlets.reader import Reader
 from zephyrant.tables.kinds import RESULT_KINDS, TEXT, WHOLE, figures
 from zephyrant.tables.packed import Packed, column_name, read_packed
 from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
@@ -472,20 +473,20 @@ def columns_of(table: LoanTable) -> list[Column]:
     return [row, *source, *results]
 
 
-def _in_files(table: LoanTable) -> tuple[list[str], Heads]:
+def _in_files(table: LoanTable, reader: Reader) -> tuple[list[str], Heads]:
     """Every column of a result: what it is called inside, and in files for other programs."""
     every, own = columns_of(table), iter(_kinds(table))
     names = [each.title if each.is_of_file or each.name == "row" else each.name for each in every]
     told = {**RESULT_KINDS, "row": WHOLE, "outlier": TEXT}
     kinds = [next(own) if each.is_of_file else told[each.name] for each in every]
     first = next(at for at, each in enumerate(every) if each.is_of_file)
-    heads = Heads(tuple(names), tuple(kinds), range(first, first + len(table.names)))
+    heads = Heads(tuple(names), tuple(kinds), range(first, first + len(table.names)), reader)
     return [each.name for each in every], heads
 
 
-def taken_out(table: LoanTable, way: WayName, made: Made) -> Iterator[bytes]:
+def taken_out(table: LoanTable, way: WayName, reader: Reader, made: Made) -> Iterator[bytes]:
     """The result to take out: as text while it is read, as a file for programs made whole."""
-    inside, heads = _in_files(table)
+    inside, heads = _in_files(table, reader)
     if way not in BINARY:
         return told(way, heads, parts_of(result_of(table), inside))
     if table.state != "done":

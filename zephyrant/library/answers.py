@@ -10,6 +10,7 @@ from typing import Any
 from zephyrant import loans
 from zephyrant.loans import Loan, Marks
 from zephyrant.loans.said import Piece
+from zephyrant.outlets.reader import Reader
 
 from .frames import Column, Frame
 from .records import (
@@ -226,7 +227,7 @@ class Answer:
         """
         with _brought_by("tables"):
             from zephyrant.outlets.schedule_workbook import xlsx_of
-        return xlsx_of(self._loan, self._marks)
+        return xlsx_of(self._loan, Reader(self._marks))
 
     def to_pdf(self, note: str = "") -> bytes:
         """The loan as a statement to file (PDF), with a note.
@@ -235,7 +236,7 @@ class Answer:
         """
         with _brought_by("pdf"):
             from zephyrant.outlets.statement_pdf import statement_pdf
-        return statement_pdf(self._loan, self._told, note, self._marks)
+        return statement_pdf(self._loan, self._told, note, Reader(self._marks))
 
     def __repr__(self) -> str:
         if self.reason:

@@ -1,11 +1,11 @@
-"""What the PDFs share: fonts, styles, a canvas that numbers its pages."""
+"""What the PDFs share: pages, what is told of them, fonts, styles, a canvas that numbers them."""
 
 import unicodedata
 from collections.abc import Callable
 from datetime import UTC, datetime
 from itertools import groupby
 from pathlib import Path
-from typing import Any, Final
+from typing import IO, Any, Final
 from xml.sax.saxutils import escape
 
 import font_source_sans_pro
@@ -13,6 +13,7 @@ import font_source_serif_pro
 from arabic_reshaper import reshape
 from bidi.algorithm import get_display
 from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
@@ -20,9 +21,11 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.cidfonts import UnicodeCIDFont
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Paragraph
+from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate
 
-from zephyrant.loans import look, write_day
+from zephyrant.loans import ENGINE, look, write_day
+
+from .reader import PaperName, Reader
 
 INK, SOFT, RULE = HexColor("#12201d"), HexColor("#51605b"), HexColor("#c5cec9")
 _FONTS: Final = {
@@ -134,6 +137,50 @@ class _Numbered(Canvas):
             self.drawRightString(self.wide - 18 * mm, 10 * mm, f"{number} / {len(self.pages)}")
             super().showPage()
         super().save()
+
+
+#: What is found in the outline of a document.
+_BOOKMARKED: Final = {"title": 0, "head": 1}
+_MARGIN: Final = 18 * mm
+
+
+class Pages(SimpleDocTemplate):
+    """A document for a reader: on their paper, with its title, its language and who made it, and
+    with its headings as bookmarks."""
+
+    def __init__(
+        self, out: IO[bytes], title: str, reader: Reader, *, lies: bool = False, says: str = ""
+    ) -> None:
+        size = _PAPERS[reader.paper]
+        super().__init__(
+            out,
+            pagesize=landscape(size) if lies else size,
+            leftMargin=_MARGIN,
+            rightMargin=_MARGIN,
+            topMargin=16 * mm,
+            bottomMargin=18 * mm,
+            title=title,
+            author=reader.author or "Zephyrant",
+            subject=says,
+            creator=ENGINE,
+            lang="en",
+        )
+
+    def afterFlowable(self, flowable: Flowable) -> None:  # noqa: N802
+        """A heading that has come on its page is bookmarked there."""
+        level = _BOOKMARKED.get(getattr(getattr(flowable, "style", None), "name", ""))
+        if level is None:
+            return
+        key = f"at-{self.page}-{id(flowable)}"
+        self.canv.bookmarkPage(key)
+        self.canv.addOutlineEntry(flowable.getPlainText(), key, level)
+
+    def write(self, story: list[Any]) -> None:
+        """Writes what is told; its pages are numbered."""
+        self.build(story, canvasmaker=numbered(f"{self.title} · {ENGINE}", self.pagesize[0]))
+
+
+_PAPERS: Final[dict[PaperName, tuple[float, float]]] = {"a4": A4, "letter": LETTER}
 
 
 def numbered(foot: str, wide: float) -> Callable[..., Canvas]:

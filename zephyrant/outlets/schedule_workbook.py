@@ -9,7 +9,6 @@ from xlsxwriter.worksheet import Worksheet
 from zephyrant.loans import (
     COLUMNS_NAMED,
     Loan,
-    Marks,
     aimed,
     due,
     grown,
@@ -24,35 +23,36 @@ from zephyrant.loans.files import (
     workbook_of,
 )
 
+from .reader import Reader
 from .schedule_csv import COLUMNS
 
 _HEADS: Final = tuple(COLUMNS_NAMED[name].alone for name in COLUMNS)
 _MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
 
 
-def xlsx_of(loan: Loan, marks: Marks) -> bytes | None:
+def xlsx_of(loan: Loan, reader: Reader) -> bytes | None:
     """The schedule of a loan, or of the one that reaches its aim, as a workbook; none without a
     schedule. Raises `NotALoan` where nothing reaches the aim."""
     reached = aimed(loan)
-    file = xlsx(reached, terms_in_words(reached, marks))
+    file = xlsx(reached, terms_in_words(reached, reader.marks), reader)
     if file is None:
         return None
     with file:
         return file.read()
 
 
-def xlsx(loan: Loan, sentence: str) -> IO[bytes] | None:
+def xlsx(loan: Loan, sentence: str, reader: Reader) -> IO[bytes] | None:
     """The schedule as a workbook of formulas, with our values in them; none without a schedule."""
     schedule = workbook_of(loan)
     if schedule is None:
         return None
     file = tempfile.TemporaryFile()  # noqa: SIM115  (closed by the response it goes out with)
     # One row at a time goes to disk; memory does not grow with the schedule.
-    options = {"constant_memory": True, "default_date_format": "d mmm yyyy"}
+    options = {"constant_memory": True, "default_date_format": reader.day}
     with xlsxwriter.Workbook(file, options) as book:
-        _terms(book, loan, schedule, sentence)
-        _rows(book, loan, schedule)
-        book.set_properties({"title": loan.name or "Schedule", "comments": "Made by Zephyrant"})
+        _terms(book, loan, schedule, sentence, reader)
+        _rows(book, loan, schedule, reader)
+        book.set_properties({"title": loan.name or "Schedule", **reader.properties})
     file.seek(0)
     return file
 
@@ -65,7 +65,9 @@ class _OldFunctions(Worksheet):  # type: ignore[misc]
         return formula.removeprefix("=")
 
 
-def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, sentence: str) -> None:
+def _terms(
+    book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, sentence: str, reader: Reader
+) -> None:
     sheet = book.add_worksheet("Terms")
     bold = book.add_format({"bold": True})
     shown = {
@@ -104,24 +106,24 @@ def _terms(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, senten
         book.define_name(name, f"={cell}")
     for number, said in enumerate(schedule.says, 8):
         sheet.write_string(number, 0, said, soft)
-    _printed(sheet, landscape=False)
+    _printed(sheet, reader, landscape=False)
 
 
-def _printed(sheet: Worksheet, *, landscape: bool) -> None:
+def _printed(sheet: Worksheet, reader: Reader, *, landscape: bool) -> None:
     """As wide as a page, on as many as it takes."""
-    sheet.set_paper(9)
+    sheet.set_paper(reader.paper_of_workbooks)
     if landscape:
         sheet.set_landscape()
     sheet.fit_to_pages(1, 0)
     sheet.set_footer("&L&A&R&P / &N")
 
 
-def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet) -> None:
+def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader: Reader) -> None:
     sheet = book.add_worksheet("Schedule", worksheet_class=_OldFunctions)
     head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
     money = book.add_format({"num_format": _money_format(loan.decimals)})
     marked = book.add_format({"num_format": _money_format(loan.decimals), "bg_color": "#FFE9B8"})
-    day = book.add_format({"num_format": "d mmm yyyy", "align": "right"})
+    day = book.add_format({"num_format": reader.day, "align": "right"})
     sheet.set_column(0, 1, 13)
     sheet.set_column(2, 6, 17)
     sheet.set_column(7, 7, 14)
@@ -146,7 +148,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet) -> None
             sheet.write_datetime(at, 1, falls_due, day)
         _row(sheet, at, live_row, schedule, (money, marked))
     sheet.repeat_rows(0)
-    _printed(sheet, landscape=True)
+    _printed(sheet, reader, landscape=True)
     last = len(schedule.rows) + 1
     sheet.write_string(last, 0, "Total", head)
     for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):

@@ -6,9 +6,7 @@ from xml.sax.saxutils import escape
 
 from reportlab.graphics.shapes import Drawing, Line, Polygon, PolyLine, Rect
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.units import mm
-from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Paragraph, Spacer, Table, TableStyle
 
 from zephyrant.loans import Answer, Loan, Marks, grown, solve
 
@@ -25,52 +23,44 @@ from .pdf import (
     SENTENCE,
     SOFT,
     TITLE,
-    numbered,
+    Pages,
     register,
     written,
 )
 from .picture import Picture, picture_of
+from .reader import Reader
 from .told import Rows, Told, schedule_of, tell, years_of
 
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
-_WIDTH: Final = A4[0] - 36 * mm
 
 
-def statement_of(loan: Loan, note: str, marks: Marks) -> bytes:
+def statement_of(loan: Loan, note: str, reader: Reader) -> bytes:
     """A loan solved, as a statement to file."""
-    return statement_pdf(loan, solve(loan, marks), note, marks)
+    return statement_pdf(loan, solve(loan, reader.marks), note, reader)
 
 
-def statement_pdf(loan: Loan, answer: Answer, note: str, marks: Marks) -> bytes:
-    """The whole statement; numbers in the reader's marks."""
+def statement_pdf(loan: Loan, answer: Answer, note: str, reader: Reader) -> bytes:
+    """The whole statement, for a reader."""
     register()
-    out = io.BytesIO()
+    out, marks = io.BytesIO(), reader.marks
     told = tell(loan, answer, marks)
-    document = SimpleDocTemplate(
-        out,
-        pagesize=A4,
-        leftMargin=18 * mm,
-        rightMargin=18 * mm,
-        topMargin=16 * mm,
-        bottomMargin=18 * mm,
-        title=told.name,
-        author="Zephyrant",
-    )
+    document = Pages(out, told.name, reader, says=told.sentence)
+    width = document.width
     story = [written(told.name, TITLE), written(told.sentence, SENTENCE)]
     if told.aim:
         story.append(written(told.aim, BODY))
-    story += _answer(told)
+    story += _answer(told, width)
     if note:
         story += [Paragraph("Note", HEAD), written(note, BODY)]
     picture = picture_of(answer)
     if picture:
-        story += [Paragraph("The line", HEAD), _line(picture)]
-        story += [Paragraph("Year by year", HEAD), _table(years_of(answer, marks), 0.2)]
-        story += [Paragraph("The schedule", HEAD), *_schedule(answer, marks)]
+        story += [Paragraph("The line", HEAD), _line(picture, width)]
+        story += [Paragraph("Year by year", HEAD), _table(years_of(answer, marks), width, 0.2)]
+        story += [Paragraph("The schedule", HEAD), *_schedule(answer, marks, width)]
 
     flowed = _Flowed()
     document.setProgressCallBack(flowed)
-    document.build(story, canvasmaker=numbered(f"{told.name} · {answer.engine}", A4[0]))
+    document.write(story)
     return out.getvalue()
 
 
@@ -91,7 +81,7 @@ class _Flowed:
             grown(_LAYING + (1 - _LAYING) * value / self.whole, 1)
 
 
-def _answer(told: Told) -> list[Any]:
+def _answer(told: Told, width: float) -> list[Any]:
     if told.reason:
         return [Paragraph("There is no answer", LABEL), written(told.reason, REASON)]
     story: list[Any] = []
@@ -101,18 +91,18 @@ def _answer(told: Told) -> list[Any]:
             Paragraph(f"{escape(told.value)} <font size=12>{escape(told.unit)}</font>", LARGE),
         ]
     story += [written(line, BODY) for line in told.lines]
-    story += [Spacer(1, 5), _facts(told.facts)]
+    story += [Spacer(1, 5), _facts(told.facts, width)]
     if told.fees:
-        story += [Paragraph("Fees", HEAD), _table(told.fees, 0.4)]
+        story += [Paragraph("Fees", HEAD), _table(told.fees, width, 0.4)]
     if told.fitting:
-        story += [Spacer(1, 4), _facts(told.fitting)]
+        story += [Spacer(1, 4), _facts(told.fitting, width)]
     if told.proof:
         story += [Spacer(1, 4), written(f"Proof. {told.proof}", BODY)]
     return story
 
 
-def _facts(facts: Rows) -> Table:
-    table = Table(facts.rows, colWidths=[_WIDTH * 0.5, _WIDTH * 0.25], hAlign="LEFT")
+def _facts(facts: Rows, width: float) -> Table:
+    table = Table(facts.rows, colWidths=[width * 0.5, width * 0.25], hAlign="LEFT")
     table.setStyle(
         TableStyle(
             [
@@ -129,17 +119,17 @@ def _facts(facts: Rows) -> Table:
     return table
 
 
-def _line(picture: Picture) -> Drawing:
+def _line(picture: Picture, across: float) -> Drawing:
     """What is owed above, what is paid below; only for the eye."""
     height, base = 96.0, 34.0
-    drawing = Drawing(_WIDTH, height)
-    step = _WIDTH / (len(picture.owed) - 1)
+    drawing = Drawing(across, height)
+    step = across / (len(picture.owed) - 1)
     points: list[float] = []
     for number, share in enumerate(picture.owed):
         points += [number * step, base + share * (height - base - 2)]
-    drawing.add(Polygon([0.0, base, *points, _WIDTH, base], fillColor=_FILL, strokeColor=None))
+    drawing.add(Polygon([0.0, base, *points, across, base], fillColor=_FILL, strokeColor=None))
     drawing.add(PolyLine(points, strokeColor=INK, strokeWidth=1.1))
-    drawing.add(Line(0, base, _WIDTH, base, strokeColor=RULE))
+    drawing.add(Line(0, base, across, base, strokeColor=RULE))
     width = max(0.6, step * picture.together * 0.65)
     for number, bar in enumerate(picture.bars, 1):
         x, foot = number * picture.together * step - width, base - 3
@@ -154,9 +144,9 @@ def _line(picture: Picture) -> Drawing:
 _TOGETHER: Final = 400
 
 
-def _table(of: Rows, first: float) -> Table:
+def _table(of: Rows, width: float, first: float) -> Table:
     others = len(of.heads) - 1
-    widths = [_WIDTH * first, *[_WIDTH * (1 - first) / others] * others]
+    widths = [width * first, *[width * (1 - first) / others] * others]
     rows = [of.heads, *of.rows]
     # Every cell is one line: no height has to be worked out.
     heights = [GRID_ROW] * len(rows)
@@ -165,9 +155,9 @@ def _table(of: Rows, first: float) -> Table:
     return table
 
 
-def _schedule(answer: Answer, marks: Marks) -> list[Table]:
+def _schedule(answer: Answer, marks: Marks, width: float) -> list[Table]:
     told = schedule_of(answer, marks, _LAYING)
     return [
-        _table(Rows(told.heads, told.rows[first : first + _TOGETHER]), 0.08)
+        _table(Rows(told.heads, told.rows[first : first + _TOGETHER]), width, 0.08)
         for first in range(0, len(told.rows), _TOGETHER)
     ]

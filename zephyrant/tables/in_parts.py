@@ -29,6 +29,7 @@ from zephyrant.loans.tape import (
     together,
 )
 from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
+from zephyrant.outlets.reader import Reader
 
 from . import files, settling
 from .kinds import figures
@@ -143,7 +144,7 @@ def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
         defaults = settling.settled(looked, table.names, columns, said, BY_COMMAND)
         for note in table.notes:
             sys.stderr.write(f"{note}\n")
-        heads = Heads.beside(table.names, table.kinds, asked.csv)
+        heads = Heads.beside(table.names, table.kinds, Reader(csv=asked.csv))
         progress = _Progress()
         parts = cores.each(partial(_solved, heads, columns, defaults, asked.way), kept)
         for chunk in WAYS_OUT[asked.way].whole(heads, progress.through(parts)):

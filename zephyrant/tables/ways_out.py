@@ -11,8 +11,8 @@ from typing import IO, TYPE_CHECKING, Final, Literal, NamedTuple
 
 from zephyrant.loans import grown
 from zephyrant.loans.tape import RESULTS
-from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
 from zephyrant.outlets.markdown import table_of as markdown_table
+from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.told import Rows
 
 from .kinds import RESULT_KINDS, TEXT, is_number, texts_of, typed
@@ -33,20 +33,18 @@ Columns = Sequence[Sequence[str]]
 
 class Heads(NamedTuple):
     """The columns of a solved table: what they are called, what they hold, which of them are the
-    table's own, the others being results; and how CSV is written."""
+    table's own, the others being results; and for whom they are told."""
 
     names: tuple[str, ...]
     kinds: tuple[str, ...]
     own: range
-    csv: CsvForm = PLAIN_CSV
+    reader: Reader = Reader()
 
     @classmethod
-    def beside(
-        cls, names: Sequence[str], kinds: Sequence[str], csv: CsvForm = PLAIN_CSV
-    ) -> "Heads":
+    def beside(cls, names: Sequence[str], kinds: Sequence[str], reader: Reader) -> "Heads":
         """A table's own columns, the results after them."""
         told = (RESULT_KINDS[name] for name in RESULTS)
-        return cls((*names, *RESULTS), (*kinds, *told), range(len(names)), csv)
+        return cls((*names, *RESULTS), (*kinds, *told), range(len(names)), reader)
 
     @property
     def apart(self) -> list[str]:
@@ -75,13 +73,14 @@ def _in_a_row(head: Callable[[Heads], str]) -> Callable[[Heads, Iterable[bytes]]
 
 
 def _csv_head(heads: Heads) -> str:
-    return heads.csv.begins + csv_text([[name] for name in heads.names], (), heads.csv)
+    form = heads.reader.csv
+    return form.begins + csv_text([[name] for name in heads.names], (), form)
 
 
 def _csv(heads: Heads, columns: Columns) -> bytes:
     # Numbers, whichever they are: of results those that are texts alone may read as a formula.
     ours = [at for at, kind in enumerate(heads.kinds) if is_number(kind)]
-    return csv_text(columns, ours, heads.csv).encode()
+    return csv_text(columns, ours, heads.reader.csv).encode()
 
 
 def _no_head(heads: Heads) -> str:
@@ -176,7 +175,7 @@ def _workbook_of(heads: Heads, parts: Iterable[bytes]) -> Iterator[bytes]:
 
     with tempfile.TemporaryFile() as file:
         unpacked = (pickle.loads(part) for part in parts)  # noqa: S301  (what we packed)
-        write_workbook(file, heads.names, heads.kinds, unpacked)
+        write_workbook(file, heads, unpacked)
         file.seek(0)
         yield from _chunks(file)
 

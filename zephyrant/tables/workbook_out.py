@@ -13,6 +13,8 @@ if TYPE_CHECKING:
     from xlsxwriter.format import Format
     from xlsxwriter.worksheet import Worksheet
 
+    from .ways_out import Heads
+
 #: Rows that a sheet has room for, below the names.
 _MOST_ROWS: Final = 1_048_575
 #: Digits that a workbook keeps of a number, and characters of a text.
@@ -21,23 +23,18 @@ _MOST_TEXT: Final = 32_767
 #: Decimals to which percents and the like are shown; the cell holds all.
 _SHOWN: Final = 4
 _FIRST_YEAR: Final = 1900
-_DAY: Final = "d mmm yyyy"
-_MOMENT: Final = "d mmm yyyy hh:mm"
 
 
 def write_workbook(
-    out: IO[bytes],
-    names: Sequence[str],
-    kinds: Sequence[str],
-    parts: Iterable[Sequence[Sequence[str]]],
+    out: IO[bytes], heads: "Heads", parts: Iterable[Sequence[Sequence[str]]]
 ) -> None:
     """Writes columns of cells, part by part: one row at a time goes to disk, and memory does not
     grow. More rows than a sheet has room for go on on another."""
     import xlsxwriter
 
     with xlsxwriter.Workbook(out, {"constant_memory": True}) as book:
-        book.set_properties({"title": "Loans solved", "comments": "Made by Zephyrant"})
-        sheets = _Sheets(book, names, kinds)
+        book.set_properties({"title": "Loans solved", **heads.reader.properties})
+        sheets = _Sheets(book, heads)
         for columns in parts:
             for row in zip(*columns, strict=True):
                 sheets.write(row)
@@ -45,12 +42,10 @@ def write_workbook(
 
 
 class _Sheets:
-    def __init__(
-        self, book: "xlsxwriter.Workbook", names: Sequence[str], kinds: Sequence[str]
-    ) -> None:
-        self._book, self._names = book, names
+    def __init__(self, book: "xlsxwriter.Workbook", heads: "Heads") -> None:
+        self._book, self._names, self._reader = book, heads.names, heads.reader
         self._formats: dict[str, Format] = {}
-        self._writers = [self._writer(kind) for kind in kinds]
+        self._writers = [self._writer(kind) for kind in heads.kinds]
         self._places: dict[int, Format] = {}
         self._count, self._at = 0, 0
         self._sheet = self._another()
@@ -72,6 +67,10 @@ class _Sheets:
         self._count, self._at = self._count + 1, 0
         sheet = self._book.add_worksheet("Loans" if self._count == 1 else f"Loans {self._count}")
         sheet.freeze_panes(1, 0)
+        sheet.set_landscape()
+        sheet.set_paper(self._reader.paper_of_workbooks)
+        sheet.fit_to_pages(1, 0)
+        sheet.repeat_rows(0)
         bold = self._format(bold=True)
         for column, name in enumerate(self._names):
             # As wide as the name and what filters by it.
@@ -102,7 +101,8 @@ class _Sheets:
         if isinstance(value, bool):
             self._sheet.write_boolean(self._at, column, value)
         elif isinstance(value, date) and value.year >= _FIRST_YEAR:
-            shown = _DAY if len(cell) == len("2027-03-15") else _MOMENT
+            is_day = len(cell) == len("2027-03-15")
+            shown = self._reader.day if is_day else f"{self._reader.day} hh:mm"
             day = value.replace(tzinfo=None) if isinstance(value, datetime) else value
             self._sheet.write_datetime(self._at, column, day, self._format(num_format=shown))
         elif isinstance(value, (int, float, Decimal)) and _keeps(cell):

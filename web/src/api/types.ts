@@ -56,6 +56,7 @@ export type SummaryTold = Schemas["SummaryTold"];
 export type TableLooked = Schemas["TableLooked"];
 export type TableOpened = Schemas["TableOpened"];
 export type TableTold = Schemas["TableTold"];
+export type HowFiles = Schemas["HowFiles"];
 export type TemplateAsked = Schemas["TemplateAsked"];
 export type TemplateFitted = Schemas["TemplateFitted"];
 export type TokenAsked = Schemas["TokenAsked"];

@@ -18,8 +18,9 @@ const KeysSheet = later(async () => (await import("./keys")).KeysSheet);
 const BeginsSheet = later(async () => (await import("./begins")).BeginsSheet);
 const PasswordSheet = later(async () => (await import("./password")).PasswordSheet);
 const TokensSheet = later(async () => (await import("./tokens")).TokensSheet);
-const SHEETS = [KeysSheet, BeginsSheet, PasswordSheet, TokensSheet];
-const [KEYS, BEGINS, PASSWORD, TOKENS] = SHEETS.keys();
+const FilesSheet = later(async () => (await import("./files")).FilesSheet);
+const SHEETS = [KeysSheet, BeginsSheet, FilesSheet, PasswordSheet, TokensSheet];
+const [KEYS, BEGINS, FILES, PASSWORD, TOKENS] = SHEETS.keys();
 
 const SAMPLE = "48250.00";
 
@@ -111,9 +112,10 @@ function Header() {
             {theme === "light" ? "Dark" : "Light"}
           </Button>
           <Menu
-            name={`${me.name}: how a case begins, password, tokens, sign out`}
+            name={`${me.name}: preferences, password, tokens, sign out`}
             actions={[
               { label: "How a case begins", run: () => setSheet(BEGINS) },
+              { label: "How files are made", run: () => setSheet(FILES) },
               { label: "Change password", run: () => setSheet(PASSWORD) },
               { label: "API and tokens", run: () => setSheet(TOKENS) },
               { label: "Sign out", run: () => void signOut() },

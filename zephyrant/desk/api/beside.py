@@ -5,12 +5,13 @@ from typing import Literal
 
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import asides, cases, export, heavy, limits, trail
 from zephyrant.desk.asides import Asides
 from zephyrant.desk.cases import OnlyForReadingError
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.listed import called_by
 from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.trail import TrailTold
@@ -96,10 +97,14 @@ def get_side_by_side(request: SignedIn, case_id: uuid.UUID) -> SideBySide:
     openapi_extra=file_of(export.CSV, export.WORKBOOK, export.PDF),
 )
 def take_side_by_side(
-    request: SignedIn, case_id: uuid.UUID, kind: Literal["csv", "xlsx", "pdf"] = "pdf"
+    request: SignedIn,
+    case_id: uuid.UUID,
+    csv: Query[CsvAsked],
+    kind: Literal["csv", "xlsx", "pdf"] = "pdf",
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
-    return export.beside(told, called_by(case, request.user), kind)
+    reader = reader_of(request, request.user, csv)
+    return export.beside(told, called_by(case, request.user), kind, reader)

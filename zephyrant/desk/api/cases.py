@@ -5,13 +5,14 @@ from datetime import datetime
 from typing import Any, Literal
 
 from django.http import HttpResponse
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import cases, export, limits, listed, revisions, several
 from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.case_list import Look, Sort, search
 from zephyrant.desk.cases import Content
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.models import BIN_KEEPS, Case
 from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import MARKS, Loan, Marks, NotALoan
@@ -246,6 +247,8 @@ def take_cases(
     kind: Literal["json", "zip", "csv"] = "json",
     of: Picked = [],  # noqa: B006
     making: Making = None,
+    *,
+    csv: Query[CsvAsked],
 ) -> HttpResponse:
     """Cases as a file: those named by `of`, else all of the analyst's own. Every whole document in
     one file (JSON), or in a zip a file each; or what the list tells of each, as a table (CSV)."""
@@ -253,7 +256,7 @@ def take_cases(
     which = ", ".join(f"case {case.pk}" for case in chosen) if of else "all cases"
     noted(request, "exported", f"{which} as {kind}")
     write = {"json": export.all_json, "zip": export.all_zip, "csv": export.all_csv}[kind]
-    return write(chosen)
+    return write(chosen, reader_of(request, request.user, csv))
 
 
 @router.get("bin", response={200: CaseBin, **REFUSALS}, operation_id="listCaseBin")
@@ -346,15 +349,15 @@ def take_schedule(
     case_id: uuid.UUID,
     kind: Literal["csv", "xlsx"] = "csv",
     making: Making = None,
+    *,
+    csv: Query[CsvAsked],
 ) -> HttpResponse:
     """The case's schedule as a table (CSV) or as live arithmetic (XLSX)."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"schedule of case {case_id} as {kind}")
     loan, name = export.loan_of(case)
-    if kind == "csv":
-        return export.schedule_csv(loan, name, made(request, making))
-    marks = MARKS[marks_of(request.user)]
-    return export.schedule_xlsx(loan, name, marks, made(request, making))
+    write = export.schedule_csv if kind == "csv" else export.schedule_xlsx
+    return write(loan, name, reader_of(request, request.user, csv), made(request, making))
 
 
 @router.get(
@@ -368,5 +371,5 @@ def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None)
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"statement of case {case_id}")
     loan, name = export.loan_of(case)
-    marks = MARKS[marks_of(request.user)]
-    return export.statement(loan, name, case.note, marks, made(request, making))
+    reader = reader_of(request, request.user)
+    return export.statement(loan, name, case.note, reader, made(request, making))

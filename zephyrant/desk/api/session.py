@@ -13,6 +13,7 @@ from pydantic import Field
 
 from zephyrant.desk import preferences
 from zephyrant.desk.demo import ANALYST
+from zephyrant.desk.files import FileChoices, HowFiles, choices, how_files
 from zephyrant.desk.hashing import waiting
 from zephyrant.desk.preferences import Begins, Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
@@ -38,13 +39,14 @@ class Credentials(Schema):
 
 class Me(Schema):
     """Who is at the desk, the marks they read, the columns their list of cases has, how a new case
-    of theirs begins."""
+    of theirs begins, how files are made for them."""
 
     username: str
     name: str
     marks: MarksName
     columns: list[str]
     begins: Begins
+    files: HowFiles
     demo: bool
 
 
@@ -74,6 +76,7 @@ def _me(user: User) -> Me:
         marks=preferences.marks_of(user),
         columns=preferences.columns_of(user),
         begins=preferences.begins_of(user),
+        files=how_files(user),
         demo=settings.DEMO,
     )
 
@@ -179,3 +182,18 @@ def save_begins(request: SignedIn, chosen: Begins) -> Me:
     """How a new case is to begin."""
     preferences.keep(request.user, begins=chosen.model_dump(mode="json"))
     return _me(request.user)
+
+
+@router.put("me/files", response={200: Me, **REFUSALS}, operation_id="saveFiles")
+def save_files(request: SignedIn, chosen: HowFiles) -> Me:
+    """How files are to be made: for which country, and what CSV is like."""
+    preferences.keep(request.user, files=chosen.model_dump(mode="json"))
+    return _me(request.user)
+
+
+@router.get(
+    "me/files/choices", response={200: FileChoices, **REFUSALS}, operation_id="getFileChoices"
+)
+def get_file_choices(request: SignedIn) -> FileChoices:
+    """What can be chosen of how files are made."""
+    return choices(request)

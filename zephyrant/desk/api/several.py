@@ -4,10 +4,11 @@ import uuid
 from typing import Literal
 
 from django.http import HttpResponse
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import asides, export, heavy, several
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.limits import MOST_PICKED, MOST_TAGS
 from zephyrant.loans.questions import SideBySide
 
@@ -88,8 +89,11 @@ def take_several_side_by_side(
     base: int = 0,
     kind: Literal["csv", "xlsx", "pdf"] = "pdf",
     making: Making = None,
+    *,
+    csv: Query[CsvAsked],
 ) -> HttpResponse:
     """Cases beside each other, as a file."""
     noted(request, "exported", f"{len(of)} cases side by side as {kind}")
     told = asides.beside_each_other(request.user, of, base, heavy.gone(request))
-    return export.beside(told, told.names[told.base], kind)
+    reader = reader_of(request, request.user, csv)
+    return export.beside(told, told.names[told.base], kind, reader)

@@ -6,9 +6,9 @@ from django.http import HttpResponse
 from ninja import Query, Router
 
 from zephyrant.desk import answers, export, words
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.limits import MOST_NOTE
-from zephyrant.desk.preferences import marks_of
-from zephyrant.loans import MARKS, PLAIN, Answer, BudgetSpentError, Loan, name_of, over_limit
+from zephyrant.loans import PLAIN, Answer, BudgetSpentError, Loan, name_of, over_limit
 from zephyrant.loans.statement import Statement, Worked, unworked
 
 from .base import REFUSALS, Making, SignedIn, answered, file_of, made
@@ -53,14 +53,16 @@ def work_statement(
     openapi_extra=file_of(export.CSV, export.WORKBOOK),
 )
 def solve_schedule(
-    request: SignedIn, loan: Loan, kind: Literal["csv", "xlsx"] = "csv", making: Making = None
+    request: SignedIn,
+    loan: Loan,
+    csv: Query[CsvAsked],
+    kind: Literal["csv", "xlsx"] = "csv",
+    making: Making = None,
 ) -> HttpResponse:
     """The schedule of a loan document as a file, without a case; 404 where it has none."""
     name = name_of(loan, PLAIN)
-    if kind == "csv":
-        return export.schedule_csv(loan, name, made(request, making))
-    marks = MARKS[marks_of(request.user)]
-    return export.schedule_xlsx(loan, name, marks, made(request, making))
+    write = export.schedule_csv if kind == "csv" else export.schedule_xlsx
+    return write(loan, name, reader_of(request, request.user, csv), made(request, making))
 
 
 @router.post(
@@ -74,8 +76,8 @@ def solve_statement(
 ) -> HttpResponse:
     """A loan document as a statement to file (PDF), without a case; with a note."""
     name = name_of(loan, PLAIN)
-    marks = MARKS[marks_of(request.user)]
-    return export.statement(loan, name, note, marks, made(request, making))
+    reader = reader_of(request, request.user)
+    return export.statement(loan, name, note, reader, made(request, making))
 
 
 @router.get("words", response={200: words.Words, **REFUSALS}, operation_id="getWords")

@@ -16,6 +16,7 @@ from pydantic import Field
 
 from zephyrant.desk import limits, table_words
 from zephyrant.desk.export import ARROW, CSV, JSON_LINES, PARQUET, WORKBOOK, file_name
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.table_asks import Looking, Matching
@@ -303,6 +304,7 @@ _FILES: Final[dict[FileKind, tuple["WayName", str]]] = {
 def take_table_file(
     request: SignedIn,
     table_id: uuid.UUID,
+    csv: Query[CsvAsked],
     kind: FileKind = "csv",
     making: Making = None,
 ) -> HttpResponseBase:
@@ -313,7 +315,9 @@ def take_table_file(
     table = tables.one(request.user, table_id)
     noted(request, "exported", f"table {table_id} as {kind}")
     way, content_type = _FILES[kind]
-    told = tables.taken_out(table, way, made(request, making))
+    told = tables.taken_out(
+        table, way, reader_of(request, request.user, csv), made(request, making)
+    )
     response = StreamingHttpResponse(told, content_type=content_type)
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""

@@ -152,6 +152,36 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "period": ("A period by its name.", "day"),
     "marks": ("Which mark groups digits, and which stands before decimals.", "comma-point"),
     "Words.marks": ("The marks numbers can be written in.", _ONE),
+    "TemplateListed.mine": ("Whether it is yours.", True),
+    "TemplateListed.owner": ("Who keeps it.", "maren"),
+    "TemplateListed.columns": ("Which column, by its name, is which figure.", {"percent": "Rate"}),
+    "TemplateFitted.mine": ("Whether it is yours.", True),
+    "TemplateFitted.owner": ("Who keeps it.", "maren"),
+    "TemplateFitted.columns": ("Which column, by its name, is which figure.", {"percent": "Rate"}),
+    "TemplateFitted.missing": ("Its columns that are not in the table.", ["Outlay"]),
+    # How files are made
+    "Me.files": ("How files are made for the analyst.", {"country": "SE", "separator": "comma"}),
+    "country": (
+        "The country of the paper and the days of files; null: as the browser says.",
+        "SE",
+    ),
+    "separator": ("What stands between the cells of CSV.", "semicolon"),
+    "bom": ("Whether CSV begins with the mark of UTF-8, by which office programs know it.", True),
+    "HowFiles.decimal": (
+        "The decimal mark of our numbers in CSV; none is grouped.",
+        "comma",
+    ),
+    "CsvAsked.decimal": (
+        "The decimal mark of our numbers in CSV; none is grouped.",
+        "comma",
+    ),
+    "countries": ("Countries by their codes (ISO 3166).", [{"value": "SE", "label": "Sweden"}]),
+    "separators": ("What may stand between cells.", [{"value": "comma", "label": "a comma"}]),
+    "FileChoices.decimals": (
+        "The decimal marks.",
+        [{"value": "point", "label": "a point: 940.68"}],
+    ),
+    "browser": ("The country that the browser says, as it is called.", "Sweden"),
     # Templates of tables
     "shared": ("Whether everyone on the desk may take it.", True),
     "settings": (

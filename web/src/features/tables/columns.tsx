@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { TableOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Select } from "../../ui/select";
@@ -9,10 +10,12 @@ interface Props {
   /** Of each row of the sample, the places of the cells in which its unknown stands. */
   asked: readonly (readonly number[])[];
   onColumns: (columns: TableOpened["columns"]) => void;
+  /** What stands beside the heading. */
+  beside: ReactNode;
 }
 
 /** The columns of the file with its first rows; each can be matched to a figure. */
-export function Columns({ table, columns, asked, onColumns }: Props) {
+export function Columns({ table, columns, asked, onColumns, beside }: Props) {
   const { words } = useDesk();
   const options = [
     { value: "", label: "kept as it is" },
@@ -28,7 +31,10 @@ export function Columns({ table, columns, asked, onColumns }: Props) {
   };
   return (
     <>
-      <h2 className="mt-5 font-serif text-xl font-semibold">Which column is what</h2>
+      <div className="mt-5 flex flex-wrap items-baseline justify-between gap-x-5">
+        <h2 className="font-serif text-xl font-semibold">Which column is what</h2>
+        {beside}
+      </div>
       <div className="mt-2 rounded-lg border border-rule bg-sheet">
         <Table aria-label="Columns of the file" className="text-[0.95rem]">
           <thead>

@@ -61,13 +61,11 @@ export function Matching({ table }: { table: TableOpened }) {
           {note}
         </p>
       ))}
-      <p className="mt-3 text-sm">
-        <Templates table={table} matched={stated()} onTake={take} />
-      </p>
       <Columns
         table={table}
         columns={columns}
         asked={looked.data?.asked ?? []}
+        beside={<Templates table={table} matched={stated()} onTake={take} />}
         onColumns={setColumns}
       />
       <Questions

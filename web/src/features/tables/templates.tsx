@@ -60,7 +60,7 @@ function Keep({ table, matched }: Omit<Props, "onTake">) {
   const [shared, setShared] = useState(false);
   const keep = useKeepTemplate(table.id);
   const errors = keep.error instanceof Refused ? keep.error.errors : [];
-  const [wrong] = errors.filter((error) => error.field === "name");
+  const wrong = errors.find((error) => error.field === "name");
   return (
     <form
       className="mt-4 space-y-3"
@@ -93,6 +93,7 @@ function Keep({ table, matched }: Omit<Props, "onTake">) {
 }
 
 function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => void }) {
+  const { words } = useDesk();
   const share = useShareTemplate();
   const remove = useDeleteTemplate();
   const { id, name, mine, shared, owner, missing } = template;
@@ -100,7 +101,7 @@ function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => vo
     <li className="py-2">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <span className="font-semibold break-words">{name}</span>
-        <span className="flex gap-4">
+        <span className="flex items-baseline gap-4">
           <a className="text-choice underline" href={`/api/v1/table-templates/${id}/file`} download>
             File
           </a>
@@ -121,7 +122,9 @@ function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => vo
       </div>
       <p className="text-sm text-soft">
         {mine ? "" : `kept by ${owner} · `}
-        {Object.values(template.columns).join(", ")}
+        {Object.entries(template.columns)
+          .map(([figure, column]) => `${words.table.fields[figure] ?? figure}: ${column}`)
+          .join(" · ")}
       </p>
       {missing.length > 0 && (
         <p className="text-sm">Not in this file: {missing.map((each) => `“${each}”`).join(", ")}</p>
@@ -129,7 +132,7 @@ function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => vo
       {mine && (
         <Check
           label="Everyone on this desk may take it"
-          checked={shared}
+          checked={share.isPending ? share.variables.shared : shared}
           onChoose={(on) => share.mutate({ id, name, shared: on })}
         />
       )}

@@ -1,0 +1,153 @@
+"""How files are made for an analyst: paper and days of their country, how CSV is written."""
+
+import re
+from collections.abc import Mapping
+from functools import cache
+from typing import Any, Final
+
+from babel import Locale, UnknownLocaleError
+from babel.dates import get_date_format
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja import Schema
+from pydantic import field_validator
+
+from zephyrant.loans import MARKS
+from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
+from zephyrant.outlets.reader import Reader, paper_of
+
+from .preferences import files_of, marks_of
+
+_PLAIN_DAY: Final = "d mmm yyyy"
+
+
+@cache
+def countries() -> dict[str, str]:
+    """Every country by its code (ISO 3166), as it is called in English, by their names."""
+    named = {
+        code: name
+        for code, name in Locale("en").territories.items()
+        if len(code) == 2 and code.isalpha() and code not in ("EU", "EZ", "UN", "XA", "XB", "ZZ")
+    }
+    return dict(sorted(named.items(), key=lambda each: each[1]))
+
+
+class HowFiles(Schema):
+    """How files are made for an analyst. `country`: that of their paper and their days, by its code
+    (ISO 3166); null: as their browser says. `bom`: CSV begins with the mark of UTF-8, by which
+    office programs know it."""
+
+    country: str | None = None
+    separator: SeparatorName = "comma"
+    decimal: DecimalName = "point"
+    bom: bool = True
+
+    @field_validator("country")
+    @classmethod
+    def _is_one(cls, country: str | None) -> str | None:
+        if country is not None and country not in countries():
+            raise ValueError("There is no country of this code.")
+        return country
+
+
+class CsvAsked(Schema):
+    """How one file of CSV is to be written, where not as the analyst has chosen."""
+
+    separator: SeparatorName | None = None
+    decimal: DecimalName | None = None
+    bom: bool | None = None
+
+
+def how_files(user: User) -> HowFiles:
+    """How files are made for a user."""
+    return HowFiles.model_validate(files_of(user) or {})
+
+
+#: A language as a browser names it, with its script and its country.
+_LANGUAGE: Final = re.compile(r"[A-Za-z]{2,3}(?:-[A-Za-z]{4})?-([A-Za-z]{2})\b")
+
+
+def country_of(request: HttpRequest) -> str | None:
+    """The country of the first language a browser asks for; None where it names none."""
+    said = _LANGUAGE.match(request.headers.get("Accept-Language", ""))
+    code = said[1].upper() if said else None
+    return code if code in countries() else None
+
+
+def reader_of(request: HttpRequest, user: User, csv: CsvAsked | None = None) -> Reader:
+    """For whom a file is made that a user asks for."""
+    chosen = how_files(user)
+    country = chosen.country or country_of(request)
+    asked = csv.model_dump(exclude_none=True) if csv else {}
+    form: dict[str, Any] = {
+        "separator": chosen.separator,
+        "decimal": chosen.decimal,
+        "bom": chosen.bom,
+        **asked,
+    }
+    return Reader(
+        marks=MARKS[marks_of(user)],
+        paper=paper_of(country),
+        author=user.get_full_name() or user.get_username(),
+        csv=CsvForm(form["separator"], form["decimal"], form["bom"]),
+        day=day_of(country),
+    )
+
+
+#: How days of a country stand in a workbook: its medium form (Unicode CLDR, by Babel), where that
+#: has nothing in it but numbers, short names of months and marks.
+_IN_WORKBOOKS: Final = {"y": "yyyy", "MMM": "mmm", "MM": "mm", "M": "m", "dd": "dd", "d": "d"}
+
+
+@cache
+def day_of(country: str | None) -> str:
+    """How days of a country stand in a workbook, in its own letters."""
+    if country is None:
+        return _PLAIN_DAY
+    try:
+        pattern = get_date_format("medium", Locale.parse(f"und_{country}")).pattern
+    except (UnknownLocaleError, ValueError):
+        return _PLAIN_DAY
+    parts = re.findall(r"y|MMM|MM|M|dd|d|[ ./,-]+|.", pattern)
+    if any(part not in _IN_WORKBOOKS and part.strip(" ./,-") for part in parts):
+        return "yyyy-mm-dd"
+    return "".join(_IN_WORKBOOKS.get(part, part) for part in parts)
+
+
+class Chosen(Schema):
+    """Something that can be chosen, and what it is called."""
+
+    value: str
+    label: str
+
+
+class FileChoices(Schema):
+    """What can be chosen of how files are made; `browser`: the country that the browser says."""
+
+    countries: list[Chosen]
+    separators: list[Chosen]
+    decimals: list[Chosen]
+    browser: str | None
+
+
+_SEPARATORS: Final[dict[SeparatorName, str]] = {
+    "comma": "a comma",
+    "semicolon": "a semicolon",
+    "tab": "a tab",
+}
+_DECIMALS: Final[dict[DecimalName, str]] = {"point": "a point: 940.68", "comma": "a comma: 940,68"}
+
+
+def choices(request: HttpRequest) -> FileChoices:
+    """What can be chosen of how files are made, by somebody with this browser."""
+
+    def chosen(named: Mapping[Any, str]) -> list[Chosen]:
+        return [Chosen(value=value, label=label) for value, label in named.items()]
+
+    code = country_of(request)
+    return FileChoices(
+        countries=chosen(countries()),
+        separators=chosen(_SEPARATORS),
+        decimals=chosen(_DECIMALS),
+        browser=code and countries()[code],
+    )
