@@ -149,6 +149,9 @@ bench: setup chromium
 shots: setup chromium
 	$(DEMO) $(PYTHON) -m tools.shots
 
+examples: setup
+	$(LOCAL) $(PYTHON) -m tools.examples
+
 lock: .uv/bin/uv
 	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
 		--python-version 3.11 --extra desk pyproject.toml -o requirements/app.txt

@@ -7,7 +7,7 @@ from django.contrib.auth.models import User
 from django.test import Client, TestCase, override_settings
 
 from tests.loans.documents import document
-from zephyrant.desk import answers
+from zephyrant.desk import heavy
 from zephyrant.desk.demo import CASES, lay_the_desk
 from zephyrant.desk.models import Case
 from zephyrant.loans import BudgetSpentError
@@ -17,7 +17,7 @@ from .desk import PRESS, Desk, content
 
 class Solving(Desk):
     def test_what_costs_too_much_is_an_answer_that_says_so(self) -> None:
-        with patch.object(answers, "solved", side_effect=BudgetSpentError):
+        with patch.object(heavy, "answered", side_effect=BudgetSpentError):
             told = self.send("POST", "solve", document(count=9_000, every="day"))
         self.assertEqual(told.status_code, 200, told.content)
         self.assertEqual((told.json()["limit"], told.json()["solutions"]), ("count", []))

@@ -17,6 +17,7 @@ from tests.loans.documents import document
 from zephyrant import loans
 from zephyrant.desk import tokens
 from zephyrant.desk.models import AuditEntry, Case, Token
+from zephyrant.outlets.csv_form import CsvForm
 from zephyrant.outlets.schedule_csv import csv_of
 
 
@@ -203,7 +204,9 @@ class FilesOfDocuments(WithTokens):
     def test_a_schedule_without_a_case(self) -> None:
         key, loan = self.make("compute"), loans.check(document())
         answer = self.ask(key, "POST", "solve/schedule", document())
-        self.assertEqual(answer.content, csv_of(loan))
+        self.assertEqual(answer.content, csv_of(loan, CsvForm(marked=True)))
+        plain = self.ask(key, "POST", "solve/schedule?bom=false", document())
+        self.assertEqual(plain.content, csv_of(loan))
         self.assertIn("cider-press-schedule.csv", answer["Content-Disposition"])
         workbook = self.ask(key, "POST", "solve/schedule?kind=xlsx", document())
         sheet = openpyxl.load_workbook(io.BytesIO(workbook.content), data_only=True)["Schedule"]

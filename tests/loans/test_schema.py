@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from hypothesis import given, settings
 from jsonschema import Draft202012Validator
+from jsonschema.exceptions import best_match
 
 from zephyrant import loans
 
@@ -16,6 +17,9 @@ SCHEMA = json.loads(
     (Path(__file__).parents[2] / "docs" / "loan-document.schema.json").read_text(encoding="utf-8")
 )
 VALIDATOR = Draft202012Validator(SCHEMA)
+OF_ANSWERS = Draft202012Validator(
+    json.loads((Path(__file__).parents[2] / "docs" / "answer.schema.json").read_text())
+)
 
 BOUGHT = document(principal=None, purchase={"price": "60000", "down": {"percent": "20"}})
 DEAL = document(
@@ -44,6 +48,35 @@ class TheSchema(TestCase):
         loans.check(content)
         self.assertTrue(VALIDATOR.is_valid(content), content)
 
+    def test_every_released_document(self) -> None:
+        files = sorted((Path(__file__).parent / "released").glob("*.json"))
+        self.assertGreater(len(files), 8)
+        for file in files:
+            with self.subTest(file.name):
+                content = json.loads(file.read_text())["document"]
+                if content.get("zephyrant") == "loan/1":
+                    self.assertIsNone(best_match(VALIDATOR.iter_errors(content)))
+                # An answer is what its own schema says.
+                told = loans.solve(loans.check(content)).model_dump(mode="json")
+                self.assertIsNone(best_match(OF_ANSWERS.iter_errors(told)))
+
+    def test_the_schema_of_answers_refuses_what_is_none(self) -> None:
+        told = loans.solve(loans.check(document())).model_dump(mode="json")
+        self.assertTrue(OF_ANSWERS.is_valid(told))
+        wrongs: tuple[dict[str, Any], ...] = (
+            {"value": 938.82},
+            {"solutions": "938.82"},
+            {"schedule": None},
+            {"totals": {}},
+            {"engine": None},
+        )
+        for wrong in wrongs:
+            self.assertFalse(OF_ANSWERS.is_valid({**told, **wrong}), wrong)
+        for name in told:
+            if name not in ("aim", "limit"):
+                lacking = {key: each for key, each in told.items() if key != name}
+                self.assertFalse(OF_ANSWERS.is_valid(lacking), name)
+
     def test_what_both_take(self) -> None:
         for content in (BOUGHT, DEAL, document(count="60"), document(principal=48250)):
             self.assertEqual(errors_of(content), [])
@@ -65,6 +98,23 @@ class TheSchema(TestCase):
             clause(at=1),
             clause(begin=1, step={"percent": "1", "amount": "2"}),
             document(colour="red"),
+            document(zephyrant="loan/9"),
+            document(currency="EURO"),
+            document(currency=None),
+            document(count="-3"),
+            document(count=1.5),
+            document(every="fortnight and a bit"),
+            document(rate=None),
+            document(rate={"percent": "six"}),
+            document(rate={"percent": "6", "quoted": "somehow"}),
+            document(timing="sometimes"),
+            document(rounding={"payment": "up", "to": "-1"}),
+            document(start="15/03/2027"),
+            document(clauses={"at": 1}),
+            clause(at=-1, repay="5"),
+            [document()],
+            "a loan",
+            None,
         ):
             self.assertNotEqual(errors_of(content), [], content)
             self.assertFalse(VALIDATOR.is_valid(content), content)

@@ -7,8 +7,16 @@ import type { HowFiles, Me } from "./types";
 export function useSaveFiles() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: HowFiles) => ask(client.PUT("/api/v1/me/files", { body })),
-    onMutate: (files) => queries.setQueryData<Me>(ME, (mine) => mine && { ...mine, files }),
+    // Only what is changed is sent: another change may be on its way.
+    mutationFn: (body: Partial<HowFiles>) =>
+      ask(client.PUT("/api/v1/me/files", { body: body as HowFiles })),
+    onMutate: async (changed) => {
+      await queries.cancelQueries({ queryKey: ME });
+      queries.setQueryData<Me>(
+        ME,
+        (mine) => mine && { ...mine, files: { ...mine.files, ...changed } },
+      );
+    },
     onSettled: () => queries.invalidateQueries({ queryKey: ME }),
   });
 }

@@ -14,7 +14,7 @@ export function FilesSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
   const choices = useFileChoices().data;
   const save = useSaveFiles();
   const { files } = me;
-  const set = (change: Partial<HowFiles>) => save.mutate({ ...files, ...change });
+  const set = (changed: Partial<HowFiles>) => save.mutate(changed);
   const browser = choices?.browser ?? "A4, days such as 5 Mar 2027";
   return (
     <Sheet

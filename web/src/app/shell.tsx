@@ -13,14 +13,9 @@ import { later } from "../ui/later";
 import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
 import { DeskProvider } from "./desk-provider";
+import type { Which } from "./sheets";
 
-const KeysSheet = later(async () => (await import("./keys")).KeysSheet);
-const BeginsSheet = later(async () => (await import("./begins")).BeginsSheet);
-const PasswordSheet = later(async () => (await import("./password")).PasswordSheet);
-const TokensSheet = later(async () => (await import("./tokens")).TokensSheet);
-const FilesSheet = later(async () => (await import("./files")).FilesSheet);
-const SHEETS = [KeysSheet, BeginsSheet, FilesSheet, PasswordSheet, TokensSheet];
-const [KEYS, BEGINS, FILES, PASSWORD, TOKENS] = SHEETS.keys();
+const Sheets = later(async () => (await import("./sheets")).Sheets);
 
 const SAMPLE = "48250.00";
 
@@ -46,7 +41,7 @@ function MarksChoice() {
 function Header() {
   const { me } = useDesk();
   const [theme, toggleTheme] = useTheme();
-  const [sheet, setSheet] = useState<number>();
+  const [sheet, setSheet] = useState<Which>();
   const [left, setLeft] = useState(0);
   const signOut = async (allTheSame = false) => {
     // Leaving the page of a case saves what waits there.
@@ -71,12 +66,11 @@ function Header() {
       { key: "n", run: () => start.mutate(undefined) },
       { key: "?", run: () => void navigate("/guide") },
       { key: "t", run: toggleTheme },
-      { key: "h", run: () => setSheet((open) => (open === KEYS ? undefined : KEYS)) },
+      { key: "h", run: () => setSheet((open) => (open === "keys" ? undefined : "keys")) },
     ],
     [navigate, start, toggleTheme],
   );
   useKeys(keys);
-  const Open = SHEETS[sheet ?? -1];
   return (
     <header className="print:hidden border-b border-rule bg-sheet">
       <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 sm:px-8">
@@ -105,7 +99,7 @@ function Header() {
           <NavLink to="/guide" className="hover:text-ink">
             Guide
           </NavLink>
-          <Button look="quiet" onClick={() => setSheet(KEYS)}>
+          <Button look="quiet" onClick={() => setSheet("keys")}>
             Keyboard
           </Button>
           <Button look="quiet" onClick={toggleTheme}>
@@ -114,10 +108,10 @@ function Header() {
           <Menu
             name={`${me.name}: preferences, password, tokens, sign out`}
             actions={[
-              { label: "How a case begins", run: () => setSheet(BEGINS) },
-              { label: "How files are made", run: () => setSheet(FILES) },
-              { label: "Change password", run: () => setSheet(PASSWORD) },
-              { label: "API and tokens", run: () => setSheet(TOKENS) },
+              { label: "How a case begins", run: () => setSheet("begins") },
+              { label: "How files are made", run: () => setSheet("files") },
+              { label: "Change password", run: () => setSheet("password") },
+              { label: "API and tokens", run: () => setSheet("tokens") },
               { label: "Sign out", run: () => void signOut() },
             ]}
           >
@@ -125,7 +119,7 @@ function Header() {
           </Menu>
         </div>
       </div>
-      {Open && <Open open onOpen={() => setSheet(undefined)} />}
+      {sheet && <Sheets which={sheet} onClose={() => setSheet(undefined)} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
           {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not

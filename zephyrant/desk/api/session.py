@@ -186,8 +186,10 @@ def save_begins(request: SignedIn, chosen: Begins) -> Me:
 
 @router.put("me/files", response={200: Me, **REFUSALS}, operation_id="saveFiles")
 def save_files(request: SignedIn, chosen: HowFiles) -> Me:
-    """How files are to be made: for which country, and what CSV is like."""
-    preferences.keep(request.user, files=chosen.model_dump(mode="json"))
+    """How files are to be made: for which country, and what CSV is like. What is not said stays as
+    it is."""
+    kept = how_files(request.user).model_copy(update=chosen.model_dump(exclude_unset=True))
+    preferences.keep(request.user, files=kept.model_dump(mode="json"))
     return _me(request.user)
 
 

@@ -318,7 +318,12 @@ def take_table_file(
     told = tables.taken_out(
         table, way, reader_of(request, request.user, csv), made(request, making)
     )
-    response = StreamingHttpResponse(told, content_type=content_type)
+    # Text grows as it is read, a file for programs is there whole.
+    response: HttpResponseBase = (
+        StreamingHttpResponse(told, content_type=content_type)
+        if kind in ("csv", "jsonl")
+        else HttpResponse(b"".join(told), content_type=content_type)
+    )
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
     return response

@@ -13,6 +13,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from zephyrant.desk import guide
 from zephyrant.desk.api import api
 from zephyrant.loans import GLOSSARY, Answer, Loan
+from zephyrant.tables.template import Template
 
 
 def _named(name: str, schema: dict[str, Any]) -> dict[str, Any]:
@@ -43,6 +44,7 @@ def generated() -> dict[Path, str]:
         docs / "answer.schema.json": _named(
             "answer", Answer.model_json_schema(mode="serialization")
         ),
+        docs / "table-match.schema.json": _named("table-match", Template.model_json_schema()),
         docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/v1/"),
     }
     told = {
