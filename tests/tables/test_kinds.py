@@ -168,7 +168,7 @@ class Files(InFolder):
         self.assertEqual([float(each) for each in solved["principal"]], [1234.567, 2000.125])
 
     def test_many_rows_are_solved_side_by_side(self) -> None:
-        rows = 60_000
+        rows = 26_000
         frame = pl.DataFrame(
             {
                 "Loan": [f"K{at}" for at in range(rows)],
