@@ -12,11 +12,11 @@ import yaml
 import zephyrant
 from zephyrant.desk.beside_files import beside_csv, beside_pdf, beside_xlsx
 from zephyrant.loans import MARKS, check, solve, write
-from zephyrant.loans.files import write_csv, write_json
+from zephyrant.loans.files import table_of, write_json
 from zephyrant.loans.questions.side_by_side import Contender, side_by_side
 from zephyrant.loans.statement import QuoteList
 from zephyrant.loans.statement.quote_lists import QuoteLine
-from zephyrant.outlets.csv_form import CsvForm
+from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
 from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.schedule_csv import csv_of
 from zephyrant.outlets.schedule_workbook import xlsx_of
@@ -116,7 +116,7 @@ def make(folder: Path) -> None:
         "side-by-side.xlsx": beside_xlsx(beside, READER),
         "side-by-side.pdf": beside_pdf(beside, "Two terms", READER),
         "quotes.json": write_json(quotes).encode(),
-        "quotes.csv": write_csv(quotes).encode(),
+        "quotes.csv": PLAIN_CSV.lines(table_of(quotes)).encode(),
         "tape.csv": TAPE.encode(),
         "match.json": _lines(TEMPLATE),
     }

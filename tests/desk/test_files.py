@@ -169,6 +169,10 @@ class Csv(Made):
         listed = self.rows("cases/file?kind=csv", ";")
         told = dict(zip(*listed, strict=True))
         self.assertEqual((told["name"], told["rate"]), ("Cider press", "6,35"))
+        quotes = {"name": "Two", "quotes": [{"name": "Mill", "percent": "6.35"}]}
+        kept = self.send("POST", "quote-lists", quotes).json()
+        lines = self.rows(f"quote-lists/{kept['id']}/file", ";")
+        self.assertEqual(lines[1][:2], ["Mill", "6,35"])
         side = self.rows(f"cases/{self.case}/side-by-side/file?kind=csv", ";")
         assert answer.totals
         interest = answer.totals["interest"].replace(".", ",")

@@ -230,6 +230,23 @@ class Tapes(TestCase):
         solved = zephyrant.solve_tape(tape, columns=matched, percent_as="part")
         self.assertEqual(solved[0].found, to_the_cent(level_payment("1000", "6", 12, 12, 12)))
 
+    def test_a_template_says_which_columns_and_how(self) -> None:
+        tape = {"Outlay": [1000], "Price": [0.06], "Terms": [12], "Due": ["?"]}
+        template = {
+            "zephyrant": "table-match/1",
+            "columns": {"principal": "outlay", "percent": "PRICE", "count": "Terms"},
+            "settings": {"percent_as": "part"},
+        }
+        expected = to_the_cent(level_payment("1000", "6", 12, 12, 12))
+        self.assertEqual(zephyrant.solve_tape(tape, template=template)[0].found, expected)
+        # What is said beside it comes before it.
+        quarterly = zephyrant.solve_tape(tape, template=template, every="quarter")
+        expected = to_the_cent(level_payment("1000", "6", 4, 4, 12))
+        self.assertEqual(quarterly[0].found, expected)
+        with self.assertRaises(zephyrant.NotALoan) as refused:
+            zephyrant.solve_tape({"Outlay": [1], "Price": [1]}, template=template)
+        self.assertIn("columns that are not there: “Terms”", str(refused.exception))
+
     def test_what_is_no_tape(self) -> None:
         nothing: list[Any] = [
             {},

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.files.quotes import read_file, write_csv, write_json
+from zephyrant.loans.files.quotes import read_file, table_of, write_json
 from zephyrant.loans.statement.quote_lists import (
     MOST_QUOTES,
     QuoteLine,
@@ -17,6 +17,7 @@ from zephyrant.loans.statement.quote_lists import (
     compare,
     restated,
 )
+from zephyrant.outlets.csv_form import SEPARATORS, CsvForm
 
 MILL: dict[str, Any] = {"name": "Mill", "percent": "6.35", "compounding": "half-year"}
 FORGE: dict[str, Any] = {"name": "Forge", "percent": "6.30"}
@@ -122,8 +123,18 @@ class Files(TestCase):
     @settings(deadline=None, max_examples=60)
     def test_written_and_read_back(self, quotes: list[dict[str, Any]], name: str) -> None:
         plain = restated(listed(*(dict(quote, name=name) for quote in quotes)), "plain")
-        for write in (write_json, write_csv):
-            back = read_file(write(plain), "Press")
+        table = table_of(plain)
+        at = table[0].index("percent")
+        with_commas = [
+            [cell.replace(".", ",") if place == at else cell for place, cell in enumerate(row)]
+            for row in table
+        ]
+        for text in (
+            write_json(plain),
+            *(CsvForm(mark).lines(table) for mark in SEPARATORS),
+            CsvForm("semicolon", "comma").lines(with_commas),
+        ):
+            back = read_file(text, "Press")
             self.assertEqual(back.problems, ())
             told = [quote.effective for quote in compare(back.quotes).quotes]
             self.assertEqual(told, [quote.effective for quote in compare(plain).quotes])
@@ -147,9 +158,8 @@ class Files(TestCase):
 
     def test_no_cell_is_a_formula(self) -> None:
         wrong = listed({"name": "=1+1", "percent": "@x"}, {"name": "-0.5", "percent": "-0.5"})
-        rows = write_csv(wrong).splitlines()
-        self.assertTrue(rows[1].startswith("'=1+1,'@x,"), rows[1])
-        self.assertTrue(rows[2].startswith("-0.5,-0.50,"), rows[2])
+        rows = table_of(wrong)
+        self.assertEqual((rows[1][:2], rows[2][:2]), (["'=1+1", "'@x"], ["-0.5", "-0.50"]))
 
     def test_what_is_no_list(self) -> None:
         for text in (

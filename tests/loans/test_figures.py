@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Any
 from unittest import TestCase
 
+from babel.numbers import format_decimal
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -98,10 +99,28 @@ class Written(TestCase):
             "point-comma": "−1.234.567,50",
             "space-comma": "−1\xa0234\xa0567,50",
             "apostrophe-point": "−1’234’567.50",
+            "pairs-point": "−12,34,567.50",
         }
         for name, text in shown.items():
             written = MARKS[name].amount(Decimal("-1234567.5"), 2)  # type: ignore[index]
             self.assertEqual(written.replace("−", "-"), text.replace("−", "-"))
+
+    @given(st.decimals(-(10**15), 10**15, places=2))
+    def test_groups_are_those_of_the_places_they_come_from(self, value: Decimal) -> None:
+        """Against Babel, which has them from Unicode's CLDR."""
+        for name, locale in (
+            ("comma-point", "en_US"),
+            ("point-comma", "de_DE"),
+            ("pairs-point", "en_IN"),
+            ("space-comma", "fr_FR"),
+        ):
+            theirs = format_decimal(value, "#,##0.00", locale)
+            if locale == "en_IN":
+                theirs = format_decimal(value, "#,##,##0.00", locale)
+            ours = MARKS[name].amount(value, 2)  # type: ignore[index]
+            # Narrow or not, no line breaks at the space; the minus is the printed one.
+            theirs = theirs.replace("\u202f", "\u00a0").replace("-", "−")
+            self.assertEqual(ours, theirs)
 
     def test_numbers_beyond_measure(self) -> None:
         self.assertEqual(

@@ -435,6 +435,9 @@ class Lines(TestCase):
             ("1.234,50 at 5 % over 4 years", "1234.5"),
             ("48 250 at 5 % over 4 years", "48250"),
             ("1.2m at 5 % over 4 years", "1200000"),
+            ("48,25,000 at 5 % over 4 years", "4825000"),
+            ("4.5 lakh at 5 % over 4 years", "450000"),
+            ("2 crores at 5 % over 4 years", "20000000"),
         ]:
             with self.subTest(line):
                 self.assertEqual(content_of(read_line(line))["principal"], principal)

@@ -96,10 +96,11 @@ def table(
     """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS, Parquet and Arrow;
     packed with gzip or not; - is standard input). Its columns come out, then the results."""
     from zephyrant.tables.in_parts import Asked
+    from zephyrant.tables.ways_out import BINARY
 
     asked = Asked(settings, matching, sheet, way or "csv", csv)
     if out == "-":
-        if asked.way in ("xlsx", "parquet", "arrow") and sys.stdout.isatty():
+        if asked.way in BINARY and sys.stdout.isatty():
             raise click.UsageError(f"A terminal shows no {way}: say --out FILE.")
         status = solve_as(file, sys.stdout.buffer, asked, template)
         sys.stdout.flush()
@@ -113,12 +114,12 @@ def table(
     try:
         with unfinished.open("wb") as opened, _packing(opened, is_packed=bare != out) as written:
             status = solve_as(file, written, asked._replace(way=way), template)
-        if status == NOT_A_DOCUMENT:
-            unfinished.unlink()
-        else:
+        if status != NOT_A_DOCUMENT:
             unfinished.replace(out)
     except OSError as error:
         raise click.UsageError(f"{out} cannot be written: {error.strerror or error}.") from None
+    finally:
+        unfinished.unlink(missing_ok=True)
     sys.exit(status)
 
 

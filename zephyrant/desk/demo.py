@@ -13,7 +13,7 @@ from zephyrant.loans.tape import Defaults
 from . import quote_lists, trail
 from .asides import Asides, Pin, keep
 from .cases import Content, start
-from .models import Case
+from .models import Case, TableTemplate
 from .table_asks import Matching
 
 ANALYST: Final = "demo-analyst"
@@ -261,6 +261,11 @@ def lay_a_table() -> None:
     analyst = User.objects.get(username=ANALYST)
     if analyst.loan_tables.exists():
         return
+    TableTemplate.objects.get_or_create(
+        owner=User.objects.get(username=_COLLEAGUE[0]),
+        name=_TEMPLATE["name"],
+        defaults={"content": _TEMPLATE, "shared": True},
+    )
     file = io.BytesIO(_tape().encode())
     (table,) = tables.open_file(analyst, file, "Growers’ loans, Hask and Ferrow.csv")
     matching = Matching(columns=table.columns, defaults=Defaults(marks="comma-point", after=12))
@@ -270,6 +275,19 @@ def lay_a_table() -> None:
         jobs.work_on(taken)
 
 
+#: How a colleague matches what another branch sends.
+_TEMPLATE: Final[dict[str, Any]] = {
+    "zephyrant": "table-match/1",
+    "name": "Ledger of the Skerrow branch",
+    "columns": {
+        "name": "Ledger",
+        "principal": "Outlay",
+        "percent": "Price of money",
+        "count": "Quarters",
+        "payment": "Instalment",
+    },
+    "settings": {"every": "quarter"},
+}
 _PLACES: Final = ("Hask", "Ferrow", "Skerrow", "Tarn", "Orrin", "Weft", "Lower Hask", "Quarrie")
 _THINGS: Final = ("press", "kiln", "loom", "netting", "rafts", "cold store", "turbine", "boat")
 

@@ -15,9 +15,10 @@ from django.http import Http404, HttpResponse
 from django.utils.http import content_disposition_header
 
 from zephyrant.loans import PLAIN, Loan, NotALoan, as_text, check
-from zephyrant.loans.files import write_csv, write_json
+from zephyrant.loans.files import table_of, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
+from zephyrant.outlets.csv_form import CsvForm
 from zephyrant.outlets.reader import Reader
 
 from .cases import document_of
@@ -132,20 +133,20 @@ def all_csv(cases: Iterable[Case], reader: Reader) -> HttpResponse:
     for case in cases:
         cells = zip(PLAIN_COLUMNS, told_plainly(case), strict=True)
         lines.append(
-            [
-                form.numbers([cell])[0] if name in PLAIN_NUMBERS else as_text(cell)
-                for name, cell in cells
-            ]
+            [form.number(cell) if name in PLAIN_NUMBERS else as_text(cell) for name, cell in cells]
         )
     return _file((form.begins + form.lines(lines)).encode(), "zephyrant-cases.csv", CSV)
 
 
-def quotes(content: QuoteList, kind: Literal["csv", "json"]) -> HttpResponse:
-    """A list of quotes."""
+def quotes(content: QuoteList, kind: Literal["csv", "json"], form: CsvForm) -> HttpResponse:
+    """A list of quotes; as CSV it is read back however it is written."""
     name = f"{file_name(content.name, 'quotes')}.{kind}"
     if kind == "csv":
-        # The mark tells programs that guess that this is UTF-8.
-        return _file(write_csv(content).encode("utf-8-sig"), name, CSV)
+        head, *rows = table_of(content)
+        at = head.index("percent")
+        for row in rows:
+            row[at] = form.number(row[at])
+        return _file((form.begins + form.lines([head, *rows])).encode(), name, CSV)
     return _file(write_json(content).encode(), name, JSON)
 
 

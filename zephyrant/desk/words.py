@@ -73,6 +73,7 @@ class MarksWord(Schema):
     name: MarksName
     group: str
     decimal: str
+    pairs: bool
 
 
 class Option(Schema):
@@ -376,7 +377,7 @@ def words() -> Words:
         any_period=_period("", frequencies.ANY, frequencies.ANY_COMPOUNDED),
         continuously=frequencies.CONTINUOUSLY,
         marks=[
-            MarksWord(name=name, group=marks.group, decimal=marks.decimal)
+            MarksWord(name=name, group=marks.group, decimal=marks.decimal, pairs=marks.pairs)
             for name, marks in MARKS.items()
             if name != "plain"
         ],

@@ -22,6 +22,7 @@ from zephyrant.tables.kinds import (
     kind_of,
 )
 from zephyrant.tables.settling import Saying, matched, settled
+from zephyrant.tables.template import template_of
 from zephyrant.tables.writing import apart
 
 from .frames import Column, Frame, Kind
@@ -39,6 +40,7 @@ def solve_tape(
     /,
     *,
     columns: Mapping[str, str] | None = None,
+    template: Mapping[str, Any] | None = None,
     **settings: Any,  # noqa: ANN401
 ) -> Frame[Any]:
     """A table of loans solved, row by row: its own columns, then the results. A row that has no
@@ -46,10 +48,11 @@ def solve_tape(
 
     `tape`: a mapping of columns, a sequence of mappings, or a table of pandas, polars or Arrow.
     `columns`: which column is which figure, where its name does not say it
-    (`{"percent": "Price of money"}`). `settings`: what holds where no column says otherwise
-    (`every="quarter"`, `currency="CHF"`, `rounding={"payment": "up"}`), and what cells leave open
-    (`percent_as="part"`). A result whose name a column has already is called `found_` and that
-    name. Raises `zephyrant.NotALoan` where no row could be read so.
+    (`{"percent": "Price of money"}`). `template`: columns and settings kept by a name, as the desk
+    takes them out; what is said beside it comes before it. `settings`: what holds where no column
+    says otherwise (`every="quarter"`, `currency="CHF"`, `rounding={"payment": "up"}`), and what
+    cells leave open (`percent_as="part"`). A result whose name a column has already is called
+    `found_` and that name. Raises `zephyrant.NotALoan` where no row could be read so.
 
     >>> tape = {"Loan": ["A", "B"], "Amount": [48250, 12000], "Rate": [6.35, 5],
     ...         "Payments": [60, 36], "Payment": ["?", "?"]}
@@ -62,10 +65,12 @@ def solve_tape(
         raise NotALoan.at("", "There is not a single row of a loan in it.")
     if len({len(cells) for cells in texts}) > 1:
         raise NotALoan.at("", "The columns of a table are of one length.")
-    places = matched(names, columns or {}, _BY_LIBRARY)
+    of = template_of(dict(template)) if template is not None else None
+    places = matched(names, columns or {}, _BY_LIBRARY, of)
+    stated = {**(of.settings if of else {}), **settings}
     kinds = [_kind(cells) for cells in own.values()]
     read = figures(texts, places, kinds)
-    defaults = settled(look(read, texts), names, places, settings, _BY_LIBRARY)
+    defaults = settled(look(read, texts), names, places, stated, _BY_LIBRARY)
     told = solve_rows(read, defaults, set_apart=aparts(texts))
     called = zip(apart([*names, *RESULTS])[len(names) :], RESULTS, strict=True)
     results = {title: _result(name, told[name]) for title, name in called}

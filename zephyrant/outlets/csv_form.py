@@ -2,12 +2,14 @@
 
 import csv
 import io
+import re
 from collections.abc import Iterable, Sequence
 from typing import Any, Final, Literal, NamedTuple
 
 SeparatorName = Literal["comma", "semicolon", "tab"]
 DecimalName = Literal["point", "comma"]
 SEPARATORS: Final[dict[SeparatorName, str]] = {"comma": ",", "semicolon": ";", "tab": "\t"}
+_PLAIN: Final = re.compile(r"-?\d+(\.\d+)?")
 #: The mark of UTF-8, by which office programs know it.
 _MARK: Final = "\ufeff"
 
@@ -41,6 +43,10 @@ class CsvForm(NamedTuple):
         if self.decimal == "point":
             return cells
         return [cell.replace(".", ",") for cell in cells]
+
+    def number(self, cell: str) -> str:
+        """A cell, with the decimal mark where it is a plain number."""
+        return self.numbers([cell])[0] if _PLAIN.fullmatch(cell) else cell
 
 
 #: As programs expect it.

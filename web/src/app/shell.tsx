@@ -18,6 +18,8 @@ import type { Which } from "./sheets";
 const Sheets = later(async () => (await import("./sheets")).Sheets);
 
 const SAMPLE = "48250.00";
+/** Before it, so that it is seen how large numbers are grouped. */
+const LARGE = "12";
 
 /** How numbers are written, said by an example. */
 function MarksChoice() {
@@ -30,7 +32,10 @@ function MarksChoice() {
         name="Numbers are written"
         value={me.marks}
         shown={inMarks(SAMPLE, marks)}
-        options={words.marks.map((each) => ({ value: each.name, label: inMarks(SAMPLE, each) }))}
+        options={words.marks.map((each) => ({
+          value: each.name,
+          label: inMarks(LARGE + SAMPLE, each),
+        }))}
         onChoose={(name) => choose.mutate(name as MarksWord["name"])}
         className="text-sm"
       />

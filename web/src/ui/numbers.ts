@@ -4,7 +4,8 @@ import type { MarksWord } from "../api/types";
 export function inMarks(plain: string, marks: MarksWord): string {
   const negative = plain.startsWith("-");
   const [whole = "", part] = (negative ? plain.slice(1) : plain).split(".");
-  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, marks.group);
+  const places = marks.pairs ? /\B(?=(\d\d)*\d{3}$)/g : /\B(?=(\d{3})+$)/g;
+  const grouped = whole.replace(places, marks.group);
   return (negative ? "−" : "") + grouped + (part ? marks.decimal + part : "");
 }
 

@@ -5,10 +5,11 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from django.http import HttpResponse
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from pydantic import Field
 
 from zephyrant.desk import export, quote_lists
+from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.models import BIN_KEEPS
 from zephyrant.desk.models import QuoteList as Kept
 from zephyrant.loans import FieldError, NotALoan
@@ -204,9 +205,16 @@ def undelete_quote_list(request: SignedIn, list_id: uuid.UUID) -> QuoteListOpene
     openapi_extra=file_of(export.CSV, export.JSON),
 )
 def take_quote_list(
-    request: SignedIn, list_id: uuid.UUID, kind: Literal["csv", "json"] = "csv"
+    request: SignedIn,
+    list_id: uuid.UUID,
+    csv: Query[CsvAsked],
+    kind: Literal["csv", "json"] = "csv",
 ) -> HttpResponse:
     """The list as a file."""
     kept = quote_lists.one(request.user, list_id)
     noted(request, "exported", f"list of quotes {list_id} as {kind}")
-    return export.quotes(quote_lists.content_of(kept, request.user), kind)
+    return export.quotes(
+        quote_lists.content_of(kept, request.user),
+        kind,
+        reader_of(request, request.user, csv).csv,
+    )

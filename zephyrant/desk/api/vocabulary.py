@@ -159,6 +159,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "TemplateFitted.owner": ("Who keeps it.", "maren"),
     "TemplateFitted.columns": ("Which column, by its name, is which figure.", {"percent": "Rate"}),
     "TemplateFitted.missing": ("Its columns that are not in the table.", ["Outlay"]),
+    "MarksWord.pairs": ("Whether digits before the last three stand in twos (48,25,000).", False),
     # How files are made
     "Me.files": ("How files are made for the analyst.", {"country": "SE", "separator": "comma"}),
     "country": (

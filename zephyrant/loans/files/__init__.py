@@ -2,7 +2,7 @@
 
 from .flows import read_flows
 from .formula_sheet import FIRST_ROW, NAMES, FormulaRow, FormulaSheet, FormulaTerm
-from .quotes import read_file, write_csv, write_json
+from .quotes import read_file, table_of, write_json
 from .workbook import workbook_of
 
 __all__ = [
@@ -13,7 +13,7 @@ __all__ = [
     "FormulaTerm",
     "read_file",
     "read_flows",
+    "table_of",
     "workbook_of",
-    "write_csv",
     "write_json",
 ]

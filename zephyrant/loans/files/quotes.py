@@ -62,19 +62,13 @@ def write_json(quotes: QuoteList) -> str:
     return json.dumps(content, indent=2, ensure_ascii=False) + "\n"
 
 
-def write_csv(quotes: QuoteList) -> str:
-    """The quotes as a table with a row of names on top."""
-    out = io.StringIO()
-    writer = csv.DictWriter(out, COLUMNS, lineterminator="\r\n")
-    writer.writeheader()
+def table_of(quotes: QuoteList) -> list[list[str]]:
+    """The quotes as rows of cells below their names, none of them a formula; numbers plain."""
+    rows = [list(COLUMNS)]
     for quote in restated(quotes, "plain").quotes:
-        writer.writerow(
-            {
-                name: as_text(cell) if isinstance(cell, str) else cell
-                for name, cell in _row(quote).items()
-            }
-        )
-    return out.getvalue()
+        told = _row(quote)
+        rows.append([as_text(str(told.get(name, ""))) for name in COLUMNS])
+    return rows
 
 
 def read_file(text: str, name: str) -> ReadList:

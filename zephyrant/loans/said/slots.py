@@ -9,6 +9,7 @@ from typing import Final
 from ..calendars import frequencies
 from ..calendars.days_in_words import MONTHS, month_named
 from ..numbers.currencies import currencies
+from ..statement.parsing import TIMES
 from ..statement.typed_amounts import SIGNS
 
 #: Numbers that people write as words.
@@ -48,7 +49,7 @@ NUMBER: Final = rf"(?:\?|{FIGURES})"
 INTEGER: Final = r"(?:[0-9]{1,6}(?![0-9.,/]?[0-9]))"
 #: What is paid each time.
 PAYMENTS: Final = "(?:payments?|instal?lments?)"
-_SCALE: Final = r"(?:\s?(?:k|thousand|mn|million|m)(?![a-z]))"
+_SCALE: Final = rf"(?:\s?(?:{'|'.join(sorted(TIMES, key=len, reverse=True))})(?![a-z]))"
 #: A currency code as it stands in a plain line: one character.
 _CODES: Final = tuple(sorted(currencies()))
 _FIRST_CODE: Final = 0xE100

@@ -15,12 +15,16 @@ from pydantic import BaseModel, ConfigDict
 
 from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain, precise
-from ..wording.marks import Marks
+from ..wording.marks import Marks, grouped_by
 
 MOST_CHARACTERS: Final = 80
 PLACES: Final = 30
 FRACTION_PLACES: Final = 12
-_TIMES: Final = {"k": 3, "thousand": 3, "m": 6, "mn": 6, "million": 6}
+#: Words after a number, and the power of ten by which they take it.
+TIMES: Final = {
+    **{"k": 3, "thousand": 3, "m": 6, "mn": 6, "million": 6},
+    **{"lakhs": 5, "lakh": 5, "crores": 7, "crore": 7},
+}
 
 
 class Reading(BaseModel):
@@ -88,18 +92,22 @@ def _plain_number(text: str, marks: Marks, *, may_group: bool) -> TypedNumber | 
     return _with_one_mark(text, kinds[0], marks, may_group=may_group)
 
 
+def _grouped(mark: str) -> str:
+    return grouped_by(re.escape(mark), pairs=True)
+
+
 def _with_both_marks(text: str) -> TypedNumber | None:
-    """The mark that comes last is the decimal one; the other groups by three."""
+    """The mark that comes last is the decimal one; the other groups, whoever's marks they are."""
     group, decimal_mark = sorted(",.", key=text.rfind)
     whole, _, part = text.partition(decimal_mark)
-    if decimal_mark in part or not re.fullmatch(rf"\d{{1,3}}(\{group}\d{{3}})*", whole):
+    if decimal_mark in part or not re.fullmatch(_grouped(group), whole):
         return None
     return TypedNumber(Decimal(f"{whole.replace(group, '')}.{part or '0'}"))
 
 
 def _with_one_mark(text: str, mark: str, marks: Marks, *, may_group: bool) -> TypedNumber | None:
     if text.count(mark) > 1:
-        grouped = re.fullmatch(rf"\d{{1,3}}(\{mark}\d{{3}})+", text)
+        grouped = re.fullmatch(_grouped(mark), text)
         return TypedNumber(Decimal(text.replace(mark, ""))) if grouped else None
     whole, _, part = text.partition(mark)
     as_decimal = Decimal(f"{whole or '0'}.{part or '0'}")
@@ -119,8 +127,8 @@ def read_number(text: str, marks: Marks, *, may_group: bool = True) -> TypedNumb
         sign, text = -1, text[1:-1].strip()
     elif text[:1] in ("-", "+"):
         sign, text = (-1 if text[0] == "-" else 1), text[1:].strip()
-    body, ending = without(text, *_TIMES)
-    times = _TIMES.get(ending, 0)
+    body, ending = without(text, *TIMES)
+    times = TIMES.get(ending, 0)
     fraction = _fraction(body)
     number = TypedNumber(fraction) if fraction is not None else None
     number = number or _plain_number(body, marks, may_group=may_group)

@@ -107,8 +107,8 @@ def read_plainly(texts: Texts, marks: Marks, *, percent: bool = False) -> Floats
             pass
         else:
             return values
-    group, decimal = re.escape(marks.group), re.escape(marks.decimal)
-    grouped = rf"|\d{{1,3}}({group}\d{{3}})+" if marks.group else ""
+    decimal = re.escape(marks.decimal)
+    grouped = rf"|{marks.grouping()}" if marks.group else ""
     tail = r"\s*%?" if percent else ""
     match = re.compile(rf"-?(\d{{1,15}}{grouped})({decimal}\d{{1,12}})?{tail}", re.ASCII).fullmatch
     for place, text in zip(some.tolist(), cells, strict=True):

@@ -1,5 +1,6 @@
 """Numbers inside sentences, in the marks the reader uses."""
 
+import re
 from decimal import ROUND_HALF_UP, Decimal
 from functools import cache
 from typing import Final, Literal, NamedTuple
@@ -21,18 +22,33 @@ def _step(places: int) -> Decimal:
 
 
 class Marks(NamedTuple):
-    """How digits are grouped and which mark is the decimal one."""
+    """How digits are grouped and which mark is the decimal one; `pairs`: before the last three they
+    stand in twos, as in India (48,25,000)."""
 
     group: str
     decimal: str
     minus: str = "−"
+    pairs: bool = False
 
     def write(self, text: str) -> str:
         """A plain decimal string ("48250.00") in these marks ("48,250.00")."""
         sign, digits = (self.minus, text[1:]) if text.startswith("-") else ("", text)
         whole, _, part = digits.partition(".")
-        grouped = f"{int(whole):,}".replace(",", self.group) if self.group else whole
-        return sign + grouped + (self.decimal + part if part else "")
+        return sign + self._grouped(whole) + (self.decimal + part if part else "")
+
+    def _grouped(self, whole: str) -> str:
+        if not self.group:
+            return whole
+        if not self.pairs:
+            return f"{int(whole):,}".replace(",", self.group)
+        head, last = whole[:-3], whole[-3:]
+        twos = [head[max(0, at - 2) : at] for at in range(len(head), 0, -2)]
+        return self.group.join([*reversed(twos), last])
+
+    def grouping(self) -> str:
+        """What whole numbers match that are grouped, as a regular expression; the mark is escaped.
+        Of digits in twos those in threes are grouped, too."""
+        return grouped_by(re.escape(self.group), pairs=self.pairs)
 
     def amount(self, value: Decimal, decimals: int) -> str:
         """Money rounded to the currency's decimals."""
@@ -51,7 +67,16 @@ class Marks(NamedTuple):
         return f"{self.number(value, places, least_places)} %"
 
 
-MarksName = Literal["plain", "comma-point", "point-comma", "space-comma", "apostrophe-point"]
+def grouped_by(group: str, *, pairs: bool) -> str:
+    """A regular expression of whole numbers of several groups."""
+    threes = rf"\d{{1,3}}(?:{group}\d{{3}})+"
+    twos = rf"\d{{1,2}}(?:{group}\d{{2}})+{group}\d{{3}}"
+    return rf"(?:{threes}|{twos})" if pairs else threes
+
+
+MarksName = Literal[
+    "plain", "comma-point", "point-comma", "space-comma", "apostrophe-point", "pairs-point"
+]
 
 #: The marks on offer; `plain` is what files and the command speak.
 MARKS: Final[dict[MarksName, Marks]] = {
@@ -60,6 +85,7 @@ MARKS: Final[dict[MarksName, Marks]] = {
     "point-comma": Marks(".", ","),
     "space-comma": Marks("\N{NO-BREAK SPACE}", ","),
     "apostrophe-point": Marks("’", "."),
+    "pairs-point": Marks(",", ".", pairs=True),
 }
 PLAIN: Final = MARKS["plain"]
 

@@ -71,7 +71,7 @@ export function TablesPage() {
         className={`mt-4 rounded-lg border border-dashed p-4 ${over ? "border-choice bg-sheet" : "border-rule-strong"}`}
       >
         <Area
-          label={`Drop a CSV, XLSX or JSON Lines file here (at most ${limits.file_megabytes} MB, ${inMarks(String(limits.file_rows), marks)} rows), or paste a table:`}
+          label={`Drop a CSV, XLSX, Parquet or JSON Lines file here (at most ${limits.file_megabytes} MB, ${inMarks(String(limits.file_rows), marks)} rows), or paste a table:`}
           labelClass="text-soft"
           name="Table to paste"
           rows={3}
