@@ -113,6 +113,7 @@ class EveryKindOfFile(SimpleTestCase):
             (b"\xd0\xcf\x11\xe0\xa1\xb1\x1a\xe1" + b"\x00" * 600, "no workbook"),
             (b"PAR1rubbish", "no Parquet file"),
             (b"\x1f\x8brubbish", "cannot be unpacked"),
+            (gzip.compress(gzip.compress(b"Amount,Rate\n1,2")), "packed (gzip) more than once"),
             (b"[1, 2]", "not one loan in braces"),
             (b"[{", "This is not JSON"),
             (b"", "empty"),

@@ -25,6 +25,7 @@ from zephyrant.command.main import zephyrant
 from zephyrant.loans import NotALoan
 from zephyrant.tables import kinds
 from zephyrant.tables.files import read, read_each
+from zephyrant.tables.writing import apart
 
 ROWS = 3
 #: Moments without a zone, as workbooks have them.
@@ -246,14 +247,21 @@ class Workbooks(InFolder):
 
     def test_what_a_number_of_a_workbook_does_not_hold_stays_a_text(self) -> None:
         path = self.folder / "tape.parquet"
-        typed().write_parquet(path)
+        long = [Decimal("1234567890123.4567")] * ROWS
+        more = [
+            pl.Series("Long", long, dtype=pl.Decimal(20, 4)),
+            pl.Series("Endless", [float("inf")] * ROWS),
+        ]
+        typed().with_columns(more).write_parquet(path)
         sheet = openpyxl.load_workbook(self.solve(path, "out.xlsx"))["Loans"]
         head, first, _, third = sheet.iter_rows(values_only=True)
         told = dict(zip(head, first, strict=True))
         self.assertEqual((told["Number"], told["Large"]), (str(2**53 + 1), str(2**64 - 1)))
         # Sixteen digits are what is written into a workbook.
         self.assertEqual((told["Score"], told["Agreed"]), (0.3, True))
-        self.assertEqual(told["Exact"], 1234567890.12)
+        self.assertEqual((told["Exact"], told["Long"]), (1234567890.12, "1234567890123.4567"))
+        self.assertEqual(told["Endless"], "inf")
+        self.assertEqual(kinds.value_of("inf", "mixed"), "inf")
         # Workbooks know no day before 1900.
         self.assertEqual(dict(zip(head, third, strict=True))["Signed"], "1899-01-02")
 
@@ -280,6 +288,12 @@ class Workbooks(InFolder):
     def test_sheets_of_other_columns_are_tables_of_their_own(self) -> None:
         other: list[list[Any]] = [["Name", "Principal", "Percent", "Count"], ["M", 1000, 5, 12]]
         source = self.book(Tape=self.rows("K"), Old=other)
+        blank = openpyxl.load_workbook(source)
+        # A sheet in which nothing stands stops no other.
+        for at in range(1, 4):
+            blank.create_sheet("Blank") if at == 1 else None
+            blank["Blank"].append([" ", " "])
+        blank.save(source)
         with source.open("rb") as file:
             tables = read_each(file, "tape.xlsx")
             self.assertEqual([each.sheets for each in tables], [("Tape",), ("Old",)])
@@ -340,6 +354,24 @@ class Cells(SimpleTestCase):
             all(isinstance(each, str) and "e+" not in each for each in texts) or dtype == pl.String
         )
         assert_series_equal(kinds.typed(texts, kinds.kind_of_type(dtype)).alias("a"), column)
+
+    def test_what_has_no_kind_here_is_a_text(self) -> None:
+        for column in (
+            pl.Series([timedelta(days=1), None]),
+            pl.Series([{"a": 1}, None]),
+            pl.Series([[1.5], None]),
+            pl.Series([b"x", None]),
+            pl.Series(["north", None], dtype=pl.Categorical),
+        ):
+            texts = kinds.texts_of(column)
+            self.assertEqual((len(texts), texts[1], bool(texts[0])), (2, "", True), column.dtype)
+            self.assertEqual(kinds.kind_of_type(column.dtype), "text")
+
+    def test_every_column_has_a_name_of_its_own(self) -> None:
+        self.assertEqual(apart(["A", "found", "found"]), ["A", "found", "found_found"])
+        # What was solved before, and solved again.
+        names = ["found", "found_found", "found"]
+        self.assertEqual(apart(names), ["found", "found_found", "found_found_found"])
 
     def test_figures_are_what_is_meant(self) -> None:
         for kind, cell, figure in (

@@ -21,7 +21,7 @@ MOST_TEMPLATES: Final = 100
 
 
 def seen_by(user: User) -> QuerySet[TableTemplate]:
-    """The templates a user may take: their own first, then those that are shared."""
+    """The templates a user may take, their own and those that are shared, by their names."""
     own = TableTemplate.objects.filter(Q(owner=user) | Q(shared=True)).select_related("owner")
     return own.order_by("name", "created_at")
 

@@ -112,11 +112,11 @@ def _from_arrow(tape: Any) -> dict[str, list[Any]]:  # noqa: ANN401
 
 def _kind(cells: Sequence[Any]) -> str:
     """What the values of a column are, all of them together."""
+    # A value of each type tells for all of them.
+    of_types = {type(value): value for value in cells}
     seen = Seen()
-    for value in cells:
-        is_none = value is None or value != value  # noqa: PLR0124  (no number)
-        exact = isinstance(value, Decimal) and not is_none
-        seen.add([EXACT if exact else "" if is_none else kind_of(value)])
+    for value in of_types.values():
+        seen.add([EXACT if isinstance(value, Decimal) else kind_of(value)])
     return seen.kinds(1)[0]
 
 

@@ -38,15 +38,29 @@ def read_each(
     file: IO[bytes], name: str, most_rows: int = MOST_ROWS, sheet: str | None = None
 ) -> list[OnSheets]:
     """Every table of a file: several of a workbook whose sheets have different columns."""
-    start = file.read(8)
-    file.seek(0)
-    if start.startswith(b"\x1f\x8b"):
-        return read_each(_unpacked(file), name.removesuffix(".gz"), most_rows, sheet)
+    start = _start(file)
+    if start.startswith(_GZIP):
+        file, name = _unpacked(file), name.removesuffix(".gz")
+        start = _start(file)
+    if start.startswith(_GZIP):
+        # There are files that unpack to themselves.
+        raise refused("This file is packed (gzip) more than once: unpack it once.")
     if start.startswith(b"PK") or start.startswith(b"\xd0\xcf\x11\xe0"):
         return tables_of(file, name, most_rows, sheet)
     if sheet is not None:
         raise refused(f"There is no sheet “{sheet}”: this is no workbook.")
     return [OnSheets((), _one_table(file, start, name, most_rows))]
+
+
+_GZIP: Final = b"\x1f\x8b"
+
+
+def _start(file: IO[bytes]) -> bytes:
+    """How a file begins."""
+    file.seek(0)
+    start = file.read(8)
+    file.seek(0)
+    return start
 
 
 def _one_table(file: IO[bytes], start: bytes, name: str, most_rows: int) -> Table:

@@ -8,6 +8,7 @@ its digits and places (`decimal 12 2`); and numbers by their usual names (`Int64
 """
 
 import json
+import math
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date, datetime
@@ -173,9 +174,11 @@ def texts_of(column: "pl.Series") -> list[str]:
     if column.dtype.is_float():
         told = column.fill_nan(None).cast(pl.String).fill_null("").to_list()
         return [_shortest(text) for text in told]
-    if column.dtype.is_nested() or column.dtype == pl.Binary:
+    try:
+        return column.cast(pl.String).fill_null("").to_list()
+    except pl.exceptions.PolarsError:
+        # What no text is made of by itself: spans of time, lists, bytes.
         return [cell_text(value) for value in column.to_list()]
-    return column.cast(pl.String).fill_null("").to_list()
 
 
 def typed(cells: Sequence[str], kind: str) -> "pl.Series":
@@ -194,7 +197,7 @@ def typed(cells: Sequence[str], kind: str) -> "pl.Series":
         case "exact":
             return texts.cast(pl.Float64)
         case "day":
-            return texts.str.to_date("%Y-%m-%d")
+            return texts.str.to_date("%Y-%m-%d", strict=False)
         case "flag":
             return texts.is_in(_YES)
         case "moment":
@@ -212,7 +215,7 @@ def _moments(texts: "pl.Series", of: str) -> "pl.Series":
         pl.when("day").then(pl.col("text") + _MIDNIGHT).otherwise("text").alias("text")
     )["text"]
     form = _MOMENT + ("%z" if zone else "")
-    read = whole.str.to_datetime(form, time_unit=unit)  # type: ignore[arg-type]
+    read = whole.str.to_datetime(form, time_unit=unit, strict=False)  # type: ignore[arg-type]
     return read.dt.convert_time_zone(zone) if zone else read
 
 
@@ -251,7 +254,7 @@ def _of_a_mixed(cell: str) -> Any:  # noqa: ANN401
     except ValueError:
         pass
     else:
-        return number if cell_text(number) == cell else cell
+        return number if math.isfinite(number) and cell_text(number) == cell else cell
     try:
         return datetime.fromisoformat(cell) if len(cell) >= len("2027-03-15") else cell
     except ValueError:

@@ -7,6 +7,7 @@ from functools import partial
 from itertools import chain
 from typing import IO, TYPE_CHECKING, Final, NamedTuple
 
+from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import match, unmatched
 
 from .heads import each_once, tidy
@@ -39,10 +40,7 @@ def tables_of(file: IO[bytes], name: str, most_rows: int, wanted: str | None) ->
     book = _opened(file)
     try:
         sheets = _filled(book, wanted)
-        tables = [
-            OnSheets((each,), tidy(_lines(sheet), name, most_rows, partial(_kinds, sheet)))
-            for each, sheet in sheets.items()
-        ]
+        tables = _tables(sheets, name, most_rows)
     except CalamineError as error:
         raise refused(f"This is no workbook that can be opened: {error}.") from None
     loans = [each for each in tables if unmatched(match(each.table.names)) is None]
@@ -52,6 +50,21 @@ def tables_of(file: IO[bytes], name: str, most_rows: int, wanted: str | None) ->
         named = ", ".join(f"“{each}”" for each in book.sheet_names if each in left)
         chosen[0].table.notes.append(f"Without columns of a loan, and left out: {named}.")
     return chosen
+
+
+def _tables(sheets: "dict[str, CalamineSheet]", name: str, most_rows: int) -> list[OnSheets]:
+    """The tables on sheets; what is none is told only where none is."""
+    tables, none = [], None
+    for each, sheet in sheets.items():
+        try:
+            table = tidy(_lines(sheet), name, most_rows, partial(_kinds, sheet))
+        except NotALoan as refusal:
+            none = none or refusal
+        else:
+            tables.append(OnSheets((each,), table))
+    if not tables and none is not None:
+        raise none
+    return tables
 
 
 def _opened(file: IO[bytes]) -> "CalamineWorkbook":

@@ -1,5 +1,6 @@
 """A solved table as a workbook: values as what they are, a row of names that stays and filters."""
 
+import math
 from collections.abc import Callable, Iterable, Sequence
 from datetime import date, datetime
 from decimal import Decimal
@@ -88,7 +89,7 @@ class _Sheets:
         self._sheet.write_string(self._at, column, cell[:_MOST_TEXT])
 
     def _decimal(self, column: int, cell: str) -> None:
-        if not _keeps(cell):
+        if len(cell) > _DIGITS and not _keeps(cell):
             self._text(column, cell)
             return
         places = len(cell.partition(".")[2])
@@ -105,7 +106,7 @@ class _Sheets:
             shown = self._reader.day if is_day else f"{self._reader.day} hh:mm"
             day = value.replace(tzinfo=None) if isinstance(value, datetime) else value
             self._sheet.write_datetime(self._at, column, day, self._format(num_format=shown))
-        elif isinstance(value, (int, float, Decimal)) and _keeps(cell):
+        elif _is_written(value, cell):
             self._sheet.write_number(self._at, column, float(value))
         else:
             self._text(column, cell)
@@ -117,9 +118,17 @@ class _Sheets:
         return self._formats[key]
 
 
+def _is_written(value: object, cell: str) -> bool:
+    """Whether a workbook has such a number: a binary fraction, or what it keeps every digit of."""
+    if isinstance(value, float):
+        return math.isfinite(value)
+    return isinstance(value, (int, Decimal)) and _keeps(cell)
+
+
 def _keeps(cell: str) -> bool:
-    """Whether a workbook keeps every digit; a binary fraction has no more than it had."""
-    return len(cell) <= _DIGITS or "." in cell or sum(map(str.isdigit, cell)) <= _DIGITS
+    """Whether a workbook keeps every digit of a decimal."""
+    whole, _, part = cell.lstrip("-").partition(".")
+    return len((whole + part.rstrip("0")).lstrip("0")) <= _DIGITS
 
 
 def _shown(places: int) -> str:

@@ -40,8 +40,14 @@ def csv_text(
 
 def apart(names: Sequence[str]) -> list[str]:
     """The names of a table's own columns and of results after them, each once: a result whose name
-    a column has already is called `found_` and that."""
-    return [f"found_{name}" if name in names[:at] else name for at, name in enumerate(names)]
+    a column has already is called `found_` and that, as often as it takes."""
+    given: dict[str, None] = {}
+    for each in names:
+        name = each
+        while name in given:
+            name = f"found_{name}"
+        given[name] = None
+    return list(given)
 
 
 def json_lines(names: Sequence[str], columns: Sequence[Sequence[str]], kinds: Sequence[str]) -> str:
