@@ -1,7 +1,9 @@
 """YAML read as a loan needs it."""
 
+import re
 from collections.abc import Hashable
-from typing import Any
+from itertools import accumulate
+from typing import Any, Final
 
 import yaml
 
@@ -40,8 +42,21 @@ for _tag in ("int", "float", "timestamp"):
     _Loader.add_constructor(f"tag:yaml.org,2002:{_tag}", _as_written)
 
 
+#: Brackets and braces that may stand inside one another: a loan needs six.
+_MOST_DEPTH: Final = 100
+
+
+def _depth(text: str) -> int:
+    """How deeply brackets and braces stand inside one another, at the most."""
+    steps = (1 if mark in "[{" else -1 for mark in re.findall(r"[\[\]{}]", text))
+    return max(accumulate(steps), default=0)
+
+
 def parsed(text: str) -> object:
     """Whatever a document of YAML holds. Raises `NotALoan` with the line of what is none."""
+    if _depth(text) > _MOST_DEPTH:
+        # The library takes the square of it.
+        raise NotALoan.at("", "This is not YAML of a loan: it is nested too deeply.")
     try:
         return yaml.load(text, _Loader)  # noqa: S506  (made of the safe loader)
     except yaml.MarkedYAMLError as error:

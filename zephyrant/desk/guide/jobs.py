@@ -283,9 +283,10 @@ JOBS: Final[dict[str, Job]] = {
         "A table of loans",
         "A file with a loan a row, each with its own figure missing.",
         (
-            "Press g and open the file (CSV or workbook), or drop it on the page; or press p and "
-            "paste it.",
-            "Say which column is what; put ? where a figure is to be found.",
+            "Press g and open the file (CSV, workbook, Parquet ...), or drop it on the page; or "
+            "press p and paste it.",
+            "Say which column is what; put ? where a figure is to be found. “Templates” keeps that "
+            "by a name for the next file.",
             "Rows that are no loans are told one by one; the result is a table again.",
         ),
         opens="table",
