@@ -57,7 +57,7 @@ class FirstVisit(BrowserTest):
 
     def test_what_cannot_be_loaded_is_told_and_tried_again(self) -> None:
         page = self.page
-        away = re.compile(r"/assets/(keys|opened)-[^/]*\.js$")
+        away = re.compile(r"/assets/(sheets|opened)-[^/]*\.js$")
         page.route(away, lambda route: route.abort())
         page.get_by_role("button", name="Keyboard").click()
         expect(page.get_by_role("alert")).to_contain_text("could not be loaded")

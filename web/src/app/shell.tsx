@@ -111,7 +111,7 @@ function Header() {
             {theme === "light" ? "Dark" : "Light"}
           </Button>
           <Menu
-            name={`${me.name}: preferences, password, tokens, sign out`}
+            name={`${me.name}: how a case begins, files, password, tokens, sign out`}
             actions={[
               { label: "How a case begins", run: () => setSheet("begins") },
               { label: "How files are made", run: () => setSheet("files") },
