@@ -104,6 +104,7 @@ class Templates(Desk):
             {"name": "x" * 81},
             {"columns": {"percent": 9}},
             {"columns": {"percent": 2}},
+            {"columns": {**MATCHED, "balance": 1}},
         ):
             self.assertEqual(self.keep(**wrong).status_code, 422, wrong)
         self.assertEqual(self.send("DELETE", f"table-templates/{second['id']}").status_code, 204)

@@ -27,7 +27,7 @@ def countries() -> dict[str, str]:
     named = {
         code: name
         for code, name in Locale("en").territories.items()
-        if len(code) == 2 and code.isalpha() and code not in ("EU", "EZ", "UN", "XA", "XB", "ZZ")
+        if len(code) == 2 and code.isalpha() and code not in ("EU", "EZ", "QO", "UN", "XA", "XB", "ZZ")
     }
     return dict(sorted(named.items(), key=lambda each: each[1]))
 

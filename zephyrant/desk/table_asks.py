@@ -1,10 +1,12 @@
 """What is asked of a table of loans: how it is matched, which of its rows to see."""
 
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 from ninja import Schema
 from pydantic import Field
 
+from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import Defaults, FieldName
 
 #: Rows of a page of the result.
@@ -16,6 +18,15 @@ class Matching(Schema):
 
     columns: dict[FieldName, int]
     defaults: Defaults
+
+
+def check_columns(names: Sequence[str], columns: Mapping[FieldName, int]) -> None:
+    """Raises `NotALoan` where a matched column is none of the file, or one is two figures."""
+    for figure, place in columns.items():
+        if not 0 <= place < len(names):
+            raise NotALoan.at(f"columns.{figure}", "There is no such column in the file.")
+    if len(set(columns.values())) < len(columns):
+        raise NotALoan.at("columns", "One column cannot be two figures.")
 
 
 class Looking(Schema):

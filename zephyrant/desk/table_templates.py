@@ -14,7 +14,7 @@ from zephyrant.loans.tape import unmatched
 from zephyrant.tables.template import Fitted, Template, fitted, made, template_of
 
 from .models import LoanTable, TableTemplate
-from .table_asks import Matching
+from .table_asks import Matching, check_columns
 
 #: Templates an analyst keeps.
 MOST_TEMPLATES: Final = 100
@@ -51,9 +51,7 @@ def keep(
     missing = unmatched(matching.columns)
     if missing:
         raise NotALoan.at("columns", missing)
-    for figure, place in matching.columns.items():
-        if not 0 <= place < len(table.names):
-            raise NotALoan.at(f"columns.{figure}", "There is no such column in the file.")
+    check_columns(table.names, matching.columns)
     settings = matching.defaults.model_dump(mode="json", exclude_unset=True)
     content = made(name, table.names, matching.columns, settings).model_dump(mode="json")
     with transaction.atomic():

@@ -49,7 +49,7 @@ from .cases import Content, start
 from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
 from .preferences import marks_of
-from .table_asks import Looking, Matching
+from .table_asks import Looking, Matching, check_columns
 
 #: Tables of one analyst that may wait or be worked on at once.
 MOST_WAITING: Final = 5
@@ -185,7 +185,7 @@ def _every_column(table: LoanTable) -> list[list[str]]:
 
 def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
     """What the cells of the matched columns say of how they are written."""
-    _check_columns(table, columns)
+    check_columns(table.names, columns)
     # The file of a table never changes.
     kept = table.looked
     if kept and (kept["columns"], kept["engine"]) == (columns, ENGINE):
@@ -212,18 +212,10 @@ def asked_in_sample(table: LoanTable, columns: dict[FieldName, int]) -> list[lis
     ]
 
 
-def _check_columns(table: LoanTable, columns: dict[FieldName, int]) -> None:
-    for name, place in columns.items():
-        if not 0 <= place < len(table.names):
-            raise NotALoan.at(f"columns.{name}", "There is no such column in the file.")
-    if len(set(columns.values())) < len(columns):
-        raise NotALoan.at("columns", "One column cannot be two figures.")
-
-
 def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     """The table matched, and set to be worked; how is remembered for files with these columns."""
     table = one(user, table_id)
-    _check_columns(table, matching.columns)
+    check_columns(table.names, matching.columns)
     missing = unmatched(matching.columns)
     if missing:
         raise NotALoan.at("columns", missing)
