@@ -109,7 +109,9 @@ class Workbooks(Made):
             ("GB", "d mmm yyyy", "9"),
             ("SE", "d mmm yyyy", "9"),
             ("HU", "yyyy. mmm d.", "9"),
-            ("CN", "yyyy-mm-dd", "9"),
+            # Words stand in the medium forms of these.
+            ("BR", "dd/mm/yyyy", "9"),
+            ("CN", "yyyy/m/d", "9"),
         ):
             self.choose(country=country)
             book = self.book(f"cases/{self.case}/schedule?kind=xlsx")
@@ -188,7 +190,10 @@ class Csv(Made):
         ):
             refused = self.choose(**wrong)
             self.assertEqual(refused.status_code, 422)
-            self.assertEqual(refused.json()["errors"][0]["field"], field)
+            (error,) = refused.json()["errors"]
+            self.assertEqual(error["field"], field)
+            if field == "country":
+                self.assertEqual(error["message"], "There is no country of this code.")
         refused = self.send("GET", f"cases/{self.case}/schedule?separator=dot")
         self.assertEqual(refused.status_code, 422)
 

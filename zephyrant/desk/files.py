@@ -11,6 +11,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import field_validator
+from pydantic_core import PydanticCustomError
 
 from zephyrant.loans import MARKS
 from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
@@ -21,13 +22,17 @@ from .preferences import files_of, marks_of
 _PLAIN_DAY: Final = "d mmm yyyy"
 
 
+#: Codes that are told of, of unions, of the rest of a continent, and of nothing.
+_NO_COUNTRIES: Final = frozenset(("EU", "EZ", "QO", "UN", "XA", "XB", "ZZ"))
+
+
 @cache
 def countries() -> dict[str, str]:
     """Every country by its code (ISO 3166), as it is called in English, by their names."""
     named = {
         code: name
         for code, name in Locale("en").territories.items()
-        if len(code) == 2 and code.isalpha() and code not in ("EU", "EZ", "QO", "UN", "XA", "XB", "ZZ")
+        if len(code) == 2 and code.isalpha() and code not in _NO_COUNTRIES
     }
     return dict(sorted(named.items(), key=lambda each: each[1]))
 
@@ -46,7 +51,7 @@ class HowFiles(Schema):
     @classmethod
     def _is_one(cls, country: str | None) -> str | None:
         if country is not None and country not in countries():
-            raise ValueError("There is no country of this code.")
+            raise PydanticCustomError("country", "There is no country of this code.")
         return country
 
 
@@ -94,24 +99,32 @@ def reader_of(request: HttpRequest, user: User, csv: CsvAsked | None = None) -> 
     )
 
 
-#: How days of a country stand in a workbook: its medium form (Unicode CLDR, by Babel), where that
-#: has nothing in it but numbers, short names of months and marks.
-_IN_WORKBOOKS: Final = {"y": "yyyy", "MMM": "mmm", "MM": "mm", "M": "m", "dd": "dd", "d": "d"}
+#: The letters of CLDR for days and those of workbooks.
+_IN_WORKBOOKS: Final = {
+    **{"yy": "yyyy", "y": "yyyy", "MMM": "mmm", "MM": "mm"},
+    **{"M": "m", "dd": "dd", "d": "d"},
+}
+_BETWEEN: Final = " ./,-"
+#: A mark that only says which way what stands around it runs.
+_RUNS: Final = "\u200f"
 
 
 @cache
 def day_of(country: str | None) -> str:
-    """How days of a country stand in a workbook, in its own letters."""
+    """How days of a country stand in a workbook, in its own letters: by the medium form (Unicode
+    CLDR, by Babel), where words stand in that by the short one, with the whole year."""
     if country is None:
         return _PLAIN_DAY
     try:
-        pattern = get_date_format("medium", Locale.parse(f"und_{country}")).pattern
+        place = Locale.parse(f"und_{country}")
     except (UnknownLocaleError, ValueError):
         return _PLAIN_DAY
-    parts = re.findall(r"y|MMM|MM|M|dd|d|[ ./,-]+|.", pattern)
-    if any(part not in _IN_WORKBOOKS and part.strip(" ./,-") for part in parts):
-        return "yyyy-mm-dd"
-    return "".join(_IN_WORKBOOKS.get(part, part) for part in parts)
+    for length in ("medium", "short"):
+        pattern = get_date_format(length, place).pattern.replace(_RUNS, "")
+        parts = re.findall(r"yy?|MMM|MM?|dd?|.", pattern)
+        if all(part in _IN_WORKBOOKS or part in _BETWEEN for part in parts):
+            return "".join(_IN_WORKBOOKS.get(part, part) for part in parts)
+    return "yyyy-mm-dd"
 
 
 class Chosen(Schema):
