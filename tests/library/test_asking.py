@@ -2,7 +2,7 @@
 
 import doctest
 import importlib
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, time
 from decimal import Decimal
 from typing import Any
 from unittest import TestCase
@@ -209,6 +209,7 @@ class Tapes(TestCase):
             "Seen": (moments, pyarrow.timestamp("us")),
             "Told": ([datetime(2026, 1, 5, tzinfo=UTC)] * 4, pyarrow.timestamp("us", "UTC")),
             "Score": ([0.1 + 0.2, None, -1.5, 1e300], pyarrow.float64()),
+            "Days too": ([moments[0], date(2026, 1, 6)] * 2, pyarrow.timestamp("us")),
             "Some": ([1, 2.5, None, 4], pyarrow.float64()),
             "Paid": ([Decimal("1.20"), 3, None, Decimal("0.5")], pyarrow.decimal128(38, 2)),
         }
@@ -216,7 +217,11 @@ class Tapes(TestCase):
         table = pyarrow.table(zephyrant.solve_tape({**TAPE, **own}))
         for name, (cells, kind) in kinds.items():
             with self.subTest(name):
-                self.assertEqual((table[name].type, table[name].to_pylist()), (kind, cells))
+                # A day among moments is its midnight.
+                told = [
+                    datetime.combine(cell, time()) if type(cell) is date else cell for cell in cells
+                ]
+                self.assertEqual((table[name].type, table[name].to_pylist()), (kind, told))
 
     def test_what_is_open_is_asked(self) -> None:
         tape = {"Outlay so far": [1000], "Rate": [0.06], "Payments": [12], "Payment": ["?"]}

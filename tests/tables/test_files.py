@@ -218,7 +218,7 @@ class NoLoans(SimpleTestCase):
         self.assertEqual(out.getvalue().decode().count("reads as a total"), 1)
 
     def test_columns_in_which_nothing_stands(self) -> None:
-        # Looked through once: with a look from each cell to the end this would take an hour.
+        # Looked through once: a look from each cell to the end would take the square of it.
         rows = 200_000
         empty, numbers = [""] * rows, ["12"] * rows
         self.assertEqual(aparts([numbers, empty, ["\n "] * rows]), [""] * rows)

@@ -100,7 +100,7 @@ def _whole(cases: Iterable[Case]) -> list[Case]:
     return [case for case in cases if case.document is not None]
 
 
-def all_json(cases: Iterable[Case], reader: Reader) -> HttpResponse:
+def all_json(cases: Iterable[Case]) -> HttpResponse:
     """Every whole document, as one list."""
     documents = [document_of(case) for case in _whole(cases)]
     return _file(_written(documents), "zephyrant-cases.json", JSON)
@@ -111,7 +111,7 @@ def template_file(template: TableTemplate) -> HttpResponse:
     return _file(_written(template.content), f"{file_name(template.name, 'match')}.json", JSON)
 
 
-def all_zip(cases: Iterable[Case], reader: Reader) -> HttpResponse:
+def all_zip(cases: Iterable[Case]) -> HttpResponse:
     """Every whole document, a file each; equal names are numbered."""
     content, used = io.BytesIO(), set[str]()
     with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as packed:
@@ -126,9 +126,8 @@ def all_zip(cases: Iterable[Case], reader: Reader) -> HttpResponse:
     return _file(content.getvalue(), "zephyrant-cases.zip", ZIP)
 
 
-def all_csv(cases: Iterable[Case], reader: Reader) -> HttpResponse:
+def all_csv(cases: Iterable[Case], form: CsvForm) -> HttpResponse:
     """What the list tells of each case, as a table of plain figures."""
-    form = reader.csv
     lines: list[Sequence[str]] = [PLAIN_COLUMNS]
     for case in cases:
         cells = zip(PLAIN_COLUMNS, told_plainly(case), strict=True)

@@ -81,20 +81,14 @@ def country_of(request: HttpRequest) -> str | None:
 
 def reader_of(request: HttpRequest, user: User, csv: CsvAsked | None = None) -> Reader:
     """For whom a file is made that a user asks for."""
-    chosen = how_files(user)
-    country = chosen.country or country_of(request)
     asked = csv.model_dump(exclude_none=True) if csv else {}
-    form: dict[str, Any] = {
-        "separator": chosen.separator,
-        "decimal": chosen.decimal,
-        "bom": chosen.bom,
-        **asked,
-    }
+    how = how_files(user).model_copy(update=asked)
+    country = how.country or country_of(request)
     return Reader(
         marks=MARKS[marks_of(user)],
         paper=paper_of(country),
         author=user.get_full_name() or user.get_username(),
-        csv=CsvForm(form["separator"], form["decimal"], form["bom"]),
+        csv=CsvForm(how.separator, how.decimal, how.bom),
         day=day_of(country),
     )
 

@@ -1,6 +1,7 @@
 """A tape, which is a table of loans, solved: every row as a case of its own would be."""
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from datetime import datetime, time
 from decimal import Decimal
 from typing import Any, Final, TypeVar
 
@@ -120,10 +121,11 @@ def _kind(cells: Sequence[Any]) -> str:
     return seen.kinds(1)[0]
 
 
-#: Of numbers of several kinds what they all are.
-_NUMBERS: Final[dict[str, Callable[[Any], Any]]] = {
+#: Of numbers, and of days, of several kinds what they all are.
+_ALL_ARE: Final[dict[str, Callable[[Any], Any]]] = {
     NUMBER: float,
     EXACT: lambda value: value if isinstance(value, Decimal) else Decimal(str(value)),
+    MOMENT: lambda value: value if isinstance(value, datetime) else datetime.combine(value, time()),
 }
 _KINDS: Final[dict[str, Kind]] = {
     FLAG: "flag",
@@ -138,7 +140,7 @@ _KINDS: Final[dict[str, Kind]] = {
 def _own(cells: Sequence[Any], kind: str) -> Column:
     """A column of the tape, its values as they came where they are of one kind."""
     if kind in _KINDS:
-        of = _NUMBERS.get(kind, lambda value: value)
+        of = _ALL_ARE.get(kind, lambda value: value)
         there = (None if value != value else value for value in cells)  # noqa: PLR0124
         return Column(_KINDS[kind], [None if value is None else of(value) for value in there])
     return Column("text", [None if value is None else cell_text(value) for value in cells])

@@ -311,6 +311,7 @@ def take_table_file(
     """The result as a file; the file's own columns are what they were in it, where the kind of file
     has kinds of columns."""
     from zephyrant.desk import tables
+    from zephyrant.tables.ways_out import BINARY
 
     table = tables.one(request.user, table_id)
     noted(request, "exported", f"table {table_id} as {kind}")
@@ -320,9 +321,9 @@ def take_table_file(
     )
     # Text grows as it is read, a file for programs is there whole.
     response: HttpResponseBase = (
-        StreamingHttpResponse(told, content_type=content_type)
-        if kind in ("csv", "jsonl")
-        else HttpResponse(b"".join(told), content_type=content_type)
+        HttpResponse(b"".join(told), content_type=content_type)
+        if way in BINARY
+        else StreamingHttpResponse(told, content_type=content_type)
     )
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
