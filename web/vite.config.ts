@@ -46,7 +46,8 @@ const styledBy: Plugin = {
   },
 };
 
-const BASE = /node_modules\/(react|react-dom|react-router|scheduler|openapi-fetch|@tanstack)\//;
+const BASE =
+  /node_modules\/(react|react-dom|react-router|scheduler|openapi-fetch|@tanstack)\/|src\/(texts|api\/client|ui\/button)\.|preload-helper|rolldown-runtime/;
 
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",

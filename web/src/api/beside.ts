@@ -3,6 +3,7 @@ import { answerWith } from "./answer-with";
 import { CASES } from "./cases";
 import { ask, client, everyPage } from "./client";
 import type { Asides, CaseOpened, Shared, Statement } from "./types";
+import { t } from "../texts";
 
 const path = (id: string) => ({ params: { path: { case_id: id } } });
 const numbered = (id: string, number: number) => ({ params: { path: { case_id: id, number } } });
@@ -98,7 +99,7 @@ export function useRestore(
   return useMutation({
     mutationFn: async (number: number) => {
       const version = await versionNow();
-      if (version === null) throw new Error("What stands here has to be saved first.");
+      if (version === null) throw new Error(t("What stands here has to be saved first."));
       return ask(
         client.POST("/api/v1/cases/{case_id}/revisions/{number}/restore", {
           ...numbered(id, number),

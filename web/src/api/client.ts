@@ -2,6 +2,7 @@ import createClient, { type Middleware } from "openapi-fetch";
 import { patientFetch } from "./patient";
 import type { paths } from "./schema";
 import type { FieldError } from "./types";
+import { t } from "../texts";
 
 function cookie(name: string): string {
   const found = document.cookie.split("; ").find((pair) => pair.startsWith(`${name}=`));
@@ -26,7 +27,10 @@ export class Refused extends Error {
     /** What is kept instead, where a save was refused for being older. */
     readonly kept?: unknown,
   ) {
-    super(errors.map((error) => error.message).join(" ") || `The server answered ${status}.`);
+    super(
+      errors.map((error) => error.message).join(" ") ||
+        t("The server answered {status}.", { status }),
+    );
   }
 }
 

@@ -4,16 +4,20 @@ import { CasesPage } from "../features/cases/page";
 import { Button } from "../ui/button";
 import * as pages from "./pages";
 import { Shell } from "./shell";
+import { rich, t } from "../texts";
 
 function NotHere() {
   return (
     <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">There is nothing at this address</h1>
+      <h1 className="font-serif text-2xl font-semibold">{t("There is nothing at this address")}</h1>
       <p className="mt-2">
-        The case may be another analyst’s, or the link is not whole.{" "}
-        <Link className="text-choice underline" to="/">
-          To your cases
-        </Link>
+        {rich("The case may be another analyst’s, or the link is not whole. {link}", {
+          link: (
+            <Link className="text-choice underline" to="/">
+              {t("To your cases")}
+            </Link>
+          ),
+        })}
       </p>
     </main>
   );
@@ -22,12 +26,15 @@ function NotHere() {
 function Broken() {
   return (
     <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">This page broke</h1>
+      <h1 className="font-serif text-2xl font-semibold">{t("This page broke")}</h1>
       <p className="mt-2">
-        That is our mistake. What you typed is kept.{" "}
-        <Button look="link" onClick={() => location.reload()}>
-          Load it again
-        </Button>
+        {rich("That is our mistake. What you typed is kept. {again}", {
+          again: (
+            <Button look="link" onClick={() => location.reload()}>
+              {t("Load it again")}
+            </Button>
+          ),
+        })}
       </p>
     </main>
   );

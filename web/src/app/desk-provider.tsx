@@ -7,6 +7,7 @@ import type { Me } from "../api/types";
 import { DeskContext } from "../hooks/use-desk";
 import { Button } from "../ui/button";
 import { later } from "../ui/later";
+import { t } from "../texts";
 
 const SignIn = later(async () => (await import("./sign-in")).SignIn);
 
@@ -36,7 +37,7 @@ export function DeskProvider({ children }: { children: ReactNode }) {
   if (!me.data && failed instanceof Refused && failed.status === 401) {
     return (
       <main className="grid min-h-dvh place-items-center p-4">
-        <title>Sign in · Zephyrant</title>
+        <title>{t("Sign in · Zephyrant")}</title>
         <SignIn
           onIn={(mine) => {
             backIn(mine);
@@ -51,15 +52,16 @@ export function DeskProvider({ children }: { children: ReactNode }) {
   if (!me.data && failed) {
     return (
       <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">Zephyrant cannot be reached</h1>
+        <h1 className="font-serif text-2xl font-semibold">{t("Zephyrant cannot be reached")}</h1>
         <p className="mt-2">{failed.message}</p>
         <Button look="link" className="mt-4" onClick={() => location.reload()}>
-          Try again
+          {t("Try again")}
         </Button>
       </main>
     );
   }
-  if (!me.data || !words.data) return <main className="p-8 text-soft">Laying out the desk …</main>;
+  if (!me.data || !words.data)
+    return <main className="p-8 text-soft">{t("Laying out the desk …")}</main>;
   const marks = words.data.marks.find((each) => each.name === me.data.marks);
   if (!marks) throw new Error(`unknown marks ${me.data.marks}`);
   return (
@@ -67,7 +69,7 @@ export function DeskProvider({ children }: { children: ReactNode }) {
       {out && (
         <div className="fixed inset-0 z-50 grid place-items-center bg-paper/80 p-4">
           <SignIn
-            why="Your session ended. Nothing you typed is lost: it is saved once you are back."
+            why={t("Your session ended. Nothing you typed is lost: it is saved once you are back.")}
             onIn={(mine) => {
               backIn(mine);
               // What was refused meanwhile is asked again.

@@ -8,6 +8,7 @@ import { Field } from "../ui/field";
 import { Select } from "../ui/select";
 import { Tick } from "../ui/tick";
 import { Wrong } from "../ui/wrong";
+import { rich, t } from "../texts";
 
 type May = TokenAsked["may"][number];
 
@@ -17,24 +18,26 @@ function Shown({ made }: { made: TokenMade }) {
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(made.key);
-      setSaid("Copied");
+      setSaid(t("Copied"));
     } catch {
-      setSaid("This browser does not let it be copied: mark it and copy it.");
+      setSaid(t("This browser does not let it be copied: mark it and copy it."));
     }
   };
   return (
     <div role="status" className="mt-3 rounded border border-rule-strong p-3">
       <p>
-        The key of <strong>{made.name}</strong>. It is shown this once: keep it where your program
-        finds it.
+        {rich("The key of {name}. It is shown this once: keep it where your program finds it.", {
+          name: <strong>{made.name}</strong>,
+        })}
       </p>
       <p className="mt-2 font-mono text-sm break-all select-all">{made.key}</p>
       <p className="mt-2 flex items-baseline gap-3">
-        <Button onClick={() => void copy()}>Copy the key</Button> <span>{said}</span>
+        <Button onClick={() => void copy()}>{t("Copy the key")}</Button> <span>{said}</span>
       </p>
       <p className="mt-2 text-sm text-soft">
-        It is sent as a header: <span className="font-mono">Authorization: Bearer</span> and the
-        key.
+        {rich("It is sent as a header: {header} and the key.", {
+          header: <span className="font-mono">{"Authorization: Bearer"}</span>,
+        })}
       </p>
     </div>
   );
@@ -66,8 +69,8 @@ export function NewToken() {
       <Field
         above
         look="large"
-        label="A new token for"
-        placeholder="Night run"
+        label={t("A new token for")}
+        placeholder={t("Night run")}
         maxLength={words.limits.token_name}
         value={name}
         className="mt-1 w-full"
@@ -75,7 +78,7 @@ export function NewToken() {
       />
       {wrong("name")}
       <fieldset>
-        <legend className="text-soft">It may</legend>
+        <legend className="text-soft">{t("It may")}</legend>
         {words.token_may.map(({ value, label }) => (
           <div key={value} className="flex items-center gap-2 py-0.5">
             <Tick
@@ -91,15 +94,18 @@ export function NewToken() {
       </fieldset>
       {wrong("may")}
       <Select
-        label="It holds for"
+        label={t("It holds for")}
         value={days}
-        options={words.token_days.map((each) => ({ value: String(each), label: `${each} days` }))}
+        options={words.token_days.map((each) => ({
+          value: String(each),
+          label: t("{each} days", { each }),
+        }))}
         onChoose={setDays}
       />
       {wrong("days")}
       {errors.length === 0 ? <Wrong error={make.error} /> : wrong("")}
       <Button look="main" type="submit" disabled={make.isPending}>
-        Make the token
+        {t("Make the token")}
       </Button>
       {make.data && <Shown made={make.data} />}
     </form>

@@ -5,6 +5,7 @@ import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Sheet } from "../ui/sheet";
 import { Wrong } from "../ui/wrong";
+import { t } from "../texts";
 
 /** Another password for oneself. */
 export function PasswordSheet({
@@ -43,8 +44,8 @@ export function PasswordSheet({
   );
   return (
     <Sheet
-      title="Password"
-      about="Other windows you are signed in on will ask for the new one."
+      title={t("Password")}
+      about={t("Other windows you are signed in on will ask for the new one.")}
       open={open}
       onOpen={onOpen}
       asks
@@ -56,13 +57,13 @@ export function PasswordSheet({
           change.mutate({ old, new: fresh });
         }}
       >
-        {field("Password now", "old", old, setOld)}
-        {field("New password", "new", fresh, setFresh)}
+        {field(t("Password now"), "old", old, setOld)}
+        {field(t("New password"), "new", fresh, setFresh)}
         {errors.length === 0 && <Wrong error={change.error} />}
         <Button look="main" type="submit">
-          Change password
+          {t("Change password")}
         </Button>
-        {change.isSuccess && <p role="status">Your password is changed.</p>}
+        {change.isSuccess && <p role="status">{t("Your password is changed.")}</p>}
       </form>
     </Sheet>
   );

@@ -14,6 +14,7 @@ import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
 import { DeskProvider } from "./desk-provider";
 import type { Which } from "./sheets";
+import { t, tn } from "../texts";
 
 const Sheets = later(async () => (await import("./sheets")).Sheets);
 
@@ -27,9 +28,9 @@ function MarksChoice() {
   const choose = useSaveMarks();
   return (
     <span className="flex items-baseline gap-1.5">
-      Numbers
+      {t("Numbers")}
       <Choice
-        name="Numbers are written"
+        name={t("Numbers are written")}
         value={me.marks}
         shown={inMarks(SAMPLE, marks)}
         options={words.marks.map((each) => ({
@@ -82,11 +83,11 @@ function Header() {
         <NavLink to="/" className="font-serif text-xl font-semibold">
           zephyrant<span className="text-choice">~</span>
         </NavLink>
-        <nav aria-label="Main" className="flex gap-5">
+        <nav aria-label={t("Main")} className="flex gap-5">
           {[
-            ["/", "Cases"],
-            ["/rates", "Rates"],
-            ["/tables", "Tables"],
+            ["/", t("Cases")],
+            ["/rates", t("Rates")],
+            ["/tables", t("Tables")],
           ].map(([to = "/", label]) => (
             <NavLink
               key={to}
@@ -102,22 +103,24 @@ function Header() {
         <div className="ml-auto flex flex-wrap items-center gap-x-4 text-sm text-soft">
           <MarksChoice />
           <NavLink to="/guide" className="hover:text-ink">
-            Guide
+            {t("Guide")}
           </NavLink>
           <Button look="quiet" onClick={() => setSheet("keys")}>
-            Keyboard
+            {t("Keyboard")}
           </Button>
           <Button look="quiet" onClick={toggleTheme}>
-            {theme === "light" ? "Dark" : "Light"}
+            {theme === "light" ? t("Dark") : t("Light")}
           </Button>
           <Menu
-            name={`${me.name}: how a case begins, files, password, tokens, sign out`}
+            name={t("{name}: how a case begins, files, password, tokens, sign out", {
+              name: me.name,
+            })}
             actions={[
-              { label: "How a case begins", run: () => setSheet("begins") },
-              { label: "How files are made", run: () => setSheet("files") },
-              { label: "Change password", run: () => setSheet("password") },
-              { label: "API and tokens", run: () => setSheet("tokens") },
-              { label: "Sign out", run: () => void signOut() },
+              { label: t("How a case begins"), run: () => setSheet("begins") },
+              { label: t("How files are made"), run: () => setSheet("files") },
+              { label: t("Change password"), run: () => setSheet("password") },
+              { label: t("API and tokens"), run: () => setSheet("tokens") },
+              { label: t("Sign out"), run: () => void signOut() },
             ]}
           >
             {me.name} <span aria-hidden>▾</span>
@@ -127,10 +130,14 @@ function Header() {
       {sheet && <Sheets which={sheet} onClose={() => setSheet(undefined)} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
-          {left === 1 ? "One case or list has" : `${left} cases or lists have`} changes that are not
-          saved yet. They wait in this browser, for you alone.{" "}
+          {tn(
+            "One case or list has changes that are not saved yet. They wait in this browser, for you alone.",
+            "{left} cases or lists have changes that are not saved yet. They wait in this browser, for you alone.",
+            left,
+            { left },
+          )}{" "}
           <Button look="link" onClick={() => void signOut(true)}>
-            Sign out all the same
+            {t("Sign out all the same")}
           </Button>
         </p>
       )}
@@ -145,7 +152,7 @@ export function Shell() {
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-2"
       >
-        To the page itself
+        {t("To the page itself")}
       </a>
       <Header />
       <div id="main" tabIndex={-1} className="outline-none">

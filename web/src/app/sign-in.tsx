@@ -4,6 +4,7 @@ import type { Me } from "../api/types";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Wrong } from "../ui/wrong";
+import { t } from "../texts";
 
 interface Props {
   /** Why one is asked again. */
@@ -23,7 +24,7 @@ export function SignIn({ why, onIn }: Props) {
       <p className="font-serif text-2xl font-semibold">
         zephyrant<span className="text-choice">~</span>
       </p>
-      <h1 className="mt-4 text-lg font-semibold">Sign in</h1>
+      <h1 className="mt-4 text-lg font-semibold">{t("Sign in")}</h1>
       {why && <p className="text-soft">{why}</p>}
       <form
         className="mt-3 space-y-3"
@@ -35,7 +36,7 @@ export function SignIn({ why, onIn }: Props) {
         <Field
           above
           look="large"
-          label="Name"
+          label={t("Name")}
           value={username}
           autoComplete="username"
           autoFocus
@@ -46,7 +47,7 @@ export function SignIn({ why, onIn }: Props) {
         <Field
           above
           look="large"
-          label="Password"
+          label={t("Password")}
           type="password"
           value={password}
           autoComplete="current-password"
@@ -56,14 +57,16 @@ export function SignIn({ why, onIn }: Props) {
         />
         <Wrong error={enter.error ?? demo.error} className="" />
         <Button look="main" type="submit" className="w-full" disabled={enter.isPending}>
-          Sign in
+          {t("Sign in")}
         </Button>
       </form>
       {door.data?.demo && (
         <div className="mt-5 border-t border-rule pt-4">
-          <p className="text-sm text-soft">This is a demonstration; all its cases are made up.</p>
+          <p className="text-sm text-soft">
+            {t("This is a demonstration; all its cases are made up.")}
+          </p>
           <Button className="mt-2 w-full" onClick={() => demo.mutate()}>
-            Enter the demo desk
+            {t("Enter the demo desk")}
           </Button>
         </div>
       )}

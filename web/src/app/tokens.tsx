@@ -5,13 +5,16 @@ import { useDays } from "../ui/moment";
 import { Sheet } from "../ui/sheet";
 import { Wrong } from "../ui/wrong";
 import { NewToken } from "./new-token";
+import { t } from "../texts";
 
 function Held({ token }: { token: TokenHeld }) {
   const { day, moment } = useDays();
   const revoke = useRevokeToken();
   const ended =
     !token.holds &&
-    (token.revoked_at ? `revoked ${moment(token.revoked_at)}` : `ended ${day(token.ends_at)}`);
+    (token.revoked_at
+      ? t("revoked {at}", { at: moment(token.revoked_at) })
+      : t("ended {at}", { at: day(token.ends_at) }));
   return (
     <li className="py-2">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -21,17 +24,23 @@ function Held({ token }: { token: TokenHeld }) {
         ) : (
           <Button
             look="link"
-            aria-label={`Revoke ${token.name}`}
+            aria-label={t("Revoke {name}", { name: token.name })}
             disabled={revoke.isPending}
             onClick={() => revoke.mutate(token.id)}
           >
-            Revoke
+            {t("Revoke")}
           </Button>
         )}
       </div>
       <p className="text-sm text-soft">
-        {token.begins}… · may {token.may.join(", ")} · ends {day(token.ends_at)} ·{" "}
-        {token.used_at ? `last used ${moment(token.used_at)}` : "never used"}
+        {token.begins}… ·{" "}
+        {t("may {may} · ends {endsAt} · {used}", {
+          may: token.may.join(", "),
+          endsAt: day(token.ends_at),
+          used: token.used_at
+            ? t("last used {usedAt}", { usedAt: moment(token.used_at) })
+            : t("never used"),
+        })}
       </p>
       <Wrong error={revoke.error} className="text-sm" />
     </li>
@@ -43,22 +52,24 @@ export function TokensSheet({ open, onOpen }: { open: boolean; onOpen: (open: bo
   const tokens = useTokens();
   return (
     <Sheet
-      title="API and tokens"
-      about="A program asks in your name with a token: it sees what you see, and does what you let it. Another password leaves tokens as they are."
+      title={t("API and tokens")}
+      about={t(
+        "A program asks in your name with a token: it sees what you see, and does what you let it. Another password leaves tokens as they are.",
+      )}
       open={open}
       onOpen={onOpen}
       asks
     >
       <p className="mt-3">
         <a className="text-choice underline" href="/api/v1/docs" target="_blank" rel="noreferrer">
-          The API, with examples that run
+          {t("The API, with examples that run")}
         </a>
       </p>
       <NewToken />
-      <h3 className="mt-6 font-serif text-lg">Your tokens</h3>
+      <h3 className="mt-6 font-serif text-lg">{t("Your tokens")}</h3>
       <Wrong error={tokens.error} />
-      {tokens.data?.length === 0 && <p className="text-soft">There are none yet.</p>}
-      <ul aria-label="Tokens" className="divide-y divide-rule">
+      {tokens.data?.length === 0 && <p className="text-soft">{t("There are none yet.")}</p>}
+      <ul aria-label={t("Tokens")} className="divide-y divide-rule">
         {tokens.data?.map((token) => (
           <Held key={token.id} token={token} />
         ))}

@@ -1,6 +1,7 @@
 import { Refused } from "../api/client";
 import { draftOf, dropDraft, type Draft } from "./draft";
 import { same } from "./same";
+import { t } from "../texts";
 
 /** What the server keeps: its content is told by `contentOf`. */
 export interface Opened {
@@ -54,7 +55,7 @@ export function beginning<C, K extends Opened>(keeper: Omit<Keeper<C, K>, "send"
 
 /** Why a save is not made yet. */
 export function saying(error: unknown): string {
-  if (!(error instanceof Refused)) return "offline, will retry";
-  if (error.status === 401) return "you are signed out";
-  return error.status >= 500 ? "the server is in trouble, will retry" : error.message;
+  if (!(error instanceof Refused)) return t("offline, will retry");
+  if (error.status === 401) return t("you are signed out");
+  return error.status >= 500 ? t("the server is in trouble, will retry") : error.message;
 }

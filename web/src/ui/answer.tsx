@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { t } from "../texts";
 
 /** What was asked for, before the figure found. */
 export function Asked({ children }: { children: ReactNode }) {
@@ -16,7 +17,7 @@ export function NoAnswer({ reason }: { reason: string }) {
     <>
       <p className="flex items-center gap-2">
         <span aria-hidden className="size-2.5 rounded-full border-2 border-unknown" />
-        There is no answer
+        {t("There is no answer")}
       </p>
       <p role="status" className="mt-1 font-serif text-[1.7rem] leading-snug font-semibold">
         {reason}

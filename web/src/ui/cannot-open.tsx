@@ -14,7 +14,7 @@ export function CannotOpen({
 }) {
   return (
     <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">This {what} cannot be opened</h1>
+      <h1 className="font-serif text-2xl font-semibold">{what}</h1>
       <p className="mt-2">
         {why}{" "}
         <Link className="text-choice underline" to={to}>

@@ -1,5 +1,6 @@
 import { useDesk } from "../hooks/use-desk";
 import { Choice } from "./choice";
+import { t } from "../texts";
 
 /** The currency of a loan. */
 export function CurrencyChoice({
@@ -12,7 +13,7 @@ export function CurrencyChoice({
   const { words } = useDesk();
   return (
     <Choice
-      name="Currency"
+      name={t("Currency")}
       value={currency}
       shown={currency}
       options={words.currencies.map((each) => ({

@@ -2,6 +2,7 @@ import { useId, useRef, useState, type KeyboardEvent } from "react";
 import type { Reading } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { Button } from "./button";
+import { t } from "../texts";
 
 interface Props {
   /** The name of the entry, by which it can be found on the page. */
@@ -128,14 +129,14 @@ export function Figure({
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => choose(other)}
               >
-                Read as {other} instead
+                {t("Read as {other} instead", { other })}
               </Button>{" "}
               <Button
                 look="link"
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => choose(reading.text ?? text)}
               >
-                Keep
+                {t("Keep")}
               </Button>
             </>
           )}

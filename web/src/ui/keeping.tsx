@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { useDays } from "./moment";
 import type { Keeping as State } from "../hooks/keeper";
+import { t } from "../texts";
 
 /** Whether what stands here is kept, in words one can trust. */
 export function Keeping<C, K>({
@@ -15,21 +16,21 @@ export function Keeping<C, K>({
   if (keeping.state === "conflict")
     return (
       <p role="status" className="text-sm text-wrong">
-        Not saved: changed elsewhere meanwhile
+        {t("Not saved: changed elsewhere meanwhile")}
       </p>
     );
   if (keeping.state === "reading")
     return (
       <p role="status" className="text-sm text-soft">
-        For reading: what you change here is not kept. {children}
+        {t("For reading: what you change here is not kept.")} {children}
       </p>
     );
   const said =
     keeping.state === "saved"
-      ? `Saved ${moment(keeping.at)}`
+      ? t("Saved {at}", { at: moment(keeping.at) })
       : keeping.state === "saving"
-        ? "Saving …"
-        : `Not saved: ${keeping.why}`;
+        ? t("Saving …")
+        : t("Not saved: {why}", { why: keeping.why });
   return (
     <p
       role="status"

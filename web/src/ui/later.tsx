@@ -1,6 +1,7 @@
 import { useEffect, useState, type ComponentType } from "react";
 import { Button } from "./button";
 import { Wrong } from "./wrong";
+import { rich, t } from "../texts";
 
 interface Later<P> {
   (props: P): React.ReactNode;
@@ -29,10 +30,13 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
     if (!failed) return null;
     return (
       <Wrong>
-        This part of the page could not be loaded.{" "}
-        <Button look="link" onClick={() => setFailed(false)}>
-          Try again
-        </Button>
+        {rich("This part of the page could not be loaded. {again}", {
+          again: (
+            <Button look="link" onClick={() => setFailed(false)}>
+              {t("Try again")}
+            </Button>
+          ),
+        })}
       </Wrong>
     );
   };

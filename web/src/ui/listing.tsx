@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Button } from "./button";
+import { rich, t } from "../texts";
 
 /** Things that are kept, one a line. */
 export function Listing({ label, children }: { label: string; children: ReactNode }) {
@@ -22,10 +23,14 @@ export function Listed({ children }: { children: ReactNode }) {
 export function InTheBin({ name, onUndo }: { name: string; onUndo: () => void }) {
   return (
     <p role="status" className="mt-3 rounded border border-rule bg-sheet px-4 py-2">
-      “{name}” is in the bin.{" "}
-      <Button look="link" onClick={onUndo}>
-        Undo
-      </Button>
+      {rich("“{name}” is in the bin. {undo}", {
+        name,
+        undo: (
+          <Button look="link" onClick={onUndo}>
+            {t("Undo")}
+          </Button>
+        ),
+      })}
     </p>
   );
 }

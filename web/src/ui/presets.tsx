@@ -8,12 +8,13 @@ import { Field } from "./field";
 import { isTimed, plainQuote, quoteWords, styleOf, type Quoted } from "./quoting";
 import { Sheet } from "./sheet";
 import { Wrong } from "./wrong";
+import { t } from "../texts";
 
 /** A way of quoting without a loan: what is compounded or paid as payments are has no words of a
  *  period yet. */
 function said(quoting: Quoting, words: Words): string {
   const style = styleOf(quoting, words);
-  if (style.is_of_periods) return filled(style.said, { noun: "payment period" });
+  if (style.is_of_periods) return filled(style.said, { noun: t("payment period") });
   if (style.is_compounded && !quoting.compounding) {
     const asPaid = words.quotings.find((each) => each.quoted === style.name && !each.compounding);
     return filled(style.said, { compounded: asPaid?.label.split(", {")[0] ?? "" });
@@ -43,8 +44,10 @@ export function Presets({ quote, presets, open, onOpen }: Props) {
   };
   return (
     <Sheet
-      title="Quoting habits"
-      about="Ways of quoting that have a name here. They stand on top wherever a style is chosen."
+      title={t("Quoting habits")}
+      about={t(
+        "Ways of quoting that have a name here. They stand on top wherever a style is chosen.",
+      )}
       open={open}
       onOpen={onOpen}
     >
@@ -62,7 +65,7 @@ export function Presets({ quote, presets, open, onOpen }: Props) {
           />
         ))}
       </ul>
-      {presets.length === 0 && <p className="mt-2 text-soft">None is kept.</p>}
+      {presets.length === 0 && <p className="mt-2 text-soft">{t("None is kept.")}</p>}
       <form
         className="mt-4 flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
@@ -72,15 +75,15 @@ export function Presets({ quote, presets, open, onOpen }: Props) {
       >
         <Field
           above
-          label={`Keep “${said(here, words)}” as`}
+          label={t("Keep “{here}” as", { here: said(here, words) })}
           labelClass="grow text-sm text-soft"
           value={name}
           maxLength={words.limits.preset_name}
-          placeholder="a name, such as Our fixed: half-yearly"
+          placeholder={t("a name, such as Our fixed: half-yearly")}
           className="mt-0.5 block w-full text-base text-ink"
           onType={setName}
         />
-        <Button type="submit">Keep</Button>
+        <Button type="submit">{t("Keep")}</Button>
       </form>
       <Wrong error={keep.error} />
     </Sheet>
@@ -102,7 +105,7 @@ function Habit({
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5">
       <Field
         look="bare"
-        name={`Name of the habit ${preset.name}`}
+        name={t("Name of the habit {name}", { name: preset.name })}
         value={typed}
         maxLength={words.limits.preset_name}
         className="min-w-0 font-semibold"
@@ -112,8 +115,12 @@ function Habit({
           if (named && named !== preset.name) onName(named);
         }}
       />
-      <Button look="link" aria-label={`Take off the habit ${preset.name}`} onClick={onTakeOff}>
-        Take off
+      <Button
+        look="link"
+        aria-label={t("Take off the habit {name}", { name: preset.name })}
+        onClick={onTakeOff}
+      >
+        {t("Take off")}
       </Button>
       <span className="col-span-2 text-[0.95rem] text-soft">{said(preset.quoting, words)}</span>
     </li>

@@ -6,6 +6,7 @@ import { Choice } from "./choice";
 import { Hint } from "./hint";
 import { Presets } from "./presets";
 import { quoteChosen, quoteOptions, quoteValue, quoteWords, type Quoted } from "./quoting";
+import { t } from "../texts";
 
 const MANAGE = "manage";
 
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** The words that say how a percent is quoted; they open into every other style. */
-export function QuoteChoice({ quote, shown, ends, name = "Quoted", onChoose }: Props) {
+export function QuoteChoice({ quote, shown, ends, name = t("Quoted"), onChoose }: Props) {
   const { words } = useDesk();
   const presets = usePresets();
   const [open, setOpen] = useState(false);
@@ -34,7 +35,7 @@ export function QuoteChoice({ quote, shown, ends, name = "Quoted", onChoose }: P
           ends={ends}
           options={[
             ...quoteOptions(quote, presets, words),
-            { value: MANAGE, label: "Keep this as a habit, or change them …" },
+            { value: MANAGE, label: t("Keep this as a habit, or change them …") },
           ]}
           onChoose={(value) =>
             value === MANAGE ? setOpen(true) : onChoose(quoteChosen(value, quote, presets, words))

@@ -1,5 +1,6 @@
 import type { Option, PeriodWord, Preset, Quoting, Statement, Words } from "../api/types";
 import { filled } from "../hooks/words";
+import { t } from "../texts";
 
 type Compounding = Quoting["compounding"];
 type Every = Statement["every"];
@@ -117,7 +118,7 @@ export function quoteOptions(
     ...presets.map((preset, place) => ({
       value: `preset:${place}`,
       label: preset.name,
-      ...(place === 0 ? { under: "Our habits" } : {}),
+      ...(place === 0 ? { under: t("Our habits") } : {}),
     })),
     ...listed.map(({ value, label, heading }, place) => ({
       value,

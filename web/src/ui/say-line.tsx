@@ -5,6 +5,7 @@ import { useNewest } from "../hooks/use-newest";
 import { useSettled } from "../hooks/use-settled";
 import { Field } from "./field";
 import { Wrong } from "./wrong";
+import { t } from "../texts";
 
 /** Where the cursor goes to say a loan. */
 export const SAY_LINE = "#say-line";
@@ -53,8 +54,8 @@ export function SayLine({ currency, onSaid, autoFocus = false, className = "" }:
       <Field
         id={SAY_LINE.slice(1)}
         look="large"
-        name="Say a loan"
-        placeholder="Say a loan: 43,700 at 5.4 % over 4 years"
+        name={t("Say a loan")}
+        placeholder={t("Say a loan: 43,700 at 5.4 % over 4 years")}
         value={line}
         autoFocus={autoFocus}
         autoComplete="off"
@@ -84,15 +85,17 @@ const SPOKEN_AFTER = 700;
 function inShort({ errors, missing, found }: SaidLoan): string {
   const [wrong] = errors;
   if (wrong) return wrong.message;
-  if (missing.length > 0) return `Still to be stated: ${missing.join(", ")}.`;
+  if (missing.length > 0)
+    return t("Still to be stated: {missing}.", { missing: missing.join(", ") });
   return found ? (found.reason ?? `${found.asks} ${found.value ?? ""} ${found.unit}.`) : "";
 }
 
 function HowToSay() {
   return (
     <p className="text-soft">
-      In any order: the amount, the rate, the term, the payment, what is left. What is missing is
-      found: “196k, 11 years, pays 1,990, rate?”
+      {t(
+        "In any order: the amount, the rate, the term, the payment, what is left. What is missing is found: “196k, 11 years, pays 1,990, rate?”",
+      )}
     </p>
   );
 }
@@ -108,7 +111,11 @@ function AsRead({ line, said }: { line: string; said: SaidLoan }) {
         </p>
       ))}
       {said.missing.length > 0 && (
-        <p>Still to be stated, all but one: {said.missing.join(", ")}. Enter opens it as a case.</p>
+        <p>
+          {t("Still to be stated, all but one: {missing}. Enter opens it as a case.", {
+            missing: said.missing.join(", "),
+          })}
+        </p>
       )}
       {said.sentence && <p className="font-serif">{said.sentence}</p>}
       {found && (
@@ -118,13 +125,19 @@ function AsRead({ line, said }: { line: string; said: SaidLoan }) {
               {found.asks} <b>{found.value}</b> {found.unit}
             </>
           )}
-          <span className="text-soft"> · Enter opens it as a case</span>
+          <span className="text-soft">
+            {" · "}
+            {t("Enter opens it as a case")}
+          </span>
         </p>
       )}
       {said.guesses.length > 0 && (
         <p className="text-soft">
-          Guessed:{" "}
-          {said.guesses.map(({ text, says }) => (text ? `“${text}” ${says}` : says)).join(" · ")}
+          {t("Guessed: {guesses}", {
+            guesses: said.guesses
+              .map(({ text, says }) => (text ? `“${text}” ${says}` : says))
+              .join(" · "),
+          })}
         </p>
       )}
     </>

@@ -2,6 +2,7 @@ import { Dialog } from "radix-ui";
 import { useRef, type ReactNode } from "react";
 import { useFocusBack } from "../hooks/use-focus-back";
 import { Button } from "./button";
+import { t } from "../texts";
 
 /** What one comes to type in: an area to paste into before a field. */
 const TYPED = ["textarea", "input:not([type=file], [type=checkbox], [type=radio])"];
@@ -45,7 +46,7 @@ export function Sheet({ title, about, open, onOpen, wide = false, asks = false, 
           <div className="flex items-start justify-between gap-4">
             <Dialog.Title className="font-serif text-2xl font-semibold">{title}</Dialog.Title>
             <Dialog.Close asChild>
-              <Button>Close</Button>
+              <Button>{t("Close")}</Button>
             </Dialog.Close>
           </div>
           <Dialog.Description className="mt-1 text-soft">{about}</Dialog.Description>

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useLong } from "../hooks/use-long";
 import type { Stopping } from "../hooks/use-stopping";
 import { Button } from "./button";
+import { t } from "../texts";
 
 interface Props {
   busy: boolean;
@@ -19,8 +20,8 @@ export function StillWorking({
   busy,
   share,
   stopping,
-  says = "Still working … You can go on: what is asked next takes its place.",
-  stoppedSays = "Stopped before it was done.",
+  says = t("Still working … You can go on: what is asked next takes its place."),
+  stoppedSays = t("Stopped before it was done."),
 }: Props) {
   const { stopped, stop, goOn } = stopping;
   const long = useLong(busy && !stopped, 1_000);
@@ -31,10 +32,10 @@ export function StillWorking({
         {stopped ? stoppedSays : long && says}
       </p>
       {long && <Seconds />}
-      {long && share !== undefined && <Share share={share} of="Worked so far" />}
+      {long && share !== undefined && <Share share={share} of={t("Worked so far")} />}
       {shown && (
         <Button look="link" onClick={stopped ? goOn : stop}>
-          {stopped ? "Go on" : "Stop"}
+          {stopped ? t("Go on") : t("Stop")}
         </Button>
       )}
     </div>
@@ -48,7 +49,7 @@ function Seconds() {
     const timer = setInterval(() => setSeconds((now) => now + 1), 1_000);
     return () => clearInterval(timer);
   }, []);
-  return <span aria-hidden>{seconds} s</span>;
+  return <span aria-hidden>{t("{seconds} s", { seconds })}</span>;
 }
 
 /** How much of something is done, as a bar and in words. */

@@ -5,6 +5,7 @@ import { useStoppable } from "../hooks/use-stoppable";
 import { Button } from "./button";
 import { Share } from "./still-working";
 import { Wrong } from "./wrong";
+import { t } from "../texts";
 
 interface Taken {
   address: string;
@@ -38,12 +39,14 @@ export function Taking({ taking }: { taking: ReturnType<typeof useTaking> }) {
     <>
       <div className={long ? "flex flex-wrap items-center gap-x-3 text-sm text-soft" : ""}>
         <p role="status" className={long ? "" : "sr-only"}>
-          {long && `Making ${asked?.what} … You can go on meanwhile.`}
+          {long && t("Making {what} … You can go on meanwhile.", { what: asked?.what ?? "" })}
         </p>
-        {long && typeof share === "number" && <Share share={share} of={`Made of ${asked?.what}`} />}
+        {long && typeof share === "number" && (
+          <Share share={share} of={t("Made of {what}", { what: asked?.what ?? "" })} />
+        )}
         {long && (
           <Button look="link" onClick={leave}>
-            Leave it
+            {t("Leave it")}
           </Button>
         )}
       </div>

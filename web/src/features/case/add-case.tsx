@@ -3,6 +3,7 @@ import { useCasesFound } from "../../api/beside";
 import { useSettled } from "../../hooks/use-settled";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { t } from "../../texts";
 
 const MOST_SHOWN = 8;
 
@@ -14,20 +15,20 @@ export function AddCase({ taken, onAdd }: { taken: string[]; onAdd: (id: string)
   const cases = (found.data?.items ?? [])
     .filter((each) => !taken.includes(each.id))
     .slice(0, MOST_SHOWN);
-  if (!open) return <Button onClick={() => setOpen(true)}>Pin another case</Button>;
+  if (!open) return <Button onClick={() => setOpen(true)}>{t("Pin another case")}</Button>;
   return (
     <div className="max-w-md rounded border border-rule bg-sheet p-3">
       <Field
         autoFocus
         type="search"
-        name="Find a case to pin"
-        placeholder="Find by name, amount, note or #tag"
+        name={t("Find a case to pin")}
+        placeholder={t("Find by name, amount, note or #tag")}
         value={typed}
         leaves={() => setOpen(false)}
         className="w-full"
         onType={setTyped}
       />
-      <ul aria-label="Cases to pin" className="mt-2">
+      <ul aria-label={t("Cases to pin")} className="mt-2">
         {cases.map((each) => (
           <li key={each.id}>
             <Button
@@ -44,7 +45,7 @@ export function AddCase({ taken, onAdd }: { taken: string[]; onAdd: (id: string)
           </li>
         ))}
         {found.data && cases.length === 0 && (
-          <li className="px-2 py-1 text-soft">No other case holds that.</li>
+          <li className="px-2 py-1 text-soft">{t("No other case holds that.")}</li>
         )}
       </ul>
     </div>

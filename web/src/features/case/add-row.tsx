@@ -2,6 +2,7 @@ import type { Statement } from "../../api/types";
 import { focusSoon } from "../../hooks/focus";
 import { Button } from "../../ui/button";
 import { Hint } from "../../ui/hint";
+import { t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -43,16 +44,16 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     focusSoon("[data-figure='aim.is']");
   };
   const offered = [
-    !dated && (["Dates", withDates, "day_count"] as const),
+    !dated && ([t("Dates"), withDates, "day_count"] as const),
     statement.is_purchase
-      ? (["Amount lent, no price", byPrice, "principal"] as const)
-      : (["Price and down payment", byPrice, "down_payment"] as const),
-    !fromIncome && (["Payment from an income", onIncome, ""] as const),
-    !statement.aim && (["Aim at a result", withAim, "aim"] as const),
+      ? ([t("Amount lent, no price"), byPrice, "principal"] as const)
+      : ([t("Price and down payment"), byPrice, "down_payment"] as const),
+    !fromIncome && ([t("Payment from an income"), onIncome, ""] as const),
+    !statement.aim && ([t("Aim at a result"), withAim, "aim"] as const),
   ].filter((each) => each !== false);
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
-      May be added:
+      {t("May be added:")}
       {offered.map(([label, add, word]) => (
         <Hint key={label} of={word ? [word] : []}>
           <Button look="quiet" className="underline-offset-4 hover:underline" onClick={add}>

@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { textOf, type EntryName } from "./entries";
+import { rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -34,30 +35,38 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
     );
   return (
     <p className="mt-2 font-serif text-[1.15rem] leading-[2.2rem]" data-aim>
-      Aim: the{" "}
-      <Choice
-        name="Result aimed at"
-        value={aim.figure}
-        shown={result ? filled(result.title, { place: at }) : aimedAt}
-        options={options}
-        onChoose={(chosen) => onChange({ aim: { ...aim, figure: chosen } })}
-      />{" "}
-      <Places
-        at={at}
-        onChange={(typed) => onChange({ aim: { ...aim, figure: `${aimedAt}@${typed}` } })}
-      />
-      is to be {figure("aim.is")}
-      {result?.is_percent && " %"}, and the{" "}
-      <Choice
-        name="Figure that moves"
-        value={aim.by}
-        shown={moves?.title ?? "figure …"}
-        options={movable.map(({ path, title }) => ({ value: path, label: title }))}
-        onChoose={(by) => onChange({ aim: { ...aim, by } })}
-      />{" "}
-      moves for it
+      {rich("Aim: the {result} {places}", {
+        result: (
+          <Choice
+            name={t("Result aimed at")}
+            value={aim.figure}
+            shown={result ? filled(result.title, { place: at }) : aimedAt}
+            options={options}
+            onChoose={(chosen) => onChange({ aim: { ...aim, figure: chosen } })}
+          />
+        ),
+        places: (
+          <Places
+            at={at}
+            onChange={(typed) => onChange({ aim: { ...aim, figure: `${aimedAt}@${typed}` } })}
+          />
+        ),
+      })}
+      {rich("is to be {value}{percent}, and the {figure} moves for it", {
+        value: figure("aim.is"),
+        percent: result?.is_percent && " %",
+        figure: (
+          <Choice
+            name={t("Figure that moves")}
+            value={aim.by}
+            shown={moves?.title ?? t("figure …")}
+            options={movable.map(({ path, title }) => ({ value: path, label: title }))}
+            onChoose={(by) => onChange({ aim: { ...aim, by } })}
+          />
+        ),
+      })}
       {moves && textOf(statement, moves.entry).trim() !== "" && (
-        <span className="text-soft"> (what stands there is left aside)</span>
+        <span className="text-soft"> {t("(what stands there is left aside)")}</span>
       )}
       .{" "}
       <Button
@@ -67,7 +76,7 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
         onMouseDown={(event) => event.preventDefault()}
         onClick={() => onChange({ aim: null })}
       >
-        Drop the aim
+        {t("Drop the aim")}
       </Button>
     </p>
   );
@@ -90,7 +99,7 @@ function Places({ at, onChange }: { at: string; onChange: (typed: string) => voi
       {places.map((place, number) => (
         <Field
           key={number}
-          name={["Payment it is of", "Payment it goes to"][number] ?? ""}
+          name={[t("Payment it is of"), t("Payment it goes to")][number] ?? ""}
           value={place}
           inputMode="numeric"
           maxLength={6}

@@ -5,6 +5,7 @@ import { Asked } from "../../ui/answer";
 import { Button } from "../../ui/button";
 import type { EntryName } from "./entries";
 import { Trend } from "./trend";
+import { rich, t } from "../../texts";
 
 interface Props {
   answer: Answer;
@@ -21,21 +22,25 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
     <div className="mb-4">
       {aim.value !== null && (
         <>
-          <Asked>The {aim.title} that reaches the aim is</Asked>
+          <Asked>{t("The {title} that reaches the aim is", { title: aim.title })}</Asked>
           <p className="flex flex-wrap items-baseline gap-x-3">
             <output
               aria-live="off"
-              aria-label="Figure that reaches the aim"
+              aria-label={t("Figure that reaches the aim")}
               className="text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all"
             >
               {aim.value}
             </output>
             <span className="text-xl text-soft">{aim.unit}</span>
           </p>
-          <p className="text-[0.95rem] text-soft">before rounding {aim.exact}</p>
+          <p className="text-[0.95rem] text-soft">
+            {rich("before rounding {exact}", { exact: aim.exact })}
+          </p>
           <p className="mt-1 text-[0.95rem]">{answer.aim.says}</p>
           {aim.solutions.length > 1 && (
-            <p className="mt-1 text-[0.95rem]">All of them: {aim.solutions.join(" · ")}</p>
+            <p className="mt-1 text-[0.95rem]">
+              {t("All of them: {solutions}", { solutions: aim.solutions.join(" · ") })}
+            </p>
           )}
         </>
       )}
@@ -45,7 +50,7 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
           className="mt-1 text-[0.95rem]"
           onClick={() => onTake(aim.entry, take.typed)}
         >
-          Take {take.text} into the loan
+          {t("Take {text} into the loan", { text: take.text })}
         </Button>
       )}
       <AimCurve statement={statement} aim={aim} told={answer.aim} />
@@ -72,7 +77,7 @@ function AimCurve({
   return (
     <figure className="mt-3 rounded-lg border border-rule bg-sheet p-2">
       <figcaption className="px-1 text-sm text-soft">
-        {capital(aim.figure)} against the {aim.title}
+        {t("{figure} against the {title}", { figure: capital(aim.figure), title: aim.title })}
       </figcaption>
       <Trend data={found.data} aim={{ value: told.target, told: aim.target }} />
     </figure>

@@ -9,6 +9,7 @@ import { Results } from "./results";
 import { Several, Solved } from "./solved";
 import { WaysOut } from "./ways-out";
 import type { Good } from "./use-worked";
+import { t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -37,7 +38,7 @@ export function AnswerPanel({ good, ...props }: Props) {
   const aimed = <Aimed answer={answer} aim={told.aim} statement={statement} onTake={onTake} />;
   return (
     <section
-      aria-label="Answer"
+      aria-label={t("Answer")}
       aria-busy={busy}
       className={stale ? "border-l-2 border-dashed border-rule-strong pl-4" : ""}
     >
@@ -45,8 +46,12 @@ export function AnswerPanel({ good, ...props }: Props) {
       {stale && (
         <p className="text-sm text-soft">
           {failed
-            ? "As last found, for what stood here before: the answer to what stands here now did not arrive."
-            : "As last found. The statement is not whole now; its answer stands here once it is."}
+            ? t(
+                "As last found, for what stood here before: the answer to what stands here now did not arrive.",
+              )
+            : t(
+                "As last found. The statement is not whole now; its answer stands here once it is.",
+              )}
         </p>
       )}
       {answer.reason ? (
@@ -105,15 +110,17 @@ function NotYet({ statement, figures, busy }: Pick<Props, "statement" | "figures
     ({ entry }) => !entry.startsWith("clauses.") && textOf(statement, entry).trim() === "",
   );
   return (
-    <section aria-label="Answer">
+    <section aria-label={t("Answer")}>
       <p className="font-serif text-2xl leading-snug text-soft">
         {busy && blank.length === 0
-          ? "The answer stands here in a moment."
-          : "The answer stands here as soon as the statement is whole."}
+          ? t("The answer stands here in a moment.")
+          : t("The answer stands here as soon as the statement is whole.")}
       </p>
       {blank.length > 0 && (
         <p className="mt-2">
-          Still to be stated: {blank.map((figure) => figure.title).join(", ")}.
+          {t("Still to be stated: {blank}.", {
+            blank: blank.map((figure) => figure.title).join(", "),
+          })}
         </p>
       )}
     </section>

@@ -11,6 +11,7 @@ import { Wrong } from "../../ui/wrong";
 import { AddCase } from "./add-case";
 import { Compared } from "./compared";
 import { Overlay } from "./overlay";
+import { t } from "../../texts";
 
 interface Props {
   title: string;
@@ -45,21 +46,21 @@ export function Beside(props: Props) {
   return (
     <Page title={title}>
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-        <PageTitle>Side by side</PageTitle>
+        <PageTitle>{t("Side by side")}</PageTitle>
         <span className="flex items-baseline gap-4 text-sm text-soft print:hidden">
           {props.tools}
           <Button look="quiet" onClick={() => print()}>
-            Print
+            {t("Print")}
           </Button>
           <Menu
-            name="Export"
+            name={t("Export")}
             actions={[
-              { label: "Pages to print (PDF)", run: take("the pages", "pdf") },
-              { label: "Workbook (XLSX)", run: take("the workbook", "xlsx") },
-              { label: "Table (CSV)", run: take("the table", "csv") },
+              { label: t("Pages to print (PDF)"), run: take(t("the pages"), "pdf") },
+              { label: t("Workbook (XLSX)"), run: take(t("the workbook"), "xlsx") },
+              { label: t("Table (CSV)"), run: take(t("the table"), "csv") },
             ]}
           >
-            Export <span aria-hidden>▾</span>
+            {t("Export")} <span aria-hidden>▾</span>
           </Menu>
         </span>
       </div>
@@ -86,7 +87,9 @@ export function Beside(props: Props) {
           {count < most ? (
             <AddCase taken={taken} onAdd={props.onAdd} />
           ) : (
-            <p className="text-soft">{most} stand side by side: take one off to pin another.</p>
+            <p className="text-soft">
+              {t("{most} stand side by side: take one off to pin another.", { most })}
+            </p>
           )}
         </div>
       )}

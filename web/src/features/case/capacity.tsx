@@ -4,6 +4,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
+import { t } from "../../texts";
 
 interface Capacity {
   share: string;
@@ -49,7 +50,7 @@ export function CapacityLine({ statement, note, onType, onDone }: Props) {
   return (
     <span className="mt-1 flex flex-wrap items-baseline gap-x-3 gap-y-1 rounded border border-rule bg-sheet px-3 py-2">
       <Field
-        label="Income"
+        label={t("Income")}
         id="capacity-income"
         autoFocus
         value={capacity.income}
@@ -59,22 +60,22 @@ export function CapacityLine({ statement, note, onType, onDone }: Props) {
         onType={(income) => change({ income })}
       />
       <Select
-        name="Income each"
+        name={t("Income each")}
         value={capacity.per}
         options={each}
         onChoose={(per) => change({ per })}
       />
       <Field
-        label="of which"
+        label={t("of which")}
         value={capacity.share}
-        placeholder="all"
+        placeholder={t("all")}
         maxLength={20}
         after="%"
         className={`${look} w-16`}
         onType={(share) => change({ share })}
       />
       <Field
-        label="less outgoings"
+        label={t("less outgoings")}
         value={capacity.outgoings}
         placeholder="0"
         maxLength={40}
@@ -82,7 +83,7 @@ export function CapacityLine({ statement, note, onType, onDone }: Props) {
         onType={(outgoings) => change({ outgoings })}
       />
       <Button look="link" onClick={onDone}>
-        Done
+        {t("Done")}
       </Button>
       {capacity.income.trim() && note && (
         <span role="status" className="w-full text-ink">

@@ -4,6 +4,7 @@ import { Button } from "../../ui/button";
 import { Cell, RowHead, Table } from "../../ui/table";
 import type { EntryName } from "./entries";
 import { Results } from "./results";
+import { rich, t } from "../../texts";
 
 interface Props {
   answer: Answer;
@@ -22,11 +23,14 @@ export function Checked({ answer, told, onAsk }: Props) {
         <Remark key={note}>{note}</Remark>
       ))}
       <p className="mt-1 text-[0.95rem] break-all text-soft">
-        left over before rounding {told.gap} · {answer.paid_as}
+        {rich("left over before rounding {gap} · {paidAs}", {
+          gap: told.gap,
+          paidAs: answer.paid_as,
+        })}
       </p>
       <Table className="mt-3">
         <caption className="text-left text-sm text-soft">
-          With the other figures as stated, each would have to be
+          {t("With the other figures as stated, each would have to be")}
         </caption>
         <tbody>
           {told.would_fit.map(({ entry, title, text, reason }) => (
@@ -37,10 +41,10 @@ export function Checked({ answer, told, onAsk }: Props) {
                 {text && entry && (
                   <Button
                     look="link"
-                    aria-label={`find the ${title.toLowerCase()}`}
+                    aria-label={t("find the {title}", { title: title.toLowerCase() })}
                     onClick={() => onAsk(entry)}
                   >
-                    find
+                    {t("find")}
                   </Button>
                 )}
               </Cell>

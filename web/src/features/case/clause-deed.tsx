@@ -4,15 +4,16 @@ import { OneOf } from "../../ui/choice";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { isTimed, quoteWords } from "../../ui/quoting";
 import type { OneProps } from "./clauses";
+import { rich, t } from "../../texts";
 
 /** What a clause does, as words and figures of the sentence. */
 export function Deed({ statement, clause, number, figure, onChange }: OneProps) {
   const { words } = useDesk();
-  const of = `, clause ${number + 1}`;
+  const of = t(", clause {number}", { number: number + 1 });
   const amount = figure(`clauses.${number}.figure`);
   const unit = (
     <OneOf
-      name={`In${of}`}
+      name={t("In{of}", { of })}
       value={clause.in_percent ? "percent" : "amount"}
       options={words.verbs.find((each) => each.name === clause.verb)?.units ?? []}
       fill={(said) => filled(said, { currency: statement.currency })}
@@ -24,58 +25,60 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
     case "repay":
       return (
         <>
-          {amount} is repaid{statement.count.trim() === "0" ? "" : " on top"}
+          {statement.count.trim() === "0"
+            ? rich("{amount} is repaid", { amount })
+            : rich("{amount} is repaid on top", { amount })}
         </>
       );
     case "advance":
-      return (
-        <>
-          {within(speakerOf(statement.we, words).label)} {amount} more
-        </>
-      );
+      return rich("{somebody} {amount} more", {
+        somebody: within(speakerOf(statement.we, words).label),
+        amount,
+      });
     case "payment":
-      return <>the payment is {amount}</>;
+      return rich("the payment is {amount}", { amount });
     case "pay":
       return (
         <OneOf
-          name={`Paid${of}`}
+          name={t("Paid{of}", { of })}
           value={clause.pay}
           options={words.choices.pay}
           onChoose={(pay) => onChange({ pay })}
         />
       );
     case "rate":
-      return (
-        <>
-          the rate is <span className="whitespace-nowrap">{amount} %</span>{" "}
+      return rich("the rate is {percent} {quoted}{over}{after}", {
+        percent: <span className="whitespace-nowrap">{amount} %</span>,
+        quoted: (
           <QuoteChoice
             quote={quote}
-            name={`Quoted${of}`}
+            name={t("Quoted{of}", { of })}
             onChoose={(quoting) =>
               onChange({ ...quoting, compounding: quoting.compounding ?? null })
             }
           />
-          {isTimed(clause, words) && <> {figure(`clauses.${number}.over`)}</>}
-          {quoteWords(quote, words).after}
-        </>
-      );
+        ),
+        over: isTimed(clause, words) && <> {figure(`clauses.${number}.over`)}</>,
+        after: quoteWords(quote, words).after,
+      });
     case "step":
-      return (
-        <>
-          the payment grows by {amount} {unit} every {figure(`clauses.${number}.every`)} payments
-        </>
-      );
+      return rich("the payment grows by {amount} {unit} every {count} payments", {
+        amount,
+        unit,
+        count: figure(`clauses.${number}.every`),
+      });
     case "fee":
-      return (
-        <>
-          a fee of {amount} {unit} is{" "}
+      return rich("a fee of {amount} {unit} is {taken}", {
+        amount,
+        unit,
+        taken: (
           <OneOf
-            name={`Taken${of}`}
+            name={t("Taken{of}", { of })}
             value={clause.taken}
             options={words.choices.taken}
             onChoose={(taken) => onChange({ taken })}
           />
-        </>
-      );
+        ),
+      });
   }
 }

@@ -2,22 +2,27 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import type { OneProps } from "./clauses";
+import { rich, t } from "../../texts";
 
 /** The months one begins with where a clause keeps to some of the year. */
 export const WINTER = [12, 1, 2];
 
 type Kind = "once" | "stretch" | "months";
-const SHOWN = { once: "at payment", stretch: "from payment", months: "every year" } as const;
+const SHOWN = {
+  once: t("at payment"),
+  stretch: t("from payment"),
+  months: t("every year"),
+} as const;
 const LABELS = {
-  once: "at one payment",
-  stretch: "from one payment on",
-  months: "in some months of the year",
+  once: t("at one payment"),
+  stretch: t("from one payment on"),
+  months: t("in some months of the year"),
 } as const;
 
 /** Where a clause stands, as words and figures of the sentence. */
 export function Where({ statement, clause, number, figure, onChange }: OneProps) {
   const { words } = useDesk();
-  const of = `, clause ${number + 1}`;
+  const of = t(", clause {number}", { number: number + 1 });
   const name = (part: string) => `clauses.${number}.${part}`;
   const isMovable = !words.verbs.find((each) => each.name === clause.verb)?.is_stretch;
   const kind: Kind = clause.months.length > 0 ? "months" : clause.is_stretch ? "stretch" : "once";
@@ -40,7 +45,7 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
     <>
       {kinds.length > 1 ? (
         <Choice
-          name={`Where${of}`}
+          name={t("Where{of}", { of })}
           value={kind}
           shown={SHOWN[kind]}
           options={kinds.map((value) => ({ value, label: LABELS[value] }))}
@@ -50,14 +55,11 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
         SHOWN[kind]
       )}{" "}
       {kind === "once" && figure(name("at"))}
-      {kind === "stretch" && (
-        <>
-          {figure(name("from"))} to {figure(name("to"))}
-        </>
-      )}
+      {kind === "stretch" &&
+        rich("{from} to {to}", { from: figure(name("from")), to: figure(name("to")) })}
       {kind === "months" && (
         <>
-          {clause.from !== "" && <>from payment {figure(name("from"))} </>}
+          {clause.from !== "" && rich("from payment {from}", { from: figure(name("from")) })}
           <Months clause={clause} of={of} onChange={onChange} />
         </>
       )}
@@ -68,12 +70,11 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
 function Months({ clause, of, onChange }: Pick<OneProps, "clause" | "onChange"> & { of: string }) {
   const { words } = useDesk();
   const chosen = clause.months;
-  return (
-    <>
-      in{" "}
+  return rich("in {months}", {
+    months: (
       <span
         role="group"
-        aria-label={`Months${of}`}
+        aria-label={t("Months{of}", { of })}
         className="inline-flex flex-wrap align-middle font-sans text-[0.8rem]"
       >
         {words.months.map((name, place) => {
@@ -96,6 +97,6 @@ function Months({ clause, of, onChange }: Pick<OneProps, "clause" | "onChange"> 
           );
         })}
       </span>
-    </>
-  );
+    ),
+  });
 }

@@ -8,6 +8,7 @@ import { Hint } from "../../ui/hint";
 import { Deed } from "./clause-deed";
 import { Where, WINTER } from "./clause-place";
 import { SayClauses } from "./say-clauses";
+import { t } from "../../texts";
 
 export type Clause = Statement["clauses"][number];
 
@@ -69,7 +70,7 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
   return (
     <>
       {clauses.length > 0 && (
-        <ol aria-label="Clauses" className="mt-1">
+        <ol aria-label={t("Clauses")} className="mt-1">
           {clauses.map((clause, number) => (
             <OneClause
               key={number}
@@ -90,21 +91,21 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
         </ol>
       )}
       <div className="mt-1.5 flex flex-wrap items-baseline gap-x-2 gap-y-1 text-[0.95rem] text-soft">
-        {clauses.length > 0 ? "and" : "Except that"}
+        {clauses.length > 0 ? t("and") : t("Except that")}
         <SayClauses
           statement={statement}
           onClauses={(said) => onChange({ clauses: [...clauses, ...said] })}
         />
-        or
+        {t("or")}
         <Hint of={["clause"]}>
           <Choice
-            name="Add a clause"
+            name={t("Add a clause")}
             value=""
-            shown={place ? `choose one at ${place}` : "choose a clause"}
+            shown={place ? t("choose one at {place}", { place }) : t("choose a clause")}
             options={[
               ...words.verbs.map(({ name, label }) => ({ value: name, label })),
               ...(statement.start
-                ? [{ value: SEASON, label: "nothing is paid in some months of the year" }]
+                ? [{ value: SEASON, label: t("nothing is paid in some months of the year") }]
                 : []),
             ]}
             onChoose={add}
@@ -141,7 +142,7 @@ function OneClause({
           <>
             ,{" "}
             <OneOf
-              name={`Then, clause ${number + 1}`}
+              name={t("Then, clause {number}", { number: number + 1 })}
               value={clause.then ?? ""}
               options={words.choices.then}
               onChoose={(value) => onChange({ then: value || null })}
@@ -156,13 +157,17 @@ function OneClause({
       </div>
       <Button
         look="mark"
-        aria-label={`Move clause ${number + 1} up`}
+        aria-label={t("Move clause {number} up", { number: number + 1 })}
         disabled={number === 0}
         onClick={onUp}
       >
         ↑
       </Button>
-      <Button look="mark" aria-label={`Take off clause ${number + 1}`} onClick={onRemove}>
+      <Button
+        look="mark"
+        aria-label={t("Take off clause {number}", { number: number + 1 })}
+        onClick={onRemove}
+      >
         ×
       </Button>
     </li>

@@ -2,6 +2,7 @@ import type { SideBySide } from "../../api/types";
 import { Button } from "../../ui/button";
 import { RowHead, Table } from "../../ui/table";
 import { Swatch } from "./overlay";
+import { t } from "../../texts";
 
 type Row = SideBySide["terms"][number];
 
@@ -16,7 +17,7 @@ interface Props {
 /** Loans column by column, each held against the base. */
 export function Compared({ beside, busy, ...heads }: Props) {
   return (
-    <Table aria-label="Side by side" className="mt-2" aria-busy={busy}>
+    <Table aria-label={t("Side by side")} className="mt-2" aria-busy={busy}>
       <thead>
         <tr className="align-bottom">
           <td className="w-52" />
@@ -31,8 +32,8 @@ export function Compared({ beside, busy, ...heads }: Props) {
           ))}
         </tr>
       </thead>
-      <Rows title="Terms" rows={beside.terms} beside={beside} />
-      <Rows title="Results" rows={beside.results} beside={beside} />
+      <Rows title={t("Terms")} rows={beside.terms} beside={beside} />
+      <Rows title={t("Results")} rows={beside.results} beside={beside} />
     </Table>
   );
 }
@@ -55,17 +56,19 @@ function Head({
       {mayEdit && (
         <span className="flex flex-wrap gap-x-3 text-sm font-normal print:hidden">
           {place === beside.base ? (
-            <span className="text-soft">the base</span>
+            <span className="text-soft">{t("the base")}</span>
           ) : (
             !wrong && (
               <Button look="link" onClick={() => onBase(place)}>
-                make it the base<span className="sr-only"> {name}</span>
+                {t("make it the base")}
+                <span className="sr-only"> {name}</span>
               </Button>
             )
           )}
           {place > 0 && (
             <Button look="link" onClick={() => onTakeOff(place)}>
-              take off<span className="sr-only"> {name}</span>
+              {t("take off")}
+              <span className="sr-only"> {name}</span>
             </Button>
           )}
         </span>
@@ -93,7 +96,7 @@ function Rows({ title, rows, beside }: { title: string; rows: Row[]; beside: Sid
               <span
                 className="mr-2 inline-block size-2 rounded-full bg-choice"
                 role="img"
-                aria-label="differs"
+                aria-label={t("differs")}
               />
             )}
             {row.name}

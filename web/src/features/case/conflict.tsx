@@ -7,6 +7,7 @@ import { Check } from "../../ui/field";
 import { Heads, RowHead, Table } from "../../ui/table";
 import { Wrong } from "../../ui/wrong";
 import { contentOf } from "./content";
+import { t } from "../../texts";
 
 type Side = "mine" | "theirs";
 
@@ -46,15 +47,17 @@ export function Conflict({ mine, kept, base, onResolve, onMineAsNew }: Props) {
   return (
     <section
       role="alert"
-      aria-label="Two versions of this case"
+      aria-label={t("Two versions of this case")}
       className="mt-3 rounded-lg border border-wrong bg-sheet p-4"
     >
       <h2 className="font-semibold text-wrong">
-        This case was changed elsewhere while you worked on it. Nothing is lost; choose what counts.
+        {t(
+          "This case was changed elsewhere while you worked on it. Nothing is lost; choose what counts.",
+        )}
       </h2>
       <Wrong error={asked.error} />
       <Table className="mt-2">
-        <Heads left={3} heads={["Differs", "Here", "Saved elsewhere"]} />
+        <Heads left={3} heads={[t("Differs"), t("Here"), t("Saved elsewhere")]} />
         <tbody>
           {differences.map((difference) => (
             <tr key={difference.name}>
@@ -87,11 +90,11 @@ export function Conflict({ mine, kept, base, onResolve, onMineAsNew }: Props) {
             )
           }
         >
-          Go on with what is chosen
+          {t("Go on with what is chosen")}
         </Button>
-        <Button onClick={() => onResolve(mine)}>All from here</Button>
-        <Button onClick={() => onResolve(theirs)}>All from elsewhere</Button>
-        <Button onClick={onMineAsNew}>Keep mine as a new case</Button>
+        <Button onClick={() => onResolve(mine)}>{t("All from here")}</Button>
+        <Button onClick={() => onResolve(theirs)}>{t("All from elsewhere")}</Button>
+        <Button onClick={onMineAsNew}>{t("Keep mine as a new case")}</Button>
       </div>
     </section>
   );

@@ -3,6 +3,7 @@ import type { Answer, Told } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { Menu } from "../../ui/menu";
+import { t } from "../../texts";
 
 const SAID_FOR = 2_500;
 
@@ -16,13 +17,13 @@ export function CopyAnswer({ answer, told }: { answer: Answer; told: Told }) {
     const copy = async (text: string, what: string) => {
       try {
         await navigator.clipboard.writeText(text);
-        setCopied(`${what} copied`);
+        setCopied(t("{what} copied", { what }));
       } catch {
-        setCopied("This browser does not let it be copied.");
+        setCopied(t("This browser does not let it be copied."));
       }
       setTimeout(() => setCopied(""), SAID_FOR);
     };
-    return [() => void copy(number, number), () => void copy(said, "Sentence")] as const;
+    return [() => void copy(number, number), () => void copy(said, t("Sentence"))] as const;
   }, [number, said]);
   const keys = useMemo(
     () => [
@@ -35,13 +36,13 @@ export function CopyAnswer({ answer, told }: { answer: Answer; told: Told }) {
   return (
     <span className="flex items-baseline gap-2 text-sm text-soft print:hidden">
       <Menu
-        name="Copy what was found"
+        name={t("Copy what was found")}
         actions={[
-          { label: "As a number (k)", run: asNumber },
-          { label: "As a sentence (d)", run: asSentence },
+          { label: t("As a number (k)"), run: asNumber },
+          { label: t("As a sentence (d)"), run: asSentence },
         ]}
       >
-        Copy <span aria-hidden>▾</span>
+        {t("Copy")} <span aria-hidden>▾</span>
       </Menu>
       <span role="status">{copied}</span>
     </span>

@@ -1,6 +1,7 @@
 import { useRateCurve } from "../../api/asking";
 import type { Statement } from "../../api/types";
 import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
+import { t } from "../../texts";
 
 const HEIGHT = 170;
 const PAD = 26;
@@ -17,13 +18,18 @@ export function RateCurve({ statement }: { statement: Statement }) {
   // What lies far beyond is cut: it is the crossings that are looked at.
   const tall = Math.min(1.2, Math.max(...points.map((point) => Math.abs(point.gap)), 1e-9));
   const label = told.length
-    ? `The curve crosses at ${told.join(" and ")}`
-    : "The curve does not cross";
+    ? t("The curve crosses at {rates}", { rates: told.join(` ${t("and")} `) })
+    : t("The curve does not cross");
   return (
     <figure className="mt-3 rounded-lg border border-rule bg-sheet p-2">
       <figcaption className="px-1 text-sm text-soft">
-        What is left too much at the end, against the rate (effective a year). Where it crosses the
-        line a rate fits{told.length === 0 ? "; it never does" : ""}.
+        {told.length > 0
+          ? t(
+              "What is left too much at the end, against the rate (effective a year). Where it crosses the line a rate fits.",
+            )
+          : t(
+              "What is left too much at the end, against the rate (effective a year). Where it crosses the line a rate fits; it never does.",
+            )}
       </figcaption>
       <Chart label={label} height={HEIGHT} first={560}>
         {(width) => {

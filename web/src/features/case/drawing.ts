@@ -1,6 +1,7 @@
 import type { ScheduleColumns } from "../../api/types";
 import type { Box } from "../../ui/chart";
 import { pixelsOf } from "./columns";
+import { t } from "../../texts";
 
 export const HEIGHT = 158;
 export const TOP = 20;
@@ -76,7 +77,8 @@ function ticks(
     else if (!year && index % aYear === 0)
       all.push({
         x: x(index),
-        label: aYear > 1 || number.length > 1 ? `year ${index / aYear + 1}` : noun,
+        label:
+          aYear > 1 || number.length > 1 ? t("year {year}", { year: index / aYear + 1 }) : noun,
       });
   });
   const step = Math.max(1, Math.ceil(all.length / room));

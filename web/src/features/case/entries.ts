@@ -1,4 +1,5 @@
 import type { EntryWord, Statement, Words } from "../../api/types";
+import { t } from "../../texts";
 
 /** The name of anything that is typed into the statement: `principal`, `clauses.0.figure`. */
 export type EntryName = string;
@@ -14,7 +15,7 @@ export function entryWord(name: EntryName, words: Words): EntryWord | undefined 
 export function titleOf(name: EntryName, words: Words): string {
   const clause = IN_A_CLAUSE.exec(name);
   const title = entryWord(name, words)?.title ?? "";
-  return clause ? `${title}, clause ${Number(clause[1]) + 1}` : title;
+  return clause ? t("{title}, clause {number}", { title, number: Number(clause[1]) + 1 }) : title;
 }
 
 type Held = Record<string, unknown>;

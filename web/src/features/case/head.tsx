@@ -13,6 +13,7 @@ import { Taking, useTaking } from "../../ui/taking";
 import { FIRST_FIGURE } from "./use-case-keys";
 import type { CaseOnPage } from "./use-case";
 import type { SheetName } from "./use-sheet";
+import { t } from "../../texts";
 
 interface Props {
   opened: CaseOpened;
@@ -43,8 +44,8 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
         <div className="min-w-0 grow">
           <Field
             look="bare"
-            name="Name of the case"
-            placeholder="Name this case"
+            name={t("Name of the case")}
+            placeholder={t("Name this case")}
             value={content.statement.name}
             maxLength={words.limits.name}
             className="w-full max-w-2xl font-serif text-2xl font-semibold"
@@ -56,25 +57,25 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
         <div className="flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
           <Keeping keeping={keeping}>
             <Button look="link" onClick={() => copy.mutate(opened.id)}>
-              Copy to my cases
+              {t("Copy to my cases")}
             </Button>
           </Keeping>
           <Hint of={["what_if"]}>
             <Menu
-              name="What if"
+              name={t("What if")}
               actions={[
-                { label: "What moves it …", run: () => onSheet("moves") },
-                { label: "Paying more …", run: () => onSheet("more") },
-                { label: "Points for a lower rate …", run: () => onSheet("points") },
-                { label: "Settled early …", run: () => onSheet("settled") },
+                { label: t("What moves it …"), run: () => onSheet("moves") },
+                { label: t("Paying more …"), run: () => onSheet("more") },
+                { label: t("Points for a lower rate …"), run: () => onSheet("points") },
+                { label: t("Settled early …"), run: () => onSheet("settled") },
               ]}
             >
-              What if <span aria-hidden>▾</span>
+              {t("What if")} <span aria-hidden>▾</span>
             </Menu>
           </Hint>
           <Hint of={["trail"]}>
             <Button look="quiet" onClick={() => onSheet("trail")}>
-              Trail
+              {t("Trail")}
             </Button>
           </Hint>
           <Hint of={["side_by_side"]}>
@@ -88,37 +89,37 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
                 void flush().then(() => navigate(sideBySide));
               }}
             >
-              Side by side
+              {t("Side by side")}
             </Link>
           </Hint>
           <Hint of={["history"]}>
             <Button look="quiet" onClick={() => onSheet("history")}>
-              History
+              {t("History")}
             </Button>
           </Hint>
           {!opened.owner && (
             <Button look="quiet" onClick={() => onSheet("share")}>
-              Share
+              {t("Share")}
             </Button>
           )}
 
           <Menu
-            name="Export"
+            name={t("Export")}
             actions={[
               {
-                label: "Statement to file (PDF)",
-                run: takeOut("the statement", "statement"),
+                label: t("Statement to file (PDF)"),
+                run: takeOut(t("the statement"), "statement"),
               },
               {
-                label: "Schedule with live arithmetic (XLSX)",
-                run: takeOut("the workbook", "schedule?kind=xlsx"),
+                label: t("Schedule with live arithmetic (XLSX)"),
+                run: takeOut(t("the workbook"), "schedule?kind=xlsx"),
               },
-              { label: "Schedule (CSV)", run: takeOut("the schedule", "schedule?kind=csv") },
-              { label: "Loan document (JSON)", run: takeOut("the document", "document") },
-              { label: "Hold theirs against ours …", run: () => onSheet("against") },
+              { label: t("Schedule (CSV)"), run: takeOut(t("the schedule"), "schedule?kind=csv") },
+              { label: t("Loan document (JSON)"), run: takeOut(t("the document"), "document") },
+              { label: t("Hold theirs against ours …"), run: () => onSheet("against") },
             ]}
           >
-            Export <span aria-hidden>▾</span>
+            {t("Export")} <span aria-hidden>▾</span>
           </Menu>
         </div>
       </div>

@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { useDays } from "../../ui/moment";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 interface Props {
   caseId: string;
@@ -20,14 +21,18 @@ function Detail({ caseId, number }: { caseId: string; number: number }) {
   const { marks } = useDesk();
   const revision = useRevision(caseId, number, marks.name);
   if (revision.error) return <Wrong error={revision.error} className="" />;
-  if (!revision.data) return <p className="text-soft">Opening …</p>;
+  if (!revision.data) return <p className="text-soft">{t("Opening …")}</p>;
   const { given, found, engine, differs, note } = revision.data;
   return (
     <div className="mt-2 rounded border border-rule bg-paper p-3">
       <p className="font-serif">{given}</p>
       {note && <p className="mt-1 text-sm whitespace-pre-wrap">{note}</p>}
       {found && <p className="mt-1 font-semibold">{found}</p>}
-      {differs.length > 0 && <p className="text-wrong">Answered anew: {differs.join("; ")}.</p>}
+      {differs.length > 0 && (
+        <p className="text-wrong">
+          {t("Answered anew: {differs}.", { differs: differs.join("; ") })}
+        </p>
+      )}
       <p className="text-sm text-soft">{engine}</p>
     </div>
   );
@@ -42,8 +47,8 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
   const back = useRestore(caseId, flush, onBack);
   return (
     <Sheet
-      title="History"
-      about="Every step this case took. Bringing one back makes a new step; nothing is lost."
+      title={t("History")}
+      about={t("Every step this case took. Bringing one back makes a new step; nothing is lost.")}
       open={open}
       onOpen={onOpen}
     >
@@ -53,7 +58,7 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
           <li key={number} className="border-l-2 border-rule pl-4">
             <p className="text-sm text-soft">
               {number} · {moment(at)} · {by}
-              {place === 0 && " · as it stands"}
+              {place === 0 && ` ${t("· as it stands")}`}
             </p>
             <p>{changes.join("; ")}</p>
             <p className="flex gap-4 text-sm">
@@ -62,11 +67,11 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
                 aria-expanded={shown === number}
                 onClick={() => setShown((now) => (now === number ? null : number))}
               >
-                {shown === number ? "Close" : "Open"}
+                {shown === number ? t("Close") : t("Open")}
               </Button>
               {mayEdit && place > 0 && (
                 <Button look="link" onClick={() => back.mutate(number)}>
-                  Bring back
+                  {t("Bring back")}
                 </Button>
               )}
             </p>

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { useBalanceAt } from "../../api/asking";
-import type { Owed, ScheduleColumns, Statement } from "../../api/types";
+import type { ScheduleColumns, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
 import { useDays } from "../../ui/moment";
@@ -12,6 +12,8 @@ import { Pins } from "./pins";
 import { between, useCursor } from "./use-cursor";
 import { useDrawn } from "./use-drawn";
 import type { LaidOut } from "./use-worked";
+import { OnADay } from "./on-a-day";
+import { rich, t } from "../../texts";
 
 const PAUSE = 90;
 
@@ -64,8 +66,14 @@ export function LoanLine(props: Props) {
   const there = onDay ? owed.data?.[0] : undefined;
 
   const owes = row === undefined ? text("opening", 0) : text("closing", row);
-  const where = row === undefined ? "at the start" : `after payment ${text("number", row)}`;
-  const spoken = chosen === null ? "no payment chosen" : `${where}: owes ${money(owes)}`;
+  const where =
+    row === undefined
+      ? t("at the start")
+      : t("after payment {number}", { number: text("number", row) });
+  const spoken =
+    chosen === null
+      ? t("no payment chosen")
+      : t("{where}: owes {owes}", { where, owes: money(owes) });
   const end = text("closing", count - 1);
   const cursorX = chosen === null ? 0 : drawn.x(chosen);
 
@@ -73,12 +81,14 @@ export function LoanLine(props: Props) {
     <section aria-labelledby={title} className="mt-6 rounded-lg border border-rule bg-sheet">
       <div className="flex flex-wrap items-center gap-x-5 px-4 pt-2 text-sm text-soft">
         <h2 id={title} className="font-semibold text-ink">
-          <Word of="line">The line</Word>
+          <Word of="line">{t("The line")}</Word>
         </h2>
-        <Key look="h-0.5 w-3 bg-owed">owed</Key>
-        <Key look="size-2.5 rounded-sm bg-principal">principal paid</Key>
-        <Key look="size-2.5 rounded-sm bg-interest">interest paid</Key>
-        {drawn.together > 1 && <span>each bar the mean of {drawn.together} payments</span>}
+        <Key look="h-0.5 w-3 bg-owed">{t("owed")}</Key>
+        <Key look="size-2.5 rounded-sm bg-principal">{t("principal paid")}</Key>
+        <Key look="size-2.5 rounded-sm bg-interest">{t("interest paid")}</Key>
+        {drawn.together > 1 && (
+          <span>{t("each bar the mean of {together} payments", { together: drawn.together })}</span>
+        )}
         <Paid schedule={schedule} row={there ? undefined : row} />
       </div>
       <Pins
@@ -95,7 +105,7 @@ export function LoanLine(props: Props) {
         id="line-cursor"
         role="slider"
         tabIndex={0}
-        aria-label="Cursor on the line"
+        aria-label={t("Cursor on the line")}
         aria-valuemin={0}
         aria-valuemax={count}
         aria-valuenow={whole ?? 0}
@@ -107,7 +117,11 @@ export function LoanLine(props: Props) {
           drawn={drawn}
           width={width}
           count={count}
-          label={`What is owed, from ${money(text("opening", 0))} to ${money(end)} in ${count} payments`}
+          label={t("What is owed, from {opening} to {end} in {count} payments", {
+            opening: money(text("opening", 0)),
+            end: money(end),
+            count,
+          })}
           left={told.left}
           end={Number(end)}
           marked={marked}
@@ -126,7 +140,7 @@ export function LoanLine(props: Props) {
                 {where}
                 {row !== undefined && schedule.date && ` · ${day(text("date", row))}`}
                 <br />
-                <b>owes {money(owes)}</b>
+                <b>{t("owes {owes}", { owes: money(owes) })}</b>
               </>
             )}
           </div>
@@ -155,29 +169,16 @@ function Paid({ schedule, row }: { schedule: ScheduleColumns; row: number | unde
   return (
     <span className="ml-auto min-h-5 text-ink" aria-hidden>
       {row !== undefined ? (
-        <>
-          payment {schedule.number[row]}
-          {schedule.date && `, ${day(textAt(schedule, "date", row))}`}: {money("payment", row)} =
-          principal {money("principal", row)} + interest {money("interest", row)}
-        </>
+        rich("payment {number}{date}: {payment} = principal {principal} + interest {interest}", {
+          number: schedule.number[row],
+          date: schedule.date && `, ${day(textAt(schedule, "date", row))}`,
+          payment: money("payment", row),
+          principal: money("principal", row),
+          interest: money("interest", row),
+        })
       ) : (
-        <span className="text-soft">drag, or Shift and the arrows, for a stretch</span>
+        <span className="text-soft">{t("drag, or Shift and the arrows, for a stretch")}</span>
       )}
     </span>
-  );
-}
-
-function OnADay({ owed }: { owed: Owed }) {
-  const { marks } = useDesk();
-  const money = (text: string) => inMarks(text, marks);
-  return (
-    <>
-      {owed.what}
-      <br />
-      <b>owes {money(owed.owed)}</b>
-      <br />
-      {money(owed.accrued)} of it accrued
-      {owed.per_day && `, ${money(owed.per_day)} a day`}
-    </>
   );
 }

@@ -9,6 +9,7 @@ import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { Cell, Heads, RowHead, Table } from "../../ui/table";
 import { Wrong } from "../../ui/wrong";
+import { rich, t } from "../../texts";
 
 const PAUSE = 90;
 
@@ -35,15 +36,20 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
   const moments = at.trim() && !owed.error ? (owed.data ?? []) : [];
   const sums = stretch.trim() && !found.error ? (found.data ?? []) : [];
   return (
-    <section aria-label="Ask the schedule" className="mt-3 grid gap-x-10 gap-y-3 lg:grid-cols-2">
+    <section
+      aria-label={t("Ask the schedule")}
+      className="mt-3 grid gap-x-10 gap-y-3 lg:grid-cols-2"
+    >
       <div>
         <Field
-          label="Owed at"
+          label={t("Owed at")}
           labelClass={BESIDE}
           id="ask-owed"
           value={at}
           maxLength={limits.asked}
-          placeholder={dated ? "13; every 12; year 2; 15 Mar 2029" : "13; every 12; year 2; last 3"}
+          placeholder={
+            dated ? t("13; every 12; year 2; 15 Mar 2029") : t("13; every 12; year 2; last 3")
+          }
           leaves
           className={LOOK}
           onType={setAt}
@@ -54,14 +60,16 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
             <Moments moments={moments} dated={dated} currency={statement.currency} />
             {moments.some((each) => each.per_day) && (
               <p className="mt-1 text-sm text-soft">
-                Interest to the day is{" "}
-                <OneOf
-                  name="Interest to the day is"
-                  value={payoff}
-                  options={choices.payoff_rounding}
-                  onChoose={setPayoff}
-                />
-                .
+                {rich("Interest to the day is {rounded}.", {
+                  rounded: (
+                    <OneOf
+                      name={t("Interest to the day is")}
+                      value={payoff}
+                      options={choices.payoff_rounding}
+                      onChoose={setPayoff}
+                    />
+                  ),
+                })}
               </p>
             )}
           </div>
@@ -69,13 +77,15 @@ export function Asking({ statement, ready, stretch, found, onStretch }: Props) {
       </div>
       <div>
         <Field
-          label="Totals of"
+          label={t("Totals of")}
           labelClass={BESIDE}
           id="ask-stretch"
           value={stretch}
           maxLength={limits.stretch}
           placeholder={
-            dated ? "13-24; year 2; every 12; 2028" : "13-24; year 2; every 12; or drag on the line"
+            dated
+              ? t("13-24; year 2; every 12; 2028")
+              : t("13-24; year 2; every 12; or drag on the line")
           }
           leaves
           className={LOOK}
@@ -102,15 +112,19 @@ function Moments({
   const { marks } = useDesk();
   const money = (text: string) => inMarks(text, marks);
   return (
-    <Table aria-label="What is owed" className="text-[0.95rem]">
-      <Heads heads={["Moment", ...(dated ? ["Accrued"] : []), `Owed, ${currency}`]} />
+    <Table aria-label={t("What is owed")} className="text-[0.95rem]">
+      <Heads
+        heads={[t("Moment"), ...(dated ? [t("Accrued")] : []), t("Owed, {currency}", { currency })]}
+      />
       <tbody>
         {moments.map((each) => (
           <tr key={each.what} className="border-b border-rule">
             <RowHead className="font-normal">
               {each.what}
               {each.per_day && (
-                <span className="ml-2 text-sm text-soft">{money(each.per_day)} a day more</span>
+                <span className="ml-2 text-sm text-soft">
+                  {t("{perDay} a day more", { perDay: money(each.per_day) })}
+                </span>
               )}
             </RowHead>
             {dated && <Cell>{money(each.accrued)}</Cell>}
@@ -128,16 +142,24 @@ function Sum({ sum }: { sum: PeriodTotals }) {
   const money = (text: string) => inMarks(text, marks);
   return (
     <p role="status" className="mt-1 text-[0.95rem]">
-      <b>{sum.what}</b>
-      {sum.begins && sum.ends && ` (${day(sum.begins)} to ${day(sum.ends)})`}: paid{" "}
-      <b>{money(sum.paid)}</b>, interest <b>{money(sum.interest)}</b>, principal{" "}
-      <b>{money(sum.principal)}</b>
-      {Number(sum.added) !== 0 && (
-        <>
-          , further lent and fees <b>{money(sum.added)}</b>
-        </>
+      {rich(
+        "{what}{days}: paid {paid}, interest {interest}, principal {principal}{added}; owed {opening} before, {closing} after.",
+        {
+          what: <b>{sum.what}</b>,
+          days:
+            sum.begins &&
+            sum.ends &&
+            ` ${t("({begins} to {ends})", { begins: day(sum.begins), ends: day(sum.ends) })}`,
+          paid: <b>{money(sum.paid)}</b>,
+          interest: <b>{money(sum.interest)}</b>,
+          principal: <b>{money(sum.principal)}</b>,
+          added:
+            Number(sum.added) !== 0 &&
+            rich(", further lent and fees {added}", { added: <b>{money(sum.added)}</b> }),
+          opening: money(sum.opening),
+          closing: money(sum.closing),
+        },
       )}
-      ; owed {money(sum.opening)} before, {money(sum.closing)} after.
     </p>
   );
 }

@@ -1,5 +1,6 @@
 import type { SideBySide } from "../../api/types";
 import { Chart, Curve, Label, Level, Picture, scale } from "../../ui/chart";
+import { t, tn } from "../../texts";
 
 const HEIGHT = 240;
 const PAD = 8;
@@ -20,7 +21,12 @@ const strokeOf = (place: number) => STROKES[place % STROKES.length] ?? STROKES[0
 /** The number and the stroke of a line. */
 export function Swatch({ place }: { place: number }) {
   return (
-    <Picture label={`line ${place + 1}`} width={60} height={14} className="inline-block h-3.5 w-15">
+    <Picture
+      label={t("line {number}", { number: place + 1 })}
+      width={60}
+      height={14}
+      className="inline-block h-3.5 w-15"
+    >
       <Label x={0} y={12} strong>
         {place + 1}
       </Label>
@@ -79,8 +85,11 @@ export function Overlay({ beside }: { beside: SideBySide }) {
         }}
       </Chart>
       <figcaption className="text-sm text-soft">
-        Owed, {beside.currencies[beside.base]}, by years since the start; {beside.top} at the top.
-        {beside.left_out && " Loans in other currencies are not drawn."}
+        {t("Owed, {currency}, by years since the start; {top} at the top.", {
+          currency: beside.currencies[beside.base] ?? "",
+          top: beside.top ?? "",
+        })}
+        {beside.left_out && ` ${t("Loans in other currencies are not drawn.")}`}
       </figcaption>
     </figure>
   );
@@ -92,7 +101,11 @@ function Years({ years, width, x }: { years: number; width: number; x: (year: nu
   const ticks = Array.from({ length: Math.floor(years / step) + 1 }, (_, tick) => tick * step);
   return ticks.map((tick) => (
     <Label key={tick} x={x(tick)} y={HEIGHT - 6} at={tick === 0 ? "left" : "middle"}>
-      {tick === 0 ? "start" : tick === step ? `${tick} ${tick === 1 ? "year" : "years"}` : tick}
+      {tick === 0
+        ? t("start")
+        : tick === step
+          ? tn("{tick} year", "{tick} years", tick, { tick })
+          : tick}
     </Label>
   ));
 }

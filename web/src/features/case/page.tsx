@@ -32,6 +32,7 @@ import { useCaseKeys } from "./use-case-keys";
 import { useSheet } from "./use-sheet";
 import { isLaidOut } from "./use-worked";
 import { useYears } from "./use-years";
+import { t } from "../../texts";
 
 const PAUSE = 90;
 
@@ -70,7 +71,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
         sendAsides={asides.send}
       />
       <div className="flex flex-wrap items-baseline gap-x-4">
-        {opened.owner && <p className="text-sm text-soft">{opened.owner}’s case</p>}
+        {opened.owner && (
+          <p className="text-sm text-soft">{t("{owner}’s case", { owner: opened.owner })}</p>
+        )}
         <Tags content={content} onChange={onPage.changeBeside} />
         <Note content={content} onChange={onPage.changeBeside} />
       </div>
@@ -79,8 +82,10 @@ function Opened({ opened }: { opened: CaseOpened }) {
       </p>
       {opened.differs.length > 0 && (
         <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
-          When this case was last saved an earlier core answered it, and differently:{" "}
-          {opened.differs.join("; ")}.
+          {t(
+            "When this case was last saved an earlier core answered it, and differently: {differs}.",
+            { differs: opened.differs.join("; ") },
+          )}
         </p>
       )}
       {keeping.state === "conflict" && (
@@ -106,7 +111,9 @@ function Opened({ opened }: { opened: CaseOpened }) {
       <div className="relative mt-2 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <StatementOfTerms onPage={onPage} place={place} />
         <div>
-          <Wrong className="mb-2">{failed && `The answer did not arrive: ${failed.message}`}</Wrong>
+          <Wrong className="mb-2">
+            {failed && t("The answer did not arrive: {message}", { message: failed.message })}
+          </Wrong>
           <StillWorking busy={!current && !failed} stopping={stopping} />
           <AnswerPanel
             statement={statement}
@@ -177,8 +184,15 @@ export function CasePage() {
     [queries, id],
   );
   if (opened.error)
-    return <CannotOpen what="case" why={opened.error.message} to="/" list="To your cases" />;
+    return (
+      <CannotOpen
+        what={t("This case cannot be opened")}
+        why={opened.error.message}
+        to="/"
+        list={t("To your cases")}
+      />
+    );
   if (!opened.data || opened.isFetching)
-    return <main className="p-8 text-soft">Opening the case …</main>;
+    return <main className="p-8 text-soft">{t("Opening the case …")}</main>;
   return <Opened key={`${id} ${marks.name} ${opened.data.version}`} opened={opened.data} />;
 }

@@ -6,6 +6,7 @@ import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { OpenAs, Outcome, Typed } from "./what-if";
+import { t } from "../../texts";
 
 export const NO_MORE: More = { each: "100", instead: "", lump: "", at: "12" };
 
@@ -27,34 +28,34 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
   const { data } = found;
   return (
     <Sheet
-      title="Paying more"
-      about="More paid than is due: the payment stays what it is, the loan ends sooner."
+      title={t("Paying more")}
+      about={t("More paid than is due: the payment stays what it is, the loan ends sooner.")}
       open={open}
       onOpen={onOpen}
       asks
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <Typed
-          label="More with each payment"
+          label={t("More with each payment")}
           value={more.each}
           placeholder="100"
           onType={(each) => onMore({ ...more, each })}
         />
         <Typed
-          label="or in place of what is due"
+          label={t("or in place of what is due")}
           value={more.instead}
           placeholder="1,050"
           onType={(instead) => onMore({ ...more, instead, each: instead.trim() ? "" : more.each })}
         />
         <Typed
-          label="and once"
+          label={t("and once")}
           value={more.lump}
-          placeholder="5k"
+          placeholder={t("5k")}
           onType={(lump) => onMore({ ...more, lump })}
         />
         {more.lump.trim() && (
           <Typed
-            label={statement.start ? "at payment or on" : "at payment"}
+            label={statement.start ? t("at payment or on") : t("at payment")}
             value={more.at}
             onType={(at) => onMore({ ...more, at })}
           />
@@ -64,12 +65,12 @@ export function PayingMore({ content, more, onMore, open, onOpen }: Props) {
         {data && (
           <>
             <p className="font-serif text-xl font-semibold">{data.says}</p>
-            <ToldTable label="Paying more" told={data.told} strong={1} className="mt-4" />
+            <ToldTable label={t("Paying more")} told={data.told} strong={1} className="mt-4" />
             <OpenAs
               taking={take}
-              onTake={() => take.mutate({ statement: data.statement, suffix: "more paid" })}
+              onTake={() => take.mutate({ statement: data.statement, suffix: t("more paid") })}
             >
-              Open it as a case
+              {t("Open it as a case")}
             </OpenAs>
           </>
         )}

@@ -8,6 +8,7 @@ import { Select } from "../../ui/select";
 import { Sheet } from "../../ui/sheet";
 import { Facts, factsOf } from "../../ui/table";
 import { Outcome } from "./what-if";
+import { t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -26,31 +27,31 @@ export function SettledEarly({ statement, open, onOpen }: Props) {
   const stopping = useStopping(["payoff"], { statement, at, charge });
   return (
     <Sheet
-      title="Settled early"
-      about="The loan ended right after a payment or on a day, with what is agreed for that."
+      title={t("Settled early")}
+      about={t("The loan ended right after a payment or on a day, with what is agreed for that.")}
       open={open}
       onOpen={onOpen}
       asks
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-3 gap-y-2">
         <Field
-          label={statement.start ? "After payment, or on a day" : "After payment"}
+          label={statement.start ? t("After payment, or on a day") : t("After payment")}
           value={at}
           maxLength={limits.stretch}
-          placeholder={statement.start ? "12 or 15 Mar 2029" : "12"}
+          placeholder={statement.start ? t("12 or 15 Mar 2029") : "12"}
           className={`${statement.start ? "w-36" : "w-20"} text-right`}
           onType={setAt}
         />
-        <span>with</span>
+        <span>{t("with")}</span>
         <Select
-          name="What is agreed"
+          name={t("What is agreed")}
           value={kind}
           options={choices.charges}
           onChoose={(chosen) => setKind(chosen as Payoff["kind"])}
         />
         {kind !== "none" && (
           <Field
-            label="how much"
+            label={t("how much")}
             value={figure}
             maxLength={limits.typed}
             className="w-24 text-right"

@@ -1,5 +1,6 @@
 import type { ClausePlaced, Statement } from "../../api/types";
 import { Button } from "../../ui/button";
+import { t } from "../../texts";
 
 const HIGH = 20;
 /** About how wide a letter is, and what stands before the words. */
@@ -68,7 +69,11 @@ export function Pins({ statement, placed, count, advance, x, placeAt, onMove }: 
           <Button
             key={place}
             look="bare"
-            aria-label={`Clause ${place + 1}, ${text}, at payment ${first}: move with the arrow keys`}
+            aria-label={t("Clause {place}, {says}, at payment {first}: move with the arrow keys", {
+              place: place + 1,
+              says: text,
+              first,
+            })}
             className={`absolute flex touch-none items-center gap-1 text-xs leading-[18px] whitespace-nowrap text-choice ${side}`}
             style={{ top, left: here }}
             onKeyDown={(event) => {

@@ -7,6 +7,7 @@ import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { OpenAs, Outcome, Typed } from "./what-if";
+import { t } from "../../texts";
 
 export const NO_POINTS: Points = { percent: "", points: "1", ends: "" };
 
@@ -27,8 +28,8 @@ function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) 
   const last = values.length - 1;
   const label =
     paidOff === null
-      ? "The offer with points never comes ahead"
-      : `The offer with points comes ahead after payment ${paidOff}`;
+      ? t("The offer with points never comes ahead")
+      : t("The offer with points comes ahead after payment {paidOff}", { paidOff });
   return (
     <Chart label={label} height={HEIGHT} first={860} className="mt-3">
       {(width) => {
@@ -42,15 +43,15 @@ function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) 
               <>
                 <Dot x={x(paidOff)} y={y(0)} />
                 <Label x={x(paidOff)} y={y(0) + 20} at="middle" strong>
-                  payment {paidOff}
+                  {t("payment {paidOff}", { paidOff })}
                 </Label>
               </>
             )}
             <Label x={PAD} y={HEIGHT - 4}>
-              start
+              {t("start")}
             </Label>
             <Label x={width - PAD} y={HEIGHT - 4} at="right">
-              payment {last}
+              {t("payment {last}", { last })}
             </Label>
           </>
         );
@@ -70,8 +71,10 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
   const { data } = found;
   return (
     <Sheet
-      title="Points for a lower rate"
-      about="This loan against the same at another rate, for which points are paid apart at the start. A point is a percent of what is lent."
+      title={t("Points for a lower rate")}
+      about={t(
+        "This loan against the same at another rate, for which points are paid apart at the start. A point is a percent of what is lent.",
+      )}
       open={open}
       onOpen={onOpen}
       asks
@@ -79,20 +82,20 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
     >
       <div className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <Typed
-          label="The other rate"
+          label={t("The other rate")}
           value={points.percent}
           placeholder="5.85"
-          after="%, quoted as this one"
+          after={t("%, quoted as this one")}
           onType={(percent) => onPoints({ ...points, percent })}
         />
         <Typed
-          label="for"
+          label={t("for")}
           value={points.points}
-          after="points"
+          after={t("points")}
           onType={(typed) => onPoints({ ...points, points: typed })}
         />
         <Typed
-          label="If it ends after payments"
+          label={t("If it ends after payments")}
           wide
           value={points.ends}
           placeholder={data?.ends_typed ?? "12; 24; 36; 60"}
@@ -100,7 +103,7 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
         />
       </div>
       {!isStated ? (
-        <p className="mt-4 text-soft">Type the rate of the other offer.</p>
+        <p className="mt-4 text-soft">{t("Type the rate of the other offer.")}</p>
       ) : (
         <Outcome error={found.error} busy={found.isFetching} stopping={stopping}>
           {data && (
@@ -109,16 +112,16 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
               <p className="mt-2">{data.terms}</p>
               <Ahead ahead={data.ahead} paidOff={data.paid_off} />
               <ToldTable
-                label="If the loan ends earlier"
+                label={t("If the loan ends earlier")}
                 told={data.told}
                 strong={0}
                 className="mt-3"
               />
               <OpenAs
                 taking={take}
-                onTake={() => take.mutate({ statement: data.statement, suffix: "with points" })}
+                onTake={() => take.mutate({ statement: data.statement, suffix: t("with points") })}
               >
-                Open the offer with points as a case
+                {t("Open the offer with points as a case")}
               </OpenAs>
             </>
           )}

@@ -6,13 +6,14 @@ import { useDesk } from "../../hooks/use-desk";
 import { useStoppable } from "../../hooks/use-stoppable";
 import { Button } from "../../ui/button";
 import { Area, Field } from "../../ui/field";
-import { counted } from "../../ui/numbers";
+import { countedRows } from "../../ui/numbers";
 import { Sheet } from "../../ui/sheet";
 import { StillWorking } from "../../ui/still-working";
 import { ToldTable } from "../../ui/table";
 import { Upload } from "../../ui/upload";
 import { Unread, Wrong } from "../../ui/wrong";
 import { WhichColumn } from "./which-column";
+import { t } from "../../texts";
 
 const MOST_UNREAD = 20;
 
@@ -32,39 +33,41 @@ export function Against({ statement, open, onOpen }: Props) {
   const compare = (matched: Matched | null) => hold.run({ statement, text, matched, tolerance });
   return (
     <Sheet
-      title="Hold theirs against ours"
-      about="A schedule from elsewhere, as CSV: which rows differ, by how much, and where it began."
+      title={t("Hold theirs against ours")}
+      about={t(
+        "A schedule from elsewhere, as CSV: which rows differ, by how much, and where it began.",
+      )}
       open={open}
       onOpen={onOpen}
       asks
     >
       <Area
-        name="Their schedule"
+        name={t("Their schedule")}
         value={text}
         rows={6}
         maxLength={limits.pasted}
-        placeholder="Paste their table here, with the names of its columns on top"
+        placeholder={t("Paste their table here, with the names of its columns on top")}
         className="mt-4 w-full font-mono text-sm"
         onType={setText}
         onKeyDown={sends(() => compare(null))}
       />
       <div className="mt-2 flex flex-wrap items-baseline gap-3">
         <Upload
-          name="Schedule to hold against ours"
+          name={t("Schedule to hold against ours")}
           accept=".csv,.txt,text/csv"
           onFile={(file) => void file.text().then(setText)}
         >
-          Open a file
+          {t("Open a file")}
         </Upload>
         <Field
-          label="A figure may differ by"
+          label={t("A figure may differ by")}
           value={tolerance}
           maxLength={limits.typed}
           className="w-20 text-right"
           onType={setTolerance}
         />
         <Button look="main" className="ml-auto" onClick={() => compare(null)}>
-          Compare
+          {t("Compare")}
         </Button>
       </div>
       <StillWorking busy={hold.busy} stopping={hold.stopping} />
@@ -82,7 +85,9 @@ function Differences({ found }: { found: Reconciliation }) {
       <p role="status" className="font-serif text-xl font-semibold">
         {found.says}
       </p>
-      <p className="text-soft">{counted(found.compared, "row", marks)} compared.</p>
+      <p className="text-soft">
+        {t("{compared} compared.", { compared: countedRows(found.compared, marks) })}
+      </p>
       {found.unread.length > 0 && (
         <div role="alert" className="mt-2 border-l-2 border-wrong pl-3">
           <Unread errors={found.unread.slice(0, MOST_UNREAD)} />
@@ -90,7 +95,7 @@ function Differences({ found }: { found: Reconciliation }) {
       )}
       {found.told && found.told.rows.length > 0 && (
         <ToldTable
-          label="What differs"
+          label={t("What differs")}
           told={found.told}
           strong={3}
           className="mt-3 text-[0.95rem]"

@@ -1,5 +1,6 @@
 import { useDesk } from "../../hooks/use-desk";
 import { Check } from "../../ui/field";
+import { t } from "../../texts";
 
 const ANSWER = "answer";
 
@@ -16,7 +17,7 @@ interface Props {
 export function ResultChoice({ isDated, results, single, onChoose }: Props) {
   const { words } = useDesk();
   const all = [
-    { name: ANSWER, title: `the ${words.answer_title}` },
+    { name: ANSWER, title: t("the {answer}", { answer: words.answer_title }) },
     ...words.results.filter((each) => !each.is_placed && (isDated || !each.is_dated)),
   ];
   const names = all.map(({ name }) => name);
@@ -28,7 +29,7 @@ export function ResultChoice({ isDated, results, single, onChoose }: Props) {
   };
   return (
     <fieldset className="flex flex-wrap gap-x-4 gap-y-0.5 text-[0.95rem]">
-      <legend className="text-sm text-soft">Results</legend>
+      <legend className="text-sm text-soft">{t("Results")}</legend>
       {all.map(({ name, title }) => (
         <Check
           key={name}

@@ -4,6 +4,7 @@ import { filled } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
 import { Hint } from "../../ui/hint";
 import { inMarks } from "../../ui/numbers";
+import { rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -26,47 +27,51 @@ export function RoundingChoice({ statement, onChange }: Props) {
   const repays = statement.clauses.some((clause) => clause.verb === "repay");
   return (
     <p data-list="rounding" className="mt-2 text-[0.95rem] text-soft">
-      Payments are{" "}
-      <Hint of={["rounding"]}>
-        <OneOf
-          name="Payments are"
-          value={way}
-          options={choices.payment_rounding}
-          onChoose={(payment) => set({ payment })}
-        />
-      </Hint>
-      {way !== "none" && (
-        <>
-          {" "}
-          <Choice
-            name="Step"
-            value={to}
-            shown={inMarks(to, marks)}
-            options={steps.map((step) => ({ value: step, label: inMarks(step, marks) }))}
-            onChoose={(step) => set({ to: step === minor ? null : step })}
-          />
-        </>
-      )}
-      , interest is{" "}
-      <OneOf
-        name="Interest is"
-        value={rounding.interest ?? "nearest"}
-        options={choices.interest_rounding}
-        fill={(said) => filled(said, { step: inMarks(minor, marks) })}
-        onChoose={(interest) => set({ interest })}
-      />
-      {repays && (
-        <>
-          ; what is repaid above what is owed is{" "}
+      {rich("Payments are {rounded}{step}, interest is {interest}{overpaid}.", {
+        rounded: (
+          <Hint of={["rounding"]}>
+            <OneOf
+              name={t("Payments are")}
+              value={way}
+              options={choices.payment_rounding}
+              onChoose={(payment) => set({ payment })}
+            />
+          </Hint>
+        ),
+        step: way !== "none" && (
+          <>
+            {" "}
+            <Choice
+              name={t("Step")}
+              value={to}
+              shown={inMarks(to, marks)}
+              options={steps.map((step) => ({ value: step, label: inMarks(step, marks) }))}
+              onChoose={(step) => set({ to: step === minor ? null : step })}
+            />
+          </>
+        ),
+        interest: (
           <OneOf
-            name="Overpaid is"
-            value={rounding.overpaid ?? "cut"}
-            options={choices.overpaid}
-            onChoose={(overpaid) => set({ overpaid })}
+            name={t("Interest is")}
+            value={rounding.interest ?? "nearest"}
+            options={choices.interest_rounding}
+            fill={(said) => filled(said, { step: inMarks(minor, marks) })}
+            onChoose={(interest) => set({ interest })}
           />
-        </>
-      )}
-      .
+        ),
+        overpaid:
+          repays &&
+          rich("; what is repaid above what is owed is {how}", {
+            how: (
+              <OneOf
+                name={t("Overpaid is")}
+                value={rounding.overpaid ?? "cut"}
+                options={choices.overpaid}
+                onChoose={(overpaid) => set({ overpaid })}
+              />
+            ),
+          }),
+      })}
     </p>
   );
 }

@@ -5,6 +5,7 @@ import { Field } from "../../ui/field";
 import { pastesLines } from "../../ui/say-line";
 import { Wrong } from "../../ui/wrong";
 import type { Clause } from "./clauses";
+import { t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -24,8 +25,8 @@ export function SayClauses({ statement, onClauses }: Props) {
   return (
     <>
       <Field
-        name="Say a clause"
-        placeholder="at 12 repay 4,500"
+        name={t("Say a clause")}
+        placeholder={t("at 12 repay 4,500")}
         value={text}
         autoComplete="off"
         spellCheck={false}
@@ -47,7 +48,9 @@ export function SayClauses({ statement, onClauses }: Props) {
           ))}
           {data && data.guesses.length > 0 && (
             <p className="text-soft">
-              Guessed: {data.guesses.map((guess) => `“${guess.text}” ${guess.says}`).join(" · ")}
+              {t("Guessed: {guesses}", {
+                guesses: data.guesses.map((guess) => `“${guess.text}” ${guess.says}`).join(" · "),
+              })}
             </p>
           )}
         </div>

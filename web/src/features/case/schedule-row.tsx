@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { cellOf, type Line, type Year } from "./schedule-lines";
+import { t } from "../../texts";
 
 interface Props {
   line: Line;
@@ -39,7 +40,7 @@ function YearCell({ year, open, calendar, onToggle }: YearProps) {
       <span aria-hidden className="inline-block w-4">
         {open ? "▾" : "▸"}
       </span>
-      {calendar ? year.label : `Year ${year.label}`}{" "}
+      {calendar ? year.label : t("Year {year}", { year: year.label })}{" "}
       <span className="ml-1 text-sm font-normal text-soft">
         {year.first === year.last ? year.first : `${year.first}–${year.last}`}
       </span>
@@ -84,7 +85,7 @@ export function ScheduleRow(props: Props) {
             onToggle={() => onToggle(line.at)}
           />
         ) : (
-          <span className={`pl-4 ${isSum ? "" : "text-soft"}`}>{isSum ? "In all" : number}</span>
+          <span className={`pl-4 ${isSum ? "" : "text-soft"}`}>{isSum ? t("In all") : number}</span>
         )}
       </div>
       {columns.map((id) => {

@@ -7,6 +7,7 @@ import { Field } from "../../ui/field";
 import { Opening } from "../../ui/opening";
 import type { useColumns } from "./schedule-lines";
 import type { Years } from "./use-years";
+import { t } from "../../texts";
 
 /** Goes to a payment by its number, or to the last one before a day. */
 export function Jump({
@@ -37,8 +38,8 @@ export function Jump({
       )}
       <Field
         id="schedule-jump"
-        name="Go to a payment or a day"
-        placeholder={statement.start ? "Go to 31 or a day" : "Go to a payment"}
+        name={t("Go to a payment or a day")}
+        placeholder={statement.start ? t("Go to 31 or a day") : t("Go to a payment")}
         value={typed}
         maxLength={40}
         leaves
@@ -68,7 +69,7 @@ export function ColumnsMenu({ columns }: { columns: ReturnType<typeof useColumns
         />
       )}
     >
-      Columns
+      {t("Columns")}
     </Opening>
   );
 }
@@ -78,18 +79,20 @@ export function GroupedBy({ years }: { years: Years }) {
   const { months } = useDesk().words;
   const [starts, choose] = years;
   const label = (month: number) =>
-    month === 1 ? "by calendar year" : `by years from ${months[month - 1] ?? ""}`;
+    month === 1
+      ? t("by calendar year")
+      : t("by years from {months}", { months: months[month - 1] ?? "" });
   return (
     <Choice
-      name="Grouped by"
+      name={t("Grouped by")}
       value={String(starts ?? "")}
-      shown={starts === null ? "by year of the loan" : label(starts)}
+      shown={starts === null ? t("by year of the loan") : label(starts)}
       options={[
-        { value: "", label: "by year of the loan" },
+        { value: "", label: t("by year of the loan") },
         ...months.map((_, place) => ({
           value: String(place + 1),
           label: label(place + 1),
-          ...(place === 1 ? { under: "Financial years" } : {}),
+          ...(place === 1 ? { under: t("Financial years") } : {}),
         })),
       ]}
       onChoose={(value) => choose(value ? Number(value) : null)}

@@ -11,6 +11,7 @@ import { ScheduleRow } from "./schedule-row";
 import { ColumnsMenu, GroupedBy, Jump } from "./schedule-tools";
 import type { LaidOut } from "./use-worked";
 import type { Years } from "./use-years";
+import { t } from "../../texts";
 
 /** How high a line is, in rem. */
 const ROW_HEIGHT = 1.875;
@@ -90,22 +91,22 @@ export function Schedule({ good, statement, marked, years }: Props) {
   };
 
   return (
-    <section ref={box} id="schedule" aria-label="Schedule" className="mt-3">
+    <section ref={box} id="schedule" aria-label={t("Schedule")} className="mt-3">
       <div className="flex flex-wrap items-baseline justify-end gap-x-5 gap-y-1 pb-1 text-sm">
-        <h2 className="mr-auto font-semibold">The schedule</h2>
+        <h2 className="mr-auto font-semibold">{t("The schedule")}</h2>
         <Jump statement={statement} onJump={jump} />
         {dated && <GroupedBy years={years} />}
         <ColumnsMenu columns={columns} />
         <Button look="link" onClick={() => void copy()}>
-          {copied ? "Copied" : "Copy"}
+          {copied ? t("Copied") : t("Copy")}
         </Button>
         <Button look="link" onClick={toggleAll}>
-          {all ? "Fold all years" : "Unfold all years"}
+          {all ? t("Fold all years") : t("Unfold all years")}
         </Button>
       </div>
       <div
         role="table"
-        aria-label="Schedule of payments"
+        aria-label={t("Schedule of payments")}
         aria-rowcount={lines.length + 1}
         className={`rounded-lg border border-rule bg-sheet ${scrolls ? "overflow-x-auto" : ""}`}
       >

@@ -13,6 +13,7 @@ import { ResultChoice } from "./result-choice";
 import { SweepGrid } from "./sweep-grid";
 import { SweepList } from "./sweep-list";
 import { Vary } from "./vary";
+import { t } from "../../texts";
 
 type MovesAside = NonNullable<Asides["moves"]>;
 type Varied = MovesAside["varied"];
@@ -76,8 +77,8 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
     data?.varied[place]?.path === varied[place]?.path ? data?.varied[place]?.typed : undefined;
   return (
     <Sheet
-      title="What moves it"
-      about="The loan worked anew for every value of one figure, or of two."
+      title={t("What moves it")}
+      about={t("The loan worked anew for every value of one figure, or of two.")}
       open={open}
       onOpen={onOpen}
       asks
@@ -85,18 +86,18 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
     >
       <div className="mt-4 grid gap-2">
         <Vary
-          label="Figure varied"
+          label={t("Figure varied")}
           varied={first}
           used={used(0)}
           options={options}
           onVary={(path, typed) => vary(0, path, typed)}
         />
         <Vary
-          label="Second figure varied"
+          label={t("Second figure varied")}
           varied={second}
           used={used(1)}
           options={[
-            { value: "", label: "and no other figure" },
+            { value: "", label: t("and no other figure") },
             ...options.filter(({ value }) => value !== first?.path),
           ]}
           onVary={(path, typed) => vary(1, path, typed)}
@@ -126,9 +127,9 @@ export function WhatMoves({ content, figures, moves, onMoves, open, onOpen }: Pr
             {data.told.small_changes.rows.length > 0 && (
               <section className="mt-5 max-w-lg">
                 <h3 className="text-sm text-soft">
-                  A little more, and what it does to the figure asked for
+                  {t("A little more, and what it does to the figure asked for")}
                 </h3>
-                <ToldTable label="A little more" told={data.told.small_changes} strong={1} />
+                <ToldTable label={t("A little more")} told={data.told.small_changes} strong={1} />
               </section>
             )}
           </div>

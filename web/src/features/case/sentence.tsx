@@ -9,6 +9,7 @@ import { QuoteChoice } from "../../ui/quote-choice";
 import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../ui/quoting";
 import type { EntryName } from "./entries";
 import type { Change } from "./two-ways";
+import { rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -46,38 +47,54 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
   return (
     <div className="font-serif text-[1.35rem] leading-[2.3rem]">
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
-      {dated && <>on {figure("start")} </>}
-      at <span className="whitespace-nowrap">{figure("percent")} %</span>{" "}
-      <QuoteChoice
-        quote={statement}
-        ends={isWhole && COMMA}
-        onChoose={(quoting) => onAsk({ requote: quoting })}
-      />
-      {isTimed(statement, words) && <> {figure("over")}</>}
-      {after}
-      {!isWhole && ","} {isPaid ? speaker.repaid : speaker.without} {figure("count")}{" "}
-      {isPaid && isTwoWords && "payments "}
-      <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />
-      {unpaid && !isDeal && <> ({figure("payment")} each)</>}
-      {isPaid && (
-        <>
-          {" "}
-          {isTwoWords ? "of" : "payments of"} {figure("payment")} at the{" "}
-          <Hint of={[statement.timing.replace("-", "_")]}>
-            <OneOf
-              name="Paid at the"
-              value={statement.timing}
-              options={words.choices.timing}
-              fill={(said) => filled(said, { noun })}
-              onChoose={(timing) => onChange({ timing })}
+      {dated && rich("on {start}", { start: figure("start") })}
+      {rich(
+        "at {percent} {quoted}{over}{after}{comma} {repaid} {count} {payments}{often}{each}{paid}, with {balance} {there} at the end",
+        {
+          percent: <span className="whitespace-nowrap">{figure("percent")} %</span>,
+          quoted: (
+            <QuoteChoice
+              quote={statement}
+              ends={isWhole && COMMA}
+              onChoose={(quoting) => onAsk({ requote: quoting })}
             />
-          </Hint>{" "}
-          of each {noun}
-          {dated && <> from {figure("first_payment")}</>}
-        </>
+          ),
+          over: isTimed(statement, words) && <> {figure("over")}</>,
+          after,
+          comma: !isWhole && ",",
+          repaid: isPaid ? speaker.repaid : speaker.without,
+          count: figure("count"),
+          payments: isPaid && isTwoWords && `${t("payments")} `,
+          often: <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />,
+          each: unpaid && !isDeal && rich("({payment} each)", { payment: figure("payment") }),
+          paid: isPaid && (
+            <>
+              {" "}
+              {rich("{payments} {payment} at the {end} of each {period}{from}", {
+                payments: isTwoWords ? t("of") : t("payments of"),
+                payment: figure("payment"),
+                end: (
+                  <Hint of={[statement.timing.replace("-", "_")]}>
+                    <OneOf
+                      name={t("Paid at the")}
+                      value={statement.timing}
+                      options={words.choices.timing}
+                      fill={(said) => filled(said, { noun })}
+                      onChoose={(timing) => onChange({ timing })}
+                    />
+                  </Hint>
+                ),
+                period: noun,
+                from:
+                  dated && rich("from {firstPayment}", { firstPayment: figure("first_payment") }),
+              })}
+            </>
+          ),
+          balance: figure("balance"),
+          there: speaker.there,
+        },
       )}
-      , with {figure("balance")} {speaker.there} at the end
-      {statement.clauses.length > 0 ? ", except that" : "."}
+      {statement.clauses.length > 0 ? t(", except that") : "."}
     </div>
   );
 }
@@ -93,7 +110,7 @@ function Often({
   return (
     <span data-list="every">
       <Choice
-        name="Paid"
+        name={t("Paid")}
         value={String(statement.every)}
         shown={isNoun ? `${noun}s` : often}
         options={everyOptions(statement.every, words)}
@@ -120,7 +137,7 @@ function Lent({
   );
   const speaks = (
     <Choice
-      name="Who speaks"
+      name={t("Who speaks")}
       value={speaker.name}
       shown={statement.is_purchase ? within(speaker.label) : speaker.label}
       options={words.choices.we.map(({ name, label }) => ({ value: name, label }))}
@@ -135,15 +152,21 @@ function Lent({
     );
   return (
     <>
-      Of a price of {figure("price")} {currency} {figure("down")}{" "}
-      <OneOf
-        name="Down payment in"
-        value={statement.down_in_percent ? "percent" : "amount"}
-        options={words.choices.down_payment}
-        fill={(said) => filled(said, { currency: statement.currency })}
-        onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
-      />{" "}
-      is paid at once; {speaks} the rest
+      {rich("Of a price of {price} {currency} {down} {unit} is paid at once; {somebody} the rest", {
+        price: figure("price"),
+        currency,
+        down: figure("down"),
+        unit: (
+          <OneOf
+            name={t("Down payment in")}
+            value={statement.down_in_percent ? "percent" : "amount"}
+            options={words.choices.down_payment}
+            fill={(said) => filled(said, { currency: statement.currency })}
+            onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
+          />
+        ),
+        somebody: speaks,
+      })}
       {lent && (
         <>
           , <b className="font-sans">{lent}</b>,

@@ -2,6 +2,7 @@ import { Link, useSearchParams } from "react-router";
 import { useSeveralSideBySide } from "../../api/beside";
 import { useDesk } from "../../hooks/use-desk";
 import { Beside } from "./beside";
+import { rich, t } from "../../texts";
 
 /** The cases of an address and which of them is the base; both change with the address. */
 function useOf() {
@@ -22,11 +23,11 @@ export function SeveralPage() {
   const asked = of.map((id) => `of=${id}`).join("&");
   return (
     <Beside
-      title="Side by side"
+      title={t("Side by side")}
       table={table}
       file={`/api/v1/cases/side-by-side/file?${asked}&base=${base}`}
       mayEdit
-      alone="One case stands here. Pin another beside it."
+      alone={t("One case stands here. Pin another beside it.")}
       taken={of}
       count={of.length}
       onBase={(place) => set(of, of[place])}
@@ -38,11 +39,16 @@ export function SeveralPage() {
       }
       onAdd={(id) => set([...of, id], of[base])}
     >
-      Picked in the{" "}
-      <Link className="text-choice underline" to="/">
-        list of cases
-      </Link>
-      , each held against the base. The address of this page brings them back.
+      {rich(
+        "Picked in the {link}, each held against the base. The address of this page brings them back.",
+        {
+          link: (
+            <Link className="text-choice underline" to="/">
+              {t("list of cases")}
+            </Link>
+          ),
+        },
+      )}
     </Beside>
   );
 }

@@ -2,6 +2,7 @@ import { useColleagues, useSaveShares, useShares } from "../../api/beside";
 import { Select } from "../../ui/select";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 interface Props {
   caseId: string;
@@ -10,9 +11,9 @@ interface Props {
 }
 
 const MAY = [
-  { value: "no", label: "does not see it" },
-  { value: "read", label: "may read it" },
-  { value: "edit", label: "may change it" },
+  { value: "no", label: t("does not see it") },
+  { value: "read", label: t("may read it") },
+  { value: "edit", label: t("may change it") },
 ];
 
 /** With whom a case is shared, and what each may do. */
@@ -26,13 +27,15 @@ export function Sharing({ caseId, open, onOpen }: Props) {
   };
   return (
     <Sheet
-      title="Share"
-      about="Nobody but you sees this case until you name them here."
+      title={t("Share")}
+      about={t("Nobody but you sees this case until you name them here.")}
       open={open}
       onOpen={onOpen}
     >
       <Wrong error={shares.error ?? colleagues.error ?? change.error} className="mt-3" />
-      {colleagues.data?.length === 0 && <p className="mt-4">You have no colleagues here yet.</p>}
+      {colleagues.data?.length === 0 && (
+        <p className="mt-4">{t("You have no colleagues here yet.")}</p>
+      )}
       <ul className="mt-4 space-y-2">
         {shares.data &&
           colleagues.data?.map(({ username, name }) => {

@@ -8,6 +8,7 @@ import { whenSaved } from "../../hooks/on-the-way";
 import { useDesk } from "../../hooks/use-desk";
 import { CannotOpen } from "../../ui/cannot-open";
 import { Beside } from "./beside";
+import { rich, t } from "../../texts";
 
 /** What is pinned beside a case, and the ways to change it: kept before it is shown. */
 function usePins(opened: CaseOpened) {
@@ -22,7 +23,7 @@ function usePins(opened: CaseOpened) {
       setFailed(undefined);
       queries.removeQueries({ queryKey: caseKey(opened.id) });
     } catch (error) {
-      setFailed(error instanceof Error ? error.message : "It could not be kept.");
+      setFailed(error instanceof Error ? error.message : t("It could not be kept."));
     }
   };
   const takeOff = (place: number) => {
@@ -41,12 +42,14 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const name = opened.called;
   return (
     <Beside
-      title={`${name}, side by side`}
+      title={t("{name}, side by side", { name })}
       table={table}
       failed={failed}
       file={`/api/v1/cases/${opened.id}/side-by-side/file`}
       mayEdit={opened.may_edit}
-      alone="Nothing is pinned beside this case yet. Pin another case, or an answer from its trail."
+      alone={t(
+        "Nothing is pinned beside this case yet. Pin another case, or an answer from its trail.",
+      )}
       taken={[opened.id, ...asides.pins.flatMap((each) => (each.point === null ? each.case : []))]}
       count={asides.pins.length + 1}
       onBase={(place) => void change({ base: place })}
@@ -54,14 +57,17 @@ function Opened({ opened }: { opened: CaseOpened }) {
       onAdd={pin}
       tools={
         <Link className="text-choice underline" to={`/cases/${opened.id}?show=trail`}>
-          Pin from the trail
+          {t("Pin from the trail")}
         </Link>
       }
     >
-      <Link className="text-choice underline" to={`/cases/${opened.id}`}>
-        {name}
-      </Link>{" "}
-      and what is pinned beside it, each held against the base.
+      {rich("{name} and what is pinned beside it, each held against the base.", {
+        name: (
+          <Link className="text-choice underline" to={`/cases/${opened.id}`}>
+            {name}
+          </Link>
+        ),
+      })}
     </Beside>
   );
 }
@@ -70,7 +76,14 @@ export function SideBySidePage() {
   const { id = "" } = useParams();
   const opened = useCase(id, () => whenSaved(id), "side-by-side");
   if (opened.error)
-    return <CannotOpen what="case" why={opened.error.message} to="/" list="To your cases" />;
-  if (!opened.data) return <main className="p-8 text-soft">Opening …</main>;
+    return (
+      <CannotOpen
+        what={t("This case cannot be opened")}
+        why={opened.error.message}
+        to="/"
+        list={t("To your cases")}
+      />
+    );
+  if (!opened.data) return <main className="p-8 text-soft">{t("Opening …")}</main>;
   return <Opened key={id} opened={opened.data} />;
 }

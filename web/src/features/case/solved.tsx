@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { Hint } from "../../ui/hint";
 import { CopyAnswer } from "./copy-answer";
 import { Results } from "./results";
+import { t } from "../../texts";
 
 interface Props {
   answer: Answer;
@@ -27,7 +28,11 @@ export function Solved({
   const { proof } = answer;
   return (
     <>
-      {isBeside ? <p>With it {within(answer.asks)}</p> : <Asked>{answer.asks}</Asked>}
+      {isBeside ? (
+        <p>{t("With it {asks}", { asks: within(answer.asks) })}</p>
+      ) : (
+        <Asked>{answer.asks}</Asked>
+      )}
       <div className="flex flex-wrap items-baseline gap-x-3">
         <output
           aria-live="off"
@@ -39,7 +44,7 @@ export function Solved({
         {!stale && <CopyAnswer answer={answer} told={told} />}
       </div>
       <p className="mt-1 text-[0.95rem] text-soft">
-        {told.exact && `before rounding ${told.exact}`}
+        {told.exact && t("before rounding {exact}", { exact: told.exact })}
         {answer.paid_as && ` · ${answer.paid_as}`}
       </p>
       <Results facts={told.facts} />
@@ -54,7 +59,7 @@ export function Solved({
           {proof.says}{" "}
           <Hint of={["proof", "working"]} className="ml-1">
             <Button look="bare" className="text-ink underline" onClick={onWorking}>
-              Working
+              {t("Working")}
             </Button>
           </Hint>
         </p>
@@ -67,7 +72,7 @@ export function Solved({
 export function Several({ answer, told }: Props) {
   return (
     <>
-      <Asked>{told.solutions.length} rates fit</Asked>
+      <Asked>{t("{length} rates fit", { length: told.solutions.length })}</Asked>
       {told.solutions.map((each) => (
         <p key={each} className="flex flex-wrap items-baseline gap-x-3">
           <output aria-live="off" className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">

@@ -13,6 +13,7 @@ import { RoundingChoice } from "./rounding";
 import { Sentence } from "./sentence";
 import { TwoWays, type Change } from "./two-ways";
 import type { CaseOnPage } from "./use-case";
+import { t } from "../../texts";
 
 interface Props {
   onPage: CaseOnPage;
@@ -65,7 +66,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
   );
   const lent = worked?.readings.principal?.text ?? "";
   return (
-    <section aria-label="Statement of terms">
+    <section aria-label={t("Statement of terms")}>
       <Sentence
         statement={statement}
         figure={figure}
@@ -147,12 +148,12 @@ function Clock({ clock }: { clock: string | null | undefined }) {
       {clock ? (
         <>
           <b className="text-ink">
-            <Word of="one_clock">One clock</Word>:
+            <Word of="one_clock">{t("One clock")}</Word>:
           </b>{" "}
           {clock}
         </>
       ) : (
-        "State what is known and put ? where a figure is missing."
+        t("State what is known and put ? where a figure is missing.")
       )}
     </p>
   );
@@ -166,7 +167,7 @@ function Help({ focus }: { focus: EntryName | null }) {
   return (
     <p className="text-sm text-soft">
       <b className="text-ink">{titleOf(focus, words)}.</b> {entry.help}
-      {entry.may_be_asked && " Type ? to have it found."}
+      {entry.may_be_asked && ` ${t("Type ? to have it found.")}`}
     </p>
   );
 }

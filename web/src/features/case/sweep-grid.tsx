@@ -1,6 +1,7 @@
 import { capital } from "../../hooks/words";
 import { Button } from "../../ui/button";
 import { NONE, TO_COME, type SweepProps } from "./sweep-list";
+import { t } from "../../texts";
 
 /** Two figures varied: one result as a grid, darker where it is more. */
 export function SweepGrid({ data, worked, onTake }: SweepProps) {
@@ -25,9 +26,13 @@ export function SweepGrid({ data, worked, onTake }: SweepProps) {
     );
   return (
     <div className="max-h-[70vh] overflow-auto">
-      <table aria-label="What moves it" className="text-sm">
+      <table aria-label={t("What moves it")} className="text-sm">
         <caption className="text-left text-soft">
-          {capital(told.heads[first] ?? "")}, by {down} (down) and {across} (across); darker is more
+          {t("{capital}, by {down} (down) and {across} (across); darker is more", {
+            capital: capital(told.heads[first] ?? ""),
+            down,
+            across,
+          })}
         </caption>
         <thead>
           <tr>
@@ -66,7 +71,8 @@ export function SweepGrid({ data, worked, onTake }: SweepProps) {
                       look="bare"
                       className="w-full px-1.5 py-0.5 text-right whitespace-nowrap hover:underline"
                       title={
-                        swept.reasons[String(place)] ?? (stands ? "as it stands" : "Open as a case")
+                        swept.reasons[String(place)] ??
+                        (stands ? t("as it stands") : t("Open as a case"))
                       }
                       disabled={stands || !text}
                       onClick={() => take(row, column)}

@@ -2,6 +2,7 @@ import type { Variations } from "../../api/types";
 import { Button } from "../../ui/button";
 import { Cell, Heads, RowHead, Table } from "../../ui/table";
 import { Trend } from "./trend";
+import { t } from "../../texts";
 
 /** Where a point is not worked yet, and where there is no such result. */
 export const TO_COME = "…";
@@ -24,7 +25,7 @@ export function SweepList({ data, worked, onTake }: SweepProps) {
   return (
     <>
       <Trend data={data} />
-      <Table aria-label="What moves it" className="mt-3">
+      <Table aria-label={t("What moves it")} className="mt-3">
         <Heads heads={[title, ...results.map((each) => told.heads[each]), ""]} />
         <tbody>
           {(told.values[0] ?? []).map((shown, row) => {
@@ -38,7 +39,7 @@ export function SweepList({ data, worked, onTake }: SweepProps) {
               >
                 <RowHead>
                   {shown}
-                  {stands && <span className="text-sm text-soft"> as it stands</span>}
+                  {stands && <span className="text-sm text-soft"> {t("as it stands")}</span>}
                 </RowHead>
                 {reason ? (
                   <Cell colSpan={results.length} className="text-soft">
@@ -55,10 +56,10 @@ export function SweepList({ data, worked, onTake }: SweepProps) {
                   {!stands && !reason && row < worked && (
                     <Button
                       look="link"
-                      aria-label={`Open ${title} ${shown} as a case`}
+                      aria-label={t("Open {title} {value} as a case", { title, value: shown })}
                       onClick={() => onTake({ [path]: value }, `${title} ${shown}`)}
                     >
-                      open
+                      {t("open")}
                     </Button>
                   )}
                 </Cell>

@@ -3,6 +3,7 @@ import type { Content } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Area, Field } from "../../ui/field";
+import { t } from "../../texts";
 
 interface Props {
   content: Content;
@@ -27,7 +28,7 @@ export function Tags({ content, onChange }: Props) {
           {tag}
           <Button
             look="mark"
-            aria-label={`Take off the tag ${tag}`}
+            aria-label={t("Take off the tag {tag}", { tag })}
             onClick={() => onChange({ tags: tags.filter((each) => each !== tag) })}
           >
             ×
@@ -36,8 +37,8 @@ export function Tags({ content, onChange }: Props) {
       ))}
       <Field
         look="bare"
-        name="Add a tag"
-        placeholder="add a tag"
+        name={t("Add a tag")}
+        placeholder={t("add a tag")}
         value={typed}
         className="figure-field min-w-20"
         onType={(text) => {
@@ -57,12 +58,12 @@ export function Note({ content, onChange }: Props) {
   const { limits } = useDesk().words;
   return (
     <Area
-      name="Note"
+      name={t("Note")}
       look="bare"
       value={content.note ?? ""}
       maxLength={limits.note}
       rows={1}
-      placeholder="add a note: what the committee should know"
+      placeholder={t("add a note: what the committee should know")}
       leaves
       className="field-sizing-content max-h-60 min-w-60 grow basis-72 resize-none text-sm"
       onType={(note) => onChange({ note })}

@@ -1,6 +1,7 @@
 import { useDifferences } from "../../api/asking";
 import type { Content } from "../../api/types";
 import type { Step } from "../../hooks/use-undo";
+import { t } from "../../texts";
 
 /** What was just taken back, or made again, in words. */
 export function TakenBack({ step }: { step: Step<Content> }) {
@@ -9,12 +10,13 @@ export function TakenBack({ step }: { step: Step<Content> }) {
   const said = asked.isPlaceholderData
     ? ""
     : (asked.data ?? [])
-        .map(({ title, mine, theirs }) => `${title} ${mine} to ${theirs}`)
+        .map(({ title, mine, theirs }) => t("{title} {mine} to {theirs}", { title, mine, theirs }))
         .join("; ");
   return (
     <>
-      {isBack ? "Taken back" : "Made again"}
-      {said && `: ${said}`}. {isBack ? "Shift+Ctrl+Z makes it again." : "Ctrl+Z takes it back."}
+      {isBack ? t("Taken back") : t("Made again")}
+      {said && `: ${said}`}.{" "}
+      {isBack ? t("Shift+Ctrl+Z makes it again.") : t("Ctrl+Z takes it back.")}
     </>
   );
 }

@@ -7,6 +7,7 @@ import { Field } from "../../ui/field";
 import { useDays } from "../../ui/moment";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 interface Props {
   caseId: string;
@@ -31,18 +32,20 @@ export function Trail(props: Props) {
   const naming = useNameTrailPoint(caseId);
   return (
     <Sheet
-      title="Trail"
-      about="Every answer found in this case, with what was given for it. Going back loses nothing."
+      title={t("Trail")}
+      about={t(
+        "Every answer found in this case, with what was given for it. Going back loses nothing.",
+      )}
       open={open}
       onOpen={onOpen}
     >
       <Wrong error={list.error ?? back.error ?? naming.error} className="mt-3" />
       {list.data?.length === 0 && (
         <p className="mt-4 text-soft">
-          Nothing has been found yet. Every answer will be listed here.
+          {t("Nothing has been found yet. Every answer will be listed here.")}
         </p>
       )}
-      <ol aria-label="Trail" className="mt-4 space-y-4">
+      <ol aria-label={t("Trail")} className="mt-4 space-y-4">
         {list.data?.map((point) => (
           <li
             key={point.number}
@@ -57,7 +60,7 @@ export function Trail(props: Props) {
                     disabled={back.isPending}
                     onClick={() => back.mutate(point.number)}
                   >
-                    Go back to it
+                    {t("Go back to it")}
                   </Button>
                 )}
                 <Name
@@ -80,14 +83,16 @@ function PointTold({ point }: { point: TrailTold }) {
     <>
       <p className="text-sm text-soft">
         {point.number} · {moment(point.found_at)} · {point.by}
-        {point.stands && " · as it stands"}
+        {point.stands && ` ${t("· as it stands")}`}
       </p>
       {point.name && <p className="font-semibold">{point.name}</p>}
       <p>
         {point.title}
         {point.value && <b className="ml-2 text-xl">{point.value}</b>}
         {point.total_interest && (
-          <span className="ml-3 text-soft">interest {point.total_interest}</span>
+          <span className="ml-3 text-soft">
+            {t("interest {totalInterest}", { totalInterest: point.total_interest })}
+          </span>
         )}
       </p>
       <p className="text-[0.95rem]">
@@ -95,7 +100,7 @@ function PointTold({ point }: { point: TrailTold }) {
       </p>
       {point.changes.length > 0 && (
         <details className="text-sm text-soft">
-          <summary className="cursor-pointer">All that was given</summary>
+          <summary className="cursor-pointer">{t("All that was given")}</summary>
           {point.given}
         </details>
       )}
@@ -113,13 +118,13 @@ function Name({ point, onName }: { point: TrailTold; onName: (name: string) => v
   if (typed === null)
     return (
       <Button look="link" onClick={() => setTyped(point.name)}>
-        {point.name ? "Rename" : "Name it"}
+        {point.name ? t("Rename") : t("Name it")}
       </Button>
     );
   return (
     <Field
       autoFocus
-      name={`Name of answer ${point.number}`}
+      name={t("Name of answer {number}", { number: point.number })}
       value={typed}
       maxLength={limits.point_name}
       className="text-ink"
@@ -144,17 +149,17 @@ function Pinned({
   if (pins.some(isThis))
     return (
       <Button look="link" onClick={() => onPins(pins.filter((pin) => !isThis(pin)))}>
-        Take off side by side
+        {t("Take off side by side")}
       </Button>
     );
   return (
     <Button
       look="link"
       disabled={isFull}
-      title={isFull ? `${limits.pins + 1} can stand side by side` : undefined}
+      title={isFull ? t("{pins} can stand side by side", { pins: limits.pins + 1 }) : undefined}
       onClick={() => onPins([...pins, { case: caseId, point: number }])}
     >
-      Pin side by side
+      {t("Pin side by side")}
     </Button>
   );
 }

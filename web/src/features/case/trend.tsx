@@ -1,5 +1,6 @@
 import type { Variations } from "../../api/types";
 import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
+import { t } from "../../texts";
 
 const HEIGHT = 190;
 const PAD = 14;
@@ -31,9 +32,17 @@ export function Trend({ data, aim }: Props) {
   const target = aim && numberOf(aim.value);
   const heights = [...points.map((point) => point.y), ...(target === undefined ? [] : [target])];
   const stands = points.find((point) => point.stands);
-  const said = `From ${left.at} to ${right.at} the result goes from ${left.result} to ${right.result}`;
+  const said = t("From {at} to {at2} the result goes from {result} to {result2}", {
+    at: left.at,
+    at2: right.at,
+    result: left.result,
+    result2: right.result,
+  });
   return (
-    <Chart label={aim ? `${said}; the aim is ${aim.told}` : said} height={HEIGHT}>
+    <Chart
+      label={aim ? t("{said}; the aim is {aim}", { said, aim: aim.told }) : said}
+      height={HEIGHT}
+    >
       {(width) => {
         const x = scale(left.x, right.x, PAD, width - PAD);
         const y = scale(Math.min(...heights), Math.max(...heights), HEIGHT - 30, 26);
@@ -50,7 +59,7 @@ export function Trend({ data, aim }: Props) {
                   strokeDasharray="6 4"
                 />
                 <Label x={PAD} y={y(target) - 5} strong>
-                  aim {aim.told}
+                  {t("aim {aim}", { aim: aim.told })}
                 </Label>
               </>
             )}

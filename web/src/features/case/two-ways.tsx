@@ -3,6 +3,7 @@ import { useWays } from "../../api/asking";
 import type { Quoting, Statement, Way } from "../../api/types";
 import { Button } from "../../ui/button";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 /** What is to be changed: the style of the quote, or how often payments are made. */
 export type Change = { requote: Quoting } | { repace: Statement["every"] };
@@ -56,7 +57,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
   return (
     <div
       role="group"
-      aria-label="Two ways to change this"
+      aria-label={t("Two ways to change this")}
       className="mt-2 rounded-md border border-rule-strong bg-sheet p-3"
     >
       <ul className="space-y-1.5">
@@ -75,7 +76,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
         ))}
       </ul>
       <Button look="link" className="mt-2 text-sm" onClick={() => leave.current(null)}>
-        Leave it as it was
+        {t("Leave it as it was")}
       </Button>
     </div>
   );

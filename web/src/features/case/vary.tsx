@@ -1,6 +1,7 @@
 import { useDesk } from "../../hooks/use-desk";
 import { Field } from "../../ui/field";
 import { Select } from "../../ui/select";
+import { t } from "../../texts";
 
 interface Props {
   label: string;
@@ -24,11 +25,11 @@ export function Vary({ label, varied, used, options, onVary }: Props) {
       />
       {varied?.path && (
         <span className="flex min-w-0 grow items-baseline gap-2 text-soft">
-          over
+          {t("over")}
           <Field
-            name={`Values of the ${label.toLowerCase()}`}
+            name={t("Values of the {label}", { label: label.toLowerCase() })}
             value={varied.typed}
-            placeholder={used ?? "5.5 to 7 by 0.125"}
+            placeholder={used ?? t("5.5 to 7 by 0.125")}
             maxLength={limits.asked}
             className="w-full max-w-sm text-ink"
             onType={(typed) => onVary(varied.path, typed)}

@@ -6,6 +6,7 @@ import { textAt } from "./columns";
 import type { EntryName } from "./entries";
 import { LinePicture } from "./line-picture";
 import { useDrawn } from "./use-drawn";
+import { t } from "../../texts";
 
 interface Props {
   statement: Statement;
@@ -21,7 +22,7 @@ export function WaysOut({ statement, onTake }: Props) {
       {data.ways.length > 0 && (
         <section aria-labelledby="ways-out" className="mt-3">
           <h2 id="ways-out" className="text-sm text-soft">
-            What would give it an answer
+            {t("What would give it an answer")}
           </h2>
           <ul className="mt-1 grid gap-y-1">
             {data.ways.map((way) => (

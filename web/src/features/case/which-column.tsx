@@ -4,6 +4,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { Table } from "../../ui/table";
+import { t } from "../../texts";
 
 interface Props {
   found: Reconciliation;
@@ -14,9 +15,11 @@ interface Props {
 export function WhichColumn({ found, onMatched }: Props) {
   const { columns } = useDesk().words;
   const [matched, setMatched] = useState<Matched>(found.matched);
-  const called = found.names.map((name, place) => name || `column ${place + 1}`);
+  const called = found.names.map(
+    (name, place) => name || t("column {number}", { number: place + 1 }),
+  );
   const options = [
-    { value: "", label: "is not there" },
+    { value: "", label: t("is not there") },
     ...called.map((label, place) => ({ value: String(place), label })),
   ];
   return (
@@ -27,7 +30,7 @@ export function WhichColumn({ found, onMatched }: Props) {
         onMatched(matched);
       }}
     >
-      <p className="font-semibold">Which column is which?</p>
+      <p className="font-semibold">{t("Which column is which?")}</p>
       <Table className="mt-1 text-sm">
         <thead>
           <tr>
@@ -65,7 +68,7 @@ export function WhichColumn({ found, onMatched }: Props) {
         ))}
       </div>
       <Button look="main" type="submit" className="mt-3">
-        Compare these columns
+        {t("Compare these columns")}
       </Button>
     </form>
   );

@@ -2,6 +2,7 @@ import type { Answer } from "../../api/types";
 import { Figures, Formula } from "../../ui/formula";
 import { Sheet } from "../../ui/sheet";
 import { Cell, Heads, Table } from "../../ui/table";
+import { rich, t } from "../../texts";
 
 interface Props {
   answer: Answer;
@@ -13,8 +14,10 @@ interface Props {
 export function Working({ answer, open, onOpen }: Props) {
   return (
     <Sheet
-      title="Working"
-      about="P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; t the years a quote is charged for, T those of a flat one."
+      title={t("Working")}
+      about={t(
+        "P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; t the years a quote is charged for, T those of a flat one.",
+      )}
       open={open}
       onOpen={onOpen}
     >
@@ -35,18 +38,18 @@ export function Working({ answer, open, onOpen }: Props) {
       </ol>
       {answer.proof && (
         <>
-          <h3 className="mt-6 font-serif text-xl font-semibold">Proof</h3>
+          <h3 className="mt-6 font-serif text-xl font-semibold">{t("Proof")}</h3>
           <p className="mt-1 break-words">
-            Unrounded, the answer is <b>{answer.exact}</b>.
+            {rich("Unrounded, the answer is {exact}.", { exact: <b>{answer.exact}</b> })}
           </p>
           <Table className="mt-2 text-[0.95rem]">
             <Heads
               heads={[
-                "Checked",
-                "is",
-                "should be",
+                t("Checked"),
+                t("is"),
+                t("should be"),
                 <span key="holds" className="sr-only">
-                  holds
+                  {t("holds")}
                 </span>,
               ]}
             />
@@ -58,7 +61,7 @@ export function Working({ answer, open, onOpen }: Props) {
                   <Cell>{check.expected}</Cell>
                   <Cell className={check.holds ? "text-good" : "text-wrong"}>
                     {check.holds ? "✓" : "✗"}
-                    <span className="sr-only">{check.holds ? "holds" : "does not hold"}</span>
+                    <span className="sr-only">{check.holds ? "holds" : t("does not hold")}</span>
                   </Cell>
                 </tr>
               ))}

@@ -8,6 +8,7 @@ import { Listed, Listing } from "../../ui/listing";
 import { useDays } from "../../ui/moment";
 import { Page, PageTitle } from "../../ui/page";
 import { Wrong } from "../../ui/wrong";
+import { rich, t } from "../../texts";
 
 /** What was deleted in the last thirty days. */
 export function BinPage() {
@@ -28,40 +29,46 @@ export function BinPage() {
     ...(cases.data ?? []).map((each) => ({ ...each, isList: false })),
     ...(lists.data ?? []).map((each) => ({
       ...each,
-      called: each.name || "Unnamed list",
+      called: each.name || t("Unnamed list"),
       isList: true,
     })),
   ].sort((one, other) => other.deleted_at.localeCompare(one.deleted_at));
   return (
-    <Page title="Bin" narrow>
-      <PageTitle>Bin</PageTitle>
+    <Page title={t("Bin")} narrow>
+      <PageTitle>{t("Bin")}</PageTitle>
       <p className="mt-1 text-soft">
-        A deleted case or list of quotes stays here for thirty days.{" "}
-        <Link className="text-choice underline" to="/">
-          To your cases
-        </Link>
+        {rich("A deleted case or list of quotes stays here for thirty days. {link}", {
+          link: (
+            <Link className="text-choice underline" to="/">
+              {t("To your cases")}
+            </Link>
+          ),
+        })}
       </p>
       <Wrong error={cases.error ?? lists.error ?? back.error} />
       {cases.data && lists.data && gone.length === 0 && (
-        <p className="mt-6 font-serif text-xl">The bin is empty.</p>
+        <p className="mt-6 font-serif text-xl">{t("The bin is empty.")}</p>
       )}
       {gone.length > 0 && (
-        <Listing label="Deleted">
+        <Listing label={t("Deleted")}>
           {gone.map((each) => (
             <Listed key={each.id}>
               <span className="mr-auto font-serif text-lg font-semibold">
                 {each.called}
                 {each.isList && (
                   <span className="ml-2 font-sans text-sm font-normal text-soft">
-                    list of quotes
+                    {t("list of quotes")}
                   </span>
                 )}
               </span>
               <span className="text-sm text-soft">
-                deleted {moment(each.deleted_at)}, kept until {day(each.kept_until)}
+                {t("deleted {deletedAt}, kept until {keptUntil}", {
+                  deletedAt: moment(each.deleted_at),
+                  keptUntil: day(each.kept_until),
+                })}
               </span>
               <Button look="link" onClick={() => back.mutate(each)}>
-                Bring back
+                {t("Bring back")}
               </Button>
             </Listed>
           ))}

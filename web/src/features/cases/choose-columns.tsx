@@ -3,6 +3,7 @@ import type { Column } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Opening } from "../../ui/opening";
 import { COLUMNS } from "./columns";
+import { t } from "../../texts";
 
 /** Which columns the list has. */
 export function ChooseColumns() {
@@ -25,7 +26,7 @@ export function ChooseColumns() {
         />
       )}
     >
-      Columns
+      {t("Columns")}
     </Opening>
   );
 }

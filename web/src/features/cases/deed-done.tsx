@@ -1,7 +1,8 @@
 import type { Deed, useDeed } from "../../api/several";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
-import { counted } from "../../ui/numbers";
+import { countedCases } from "../../ui/numbers";
+import { t } from "../../texts";
 
 type Done = NonNullable<ReturnType<typeof useDeed>["data"]>;
 
@@ -9,13 +10,15 @@ type Done = NonNullable<ReturnType<typeof useDeed>["data"]>;
 function said(deed: Deed, number: string): string {
   switch (deed.kind) {
     case "delete":
-      return deed.called ? `“${deed.called}” is in the bin.` : `${number} in the bin.`;
+      return deed.called
+        ? t("“{called}” is in the bin.", { called: deed.called })
+        : t("{number} in the bin.", { number });
     case "undelete":
-      return `${number} brought back.`;
+      return t("{number} brought back.", { number });
     case "tag":
       return deed.add.length
-        ? `Tag “${deed.add.join(", ")}” put on ${number}.`
-        : `Tag “${deed.takeOff.join(", ")}” taken off ${number}.`;
+        ? t("Tag “{add}” put on {number}.", { add: deed.add.join(", "), number })
+        : t("Tag “{takeOff}” taken off {number}.", { takeOff: deed.takeOff.join(", "), number });
   }
 }
 
@@ -38,12 +41,12 @@ export function DeedDone({ done, onUndo }: { done: Done; onUndo: (deed: Deed) =>
   const undo = undoing(done);
   return (
     <p role="status" className="mt-1 text-sm">
-      {said(done.deed, counted(done.changed.length, "case", marks))}
+      {said(done.deed, countedCases(done.changed.length, marks))}
       {done.left > 0 &&
-        ` ${counted(done.left, "case", marks)} of a colleague, or gone: as before.`}{" "}
+        ` ${t("{left} of a colleague, or gone: as before.", { left: countedCases(done.left, marks) })}`}{" "}
       {undo && (
         <Button look="link" autoFocus={done.deed.kind === "delete"} onClick={() => onUndo(undo)}>
-          Undo
+          {t("Undo")}
         </Button>
       )}
     </p>

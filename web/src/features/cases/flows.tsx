@@ -9,6 +9,7 @@ import { Area, Field } from "../../ui/field";
 import { Sheet } from "../../ui/sheet";
 import { nameOf, Upload } from "../../ui/upload";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 /** Flows without a loan round them: pasted or opened, they become a case that asks for the rate. */
 export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -23,23 +24,23 @@ export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
   });
   return (
     <Sheet
-      title="Flows"
-      about="Days and amounts without a loan round them: every rate that fits is found."
+      title={t("Flows")}
+      about={t("Days and amounts without a loan round them: every rate that fits is found.")}
       open={open}
       onOpen={onOpen}
       asks
     >
       <div className="mt-4 flex flex-wrap gap-3">
         <Field
-          name="Name of the flows"
-          placeholder="Name"
+          name={t("Name of the flows")}
+          placeholder={t("Name")}
           value={name}
           maxLength={words.limits.name}
           className="grow"
           onType={setName}
         />
         <Field
-          name="Currency of the flows"
+          name={t("Currency of the flows")}
           value={currency}
           maxLength={3}
           className="w-20"
@@ -47,31 +48,31 @@ export function FlowsSheet({ open, onOpen }: { open: boolean; onOpen: (open: boo
         />
       </div>
       <Area
-        name="Days and amounts"
+        name={t("Days and amounts")}
         rows={10}
         value={text}
         maxLength={words.limits.pasted}
-        placeholder={"date;amount\n1 Mar 2027;-186,400\n1 Sep 2028;52,000"}
+        placeholder={t("date;amount\n1 Mar 2027;-186,400\n1 Sep 2028;52,000")}
         className="mt-3 w-full font-mono text-sm"
         onType={setText}
         onKeyDown={sends(() => start.mutate())}
       />
       <p className="text-sm text-soft">
-        Columns date and amount (below zero what goes out), or date, out and in.
+        {t("Columns date and amount (below zero what goes out), or date, out and in.")}
       </p>
       <div className="mt-3 flex gap-3">
         <Upload
-          name="Flows to open"
+          name={t("Flows to open")}
           accept=".csv,.txt,text/csv"
           onFile={(file) => {
             setName((now) => now || nameOf(file));
             void file.text().then(setText);
           }}
         >
-          Open a file
+          {t("Open a file")}
         </Upload>
         <Button look="main" className="ml-auto" onClick={() => start.mutate()}>
-          Find the rate
+          {t("Find the rate")}
         </Button>
       </div>
       <Wrong error={start.error} className="mt-3" />

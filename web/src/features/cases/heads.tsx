@@ -3,6 +3,7 @@ import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Tick } from "../../ui/tick";
 import { isFigure, sorts } from "./columns";
+import { t } from "../../texts";
 
 export interface Sorted {
   sort: Sort;
@@ -28,7 +29,7 @@ function SortedBy({ by, children, right = false, sort, lastFirst, onSort }: Head
       <Button
         look="quiet"
         className={on ? "font-semibold text-ink" : ""}
-        title={on ? "Turn it round" : `Sort by it`}
+        title={on ? t("Turn it round") : t("Sort by it")}
         onClick={() => onSort(by, on ? (lastFirst ? "up" : "down") : "")}
       >
         {children}
@@ -58,14 +59,14 @@ export function Heads({ columns, grid, picked, onPickAll, ...sorted }: Props) {
     >
       <span role="columnheader" className="grid place-items-center">
         <Tick
-          name="Pick all that are listed"
+          name={t("Pick all that are listed")}
           checked={picked === "all"}
           some={picked === "some"}
           onTick={onPickAll}
         />
       </span>
       <SortedBy {...sorted} by="name">
-        Case
+        {t("Case")}
       </SortedBy>
       {columns.map((column) =>
         sorts(column) ? (
@@ -79,7 +80,7 @@ export function Heads({ columns, grid, picked, onPickAll, ...sorted }: Props) {
         ),
       )}
       <span role="columnheader">
-        <span className="sr-only">What to do</span>
+        <span className="sr-only">{t("What to do")}</span>
       </span>
     </div>
   );

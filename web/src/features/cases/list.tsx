@@ -8,6 +8,7 @@ import { Heads, type Sorted } from "./heads";
 import { Row } from "./row";
 import { useRowKeys } from "./use-row-keys";
 import type { Picking } from "./use-picked";
+import { t } from "../../texts";
 
 /** How high a row is, in rem: one line, or two with the answer under the name. */
 const ONE_LINE = 2.75;
@@ -48,7 +49,7 @@ export function CaseList(props: Props) {
   return (
     <div
       role="grid"
-      aria-label="Cases"
+      aria-label={t("Cases")}
       tabIndex={-1}
       aria-multiselectable
       aria-rowcount={total + 1}

@@ -2,6 +2,7 @@ import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Start } from "../guide/start";
+import { rich, t } from "../../texts";
 
 interface Props {
   q: string;
@@ -16,20 +17,24 @@ export function Nothing({ q, onAll, onSaid }: Props) {
     <div className="mt-10">
       {q ? (
         <>
-          <p className="font-serif text-xl">No case holds “{q}”.</p>
+          <p className="font-serif text-xl">{t("No case holds “{q}”.", { q })}</p>
           <p className="mt-2 max-w-prose text-soft">
-            Every word is looked for in names, notes, tags and figures.{" "}
-            <Button look="link" onClick={onAll}>
-              Show all
-            </Button>
+            {rich("Every word is looked for in names, notes, tags and figures. {button}", {
+              button: (
+                <Button look="link" onClick={onAll}>
+                  {t("Show all")}
+                </Button>
+              ),
+            })}
           </p>
         </>
       ) : (
         <>
-          <p className="font-serif text-xl">No cases yet.</p>
+          <p className="font-serif text-xl">{t("No cases yet.")}</p>
           <p className="mt-2 max-w-prose text-soft">
-            A case is one loan: what is known of it, a ? for what is not, and everything that
-            follows. Start one with “New case”, or press n.
+            {t(
+              "A case is one loan: what is known of it, a ? for what is not, and everything that follows. Start one with “New case”, or press n.",
+            )}
           </p>
           <Start currency={me.begins.currency} onSaid={onSaid} />
         </>

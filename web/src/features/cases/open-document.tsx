@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { later } from "../../ui/later";
 import { Upload, useDrop } from "../../ui/upload";
+import { t } from "../../texts";
 
 const OpeningFile = later(async () => (await import("./opening-file")).OpeningFile);
 
@@ -12,16 +13,18 @@ export function OpenDocument() {
     <>
       {over && (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-4 border-dashed border-choice bg-paper/85 font-serif text-2xl">
-          Drop the loan document here
+          {t("Drop the loan document here")}
         </div>
       )}
       <Upload
-        name="Loan document to open"
+        name={t("Loan document to open")}
         accept=".json,.zip,application/json,application/zip"
-        title="Or all cases as they were exported (.json, .zip); or drop the file anywhere on this page"
+        title={t(
+          "Or all cases as they were exported (.json, .zip); or drop the file anywhere on this page",
+        )}
         onFile={setFile}
       >
-        Open a document
+        {t("Open a document")}
       </Upload>
       {file && <OpeningFile file={file} />}
     </>

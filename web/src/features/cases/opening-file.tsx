@@ -9,6 +9,7 @@ import { useOpened } from "../../hooks/use-opened";
 import { useStoppable } from "../../hooks/use-stoppable";
 import { StillWorking } from "../../ui/still-working";
 import { Unread, Wrong } from "../../ui/wrong";
+import { t, tn } from "../../texts";
 
 const ZIP_BEGINS = [0x50, 0x4b];
 
@@ -23,9 +24,11 @@ async function textOf(file: File): Promise<string> {
     const kept = unzipSync(bytes, { filter: ({ name }) => name.endsWith(".json") });
     documents = Object.values(kept).map((each) => decoder.decode(each));
   } catch {
-    throw new Error("This zip cannot be read: it is damaged, or packed in a way not known here.");
+    throw new Error(
+      t("This zip cannot be read: it is damaged, or packed in a way not known here."),
+    );
   }
-  if (!documents.length) throw new Error("No loan document (.json) is in this zip.");
+  if (!documents.length) throw new Error(t("No loan document (.json) is in this zip."));
   return `[${documents.join(",")}]`;
 }
 
@@ -70,12 +73,14 @@ export function OpeningFile({ file }: { file: File }) {
         busy={busy}
         share={progress.data?.share ?? undefined}
         stopping={stopping}
-        says="Opening its documents … You can go on meanwhile."
-        stoppedSays="Stopped. Its documents are opened all together or not at all: the list tells."
+        says={t("Opening its documents … You can go on meanwhile.")}
+        stoppedSays={t(
+          "Stopped. Its documents are opened all together or not at all: the list tells.",
+        )}
       />
       {typeof data === "number" && (
         <p role="status">
-          {data} {data === 1 ? "case" : "cases"} opened.
+          {tn("{count} case opened.", "{count} cases opened.", data, { count: data })}
         </p>
       )}
       {errors.length > 0 ? (

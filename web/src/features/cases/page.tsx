@@ -13,7 +13,7 @@ import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { later } from "../../ui/later";
 import { Menu } from "../../ui/menu";
-import { counted } from "../../ui/numbers";
+import { countedCases } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { SAY_LINE, SayLine } from "../../ui/say-line";
 import { Wrong } from "../../ui/wrong";
@@ -22,6 +22,7 @@ import { ChooseColumns } from "./choose-columns";
 import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
 import { usePicked } from "./use-picked";
+import { t } from "../../texts";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
 const Nothing = later(async () => (await import("./nothing")).Nothing);
@@ -84,14 +85,14 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
   };
 
   return (
-    <Page title="Cases">
+    <Page title={t("Cases")}>
       <div className="flex flex-wrap items-center gap-3">
-        <PageTitle>Cases</PageTitle>
+        <PageTitle>{t("Cases")}</PageTitle>
         <OpenDocument />
-        <Button onClick={() => setFlows(true)}>Flows</Button>
+        <Button onClick={() => setFlows(true)}>{t("Flows")}</Button>
         {flows !== undefined && <FlowsSheet open={flows} onOpen={setFlows} />}
         <Button look="main" onClick={() => start.mutate(undefined)}>
-          New case
+          {t("New case")}
         </Button>
       </div>
       <SayLine
@@ -103,8 +104,8 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         <Field
           ref={find}
           type="search"
-          name="Find a case"
-          placeholder="Find by name, amount, note or #tag"
+          name={t("Find a case")}
+          placeholder={t("Find by name, amount, note or #tag")}
           value={q}
           leaves
           className="w-full max-w-md text-base text-ink"
@@ -112,22 +113,25 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         />
         {!hasColumns(width) && <SortedBy {...sorted} />}
         <span role="status">
-          {list.data && `${counted(total, "case", marks)}${q ? " found" : ""}`}
+          {list.data &&
+            (q
+              ? t("{cases} found", { cases: countedCases(total, marks) })
+              : countedCases(total, marks))}
         </span>
         <span className="ml-auto flex items-baseline gap-4">
           {hasColumns(width) && <ChooseColumns />}
           <Menu
-            name="Export all"
+            name={t("Export all")}
             actions={[
-              { label: "All as one JSON file", href: casesFile("json") },
-              { label: "All as a zip, a file each", href: casesFile("zip") },
-              { label: "The list as a table (CSV)", href: casesFile("csv") },
+              { label: t("All as one JSON file"), href: casesFile("json") },
+              { label: t("All as a zip, a file each"), href: casesFile("zip") },
+              { label: t("The list as a table (CSV)"), href: casesFile("csv") },
             ]}
           >
-            Export all
+            {t("Export all")}
           </Menu>
           <Link className="hover:text-ink" to="/bin">
-            Bin
+            {t("Bin")}
           </Link>
         </span>
       </div>

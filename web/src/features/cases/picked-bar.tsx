@@ -7,11 +7,12 @@ import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
-import { counted } from "../../ui/numbers";
+import { countedCases } from "../../ui/numbers";
 import { Wrong } from "../../ui/wrong";
 import { DeedDone } from "./deed-done";
 import { TagPicked } from "./tag-picked";
 import type { Picking } from "./use-picked";
+import { t } from "../../texts";
 
 interface Props extends Picking {
   /** The cases as they are listed now. */
@@ -36,7 +37,7 @@ export function PickedBar({ picked, clear, cases, deed }: Props) {
       { key: "k", run: () => setTags(true) },
       { key: "e", run: () => bar.current?.querySelector<HTMLElement>("[aria-haspopup]")?.focus() },
       {
-        key: "Delete",
+        key: t("Delete"),
         run: () => deed.mutate({ kind: "delete", cases: ids }, { onSuccess: clear }),
       },
       { key: "Escape", run: clear },
@@ -48,41 +49,43 @@ export function PickedBar({ picked, clear, cases, deed }: Props) {
     <div
       ref={bar}
       role="region"
-      aria-label="Cases picked"
+      aria-label={t("Cases picked")}
       className="sticky bottom-3 z-20 mx-auto mt-3 w-fit max-w-full rounded-lg border border-rule-strong bg-sheet px-4 py-2 shadow-xl"
     >
       {ids.length > 0 && (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <b role="status">{counted(ids.length, "case", marks)} picked</b>
+          <b role="status">{t("{cases} picked", { cases: countedCases(ids.length, marks) })}</b>
           <Button
             disabled={!fits}
-            title={fits ? undefined : `From two to ${most} cases can stand side by side`}
+            title={
+              fits ? undefined : t("From two to {most} cases can stand side by side", { most })
+            }
             className="disabled:text-soft"
             onClick={() => void navigate(`/side-by-side?of=${ids.join(",")}`)}
           >
-            Side by side
+            {t("Side by side")}
           </Button>
           <Menu
-            name="Export those picked"
+            name={t("Export those picked")}
             actions={[
-              { label: "Documents in one file (JSON)", href: casesFile("json", ids) },
-              { label: "Documents, a file each (zip)", href: casesFile("zip", ids) },
-              { label: "Their figures as a table (CSV)", href: casesFile("csv", ids) },
+              { label: t("Documents in one file (JSON)"), href: casesFile("json", ids) },
+              { label: t("Documents, a file each (zip)"), href: casesFile("zip", ids) },
+              { label: t("Their figures as a table (CSV)"), href: casesFile("csv", ids) },
             ]}
           >
-            Export <span aria-hidden>▾</span>
+            {t("Export")} <span aria-hidden>▾</span>
           </Menu>
           <Button look="quiet" aria-expanded={tags} onClick={() => setTags(!tags)}>
-            Tag
+            {t("Tag")}
           </Button>
           <Button
             look="quiet"
             onClick={() => deed.mutate({ kind: "delete", cases: ids }, { onSuccess: clear })}
           >
-            Delete
+            {t("Delete")}
           </Button>
           <Button look="quiet" className="text-soft" onClick={clear}>
-            Pick none
+            {t("Pick none")}
           </Button>
         </div>
       )}

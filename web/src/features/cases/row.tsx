@@ -7,6 +7,7 @@ import { Menu } from "../../ui/menu";
 import { useDays } from "../../ui/moment";
 import { Tick } from "../../ui/tick";
 import { isFigure } from "./columns";
+import { t } from "../../texts";
 
 interface Props {
   listed: CaseListed;
@@ -22,7 +23,7 @@ interface Props {
 
 /** What was found; `whole`: with how its rate is quoted. */
 function Found({ found, whole = false }: Pick<CaseListed, "found"> & { whole?: boolean }) {
-  if (!found) return <span className="text-sm text-soft">not whole yet</span>;
+  if (!found) return <span className="text-sm text-soft">{t("not whole yet")}</span>;
   const { value, unit, says } = found;
   return (
     <span title={says}>
@@ -98,9 +99,9 @@ export function Row(props: Props) {
   const copy = useCopyCase();
   const name = listed.called;
   const actions = [
-    { label: "Copy", run: () => copy.mutate(listed.id) },
-    { label: "Export as a document", href: `/api/v1/cases/${listed.id}/document` },
-    ...(listed.owner ? [] : [{ label: "Delete", run: () => onDelete(listed) }]),
+    { label: t("Copy"), run: () => copy.mutate(listed.id) },
+    { label: t("Export as a document"), href: `/api/v1/cases/${listed.id}/document` },
+    ...(listed.owner ? [] : [{ label: t("Delete"), run: () => onDelete(listed) }]),
   ];
   return (
     <div
@@ -112,7 +113,7 @@ export function Row(props: Props) {
     >
       <span role="gridcell" className="relative z-10 grid h-full place-items-center">
         <Tick
-          name={`Pick ${name}`}
+          name={t("Pick {name}", { name })}
           checked={isPicked}
           onTick={(_, withShift) => onPick(place, withShift)}
         />
@@ -143,7 +144,7 @@ export function Row(props: Props) {
         </span>
       ))}
       <span role="gridcell" className="relative z-10 text-center text-soft">
-        <Menu name={`What to do with ${name}`} actions={actions}>
+        <Menu name={t("What to do with {name}", { name })} actions={actions}>
           ⋯
         </Menu>
       </span>

@@ -3,6 +3,7 @@ import type { CaseListed } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { t } from "../../texts";
 
 interface Props {
   cases: readonly CaseListed[];
@@ -20,8 +21,8 @@ export function TagPicked({ cases, onAdd, onTakeOff, onClose }: Props) {
     <div className="mt-2 flex flex-wrap items-center gap-1.5 text-sm">
       <Field
         autoFocus
-        name="Tag for those picked"
-        placeholder="tag, then Enter"
+        name={t("Tag for those picked")}
+        placeholder={t("tag, then Enter")}
         value={typed}
         maxLength={limits.tag}
         className="w-40"
@@ -38,7 +39,7 @@ export function TagPicked({ cases, onAdd, onTakeOff, onClose }: Props) {
           {tag}
           <Button
             look="mark"
-            aria-label={`Take the tag ${tag} off those picked`}
+            aria-label={t("Take the tag {tag} off those picked", { tag })}
             onClick={() => onTakeOff(tag)}
           >
             ×

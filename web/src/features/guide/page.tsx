@@ -7,6 +7,7 @@ import { Button } from "../../ui/button";
 import { Page, PageTitle } from "../../ui/page";
 import { Wrong } from "../../ui/wrong";
 import { Words } from "./words";
+import { t } from "../../texts";
 
 const WORDS = "words";
 
@@ -24,17 +25,18 @@ export function GuidePage() {
     if (isThere && hash) document.getElementById(hash.slice(1))?.scrollIntoView();
   }, [isThere, hash]);
   return (
-    <Page title="Guide">
-      <PageTitle>Guide</PageTitle>
+    <Page title={t("Guide")}>
+      <PageTitle>{t("Guide")}</PageTitle>
       <p className="mt-1 text-soft">
-        What analysts come for, job by job. Each example opens as one of your own: change it, keep
-        it, throw it away. Press h for every key.
+        {t(
+          "What analysts come for, job by job. Each example opens as one of your own: change it, keep it, throw it away. Press h for every key.",
+        )}
       </p>
       <Wrong error={guide.error ?? example.error} className="mt-3" />
       <div className="mt-5 grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 lg:grid-cols-[17rem_minmax(0,1fr)]">
-        <nav aria-label="Jobs" className="text-[0.95rem] lg:sticky lg:top-4 lg:self-start">
+        <nav aria-label={t("Jobs")} className="text-[0.95rem] lg:sticky lg:top-4 lg:self-start">
           <ul className="grid gap-x-6 gap-y-1 sm:grid-cols-2 lg:grid-cols-1">
-            {[...jobs, { name: WORDS, title: "Words" }].map(({ name, title }) => (
+            {[...jobs, { name: WORDS, title: t("Words") }].map(({ name, title }) => (
               <li key={name}>
                 <a href={`#${name}`} className="text-choice hover:underline">
                   {title}
@@ -71,8 +73,12 @@ function Job({ job, onOpen }: { job: JobTold; onOpen: () => void }) {
         {line && <p className="font-serif text-lg">{line}</p>}
         <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
           {answer && <span className="text-soft">{answer}.</span>}
-          <Button look="link" aria-label={`Open the example: ${title}`} onClick={onOpen}>
-            Open the example
+          <Button
+            look="link"
+            aria-label={t("Open the example: {title}", { title })}
+            onClick={onOpen}
+          >
+            {t("Open the example")}
           </Button>
         </p>
       </div>

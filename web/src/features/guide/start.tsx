@@ -6,6 +6,7 @@ import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { Wrong } from "../../ui/wrong";
+import { rich, t } from "../../texts";
 
 /** The jobs whose examples are offered where nothing is yet. */
 const FIRST = ["payment", "how-long", "purchase"];
@@ -27,7 +28,7 @@ export function Start({ currency, onSaid }: Props) {
   return (
     <section aria-labelledby="start" className="mt-8 max-w-3xl">
       <h2 id="start" className="font-serif text-xl font-semibold">
-        Begin with an example
+        {t("Begin with an example")}
       </h2>
       <ul className="mt-2 grid gap-3 sm:grid-cols-3">
         {jobs.map(({ name, title, line }) => (
@@ -45,11 +46,13 @@ export function Start({ currency, onSaid }: Props) {
       </ul>
       <Wrong error={say.error ?? guide.error} className="mt-2" />
       <p className="mt-3 text-soft">
-        Or look in the{" "}
-        <Link className="text-choice underline" to="/guide">
-          guide
-        </Link>
-        : twenty-odd things analysts come for, each with an example.
+        {rich("Or look in the {link}: twenty-odd things analysts come for, each with an example.", {
+          link: (
+            <Link className="text-choice underline" to="/guide">
+              {t("guide")}
+            </Link>
+          ),
+        })}
       </p>
     </section>
   );

@@ -1,5 +1,6 @@
 import { useGlossary } from "../../api/glossary";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 /** Every word that is explained, under its heading. */
 export function Words({ id }: { id: string }) {
@@ -9,10 +10,10 @@ export function Words({ id }: { id: string }) {
   return (
     <section id={id} aria-labelledby="words-title" className="scroll-mt-4">
       <h2 id="words-title" className="font-serif text-xl font-semibold">
-        Words
+        {t("Words")}
       </h2>
       <p className="mt-1 text-soft">
-        They are explained where they stand, too: rest the pointer or the focus on one.
+        {t("They are explained where they stand, too: rest the pointer or the focus on one.")}
       </p>
       <Wrong error={error} className="mt-3" />
       {headings.map((about) => (

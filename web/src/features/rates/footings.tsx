@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { RateAnswer } from "../../api/types";
 import { Cell, Heads, RowHead, Table } from "../../ui/table";
+import { t } from "../../texts";
 
 /** The same rate in every style, those of a kind together. */
 export function Footings({ answer, children }: { answer: RateAnswer; children: ReactNode }) {
@@ -10,7 +11,10 @@ export function Footings({ answer, children }: { answer: RateAnswer; children: R
     <div className="mt-6 rounded-lg border border-rule bg-sheet px-4 pb-2">
       <p className="pt-3 font-serif text-lg">{children}</p>
       <Table className="mt-1">
-        <Heads left={2} heads={["Style", "Quoted", "As printed", "To 30 digits, percent"]} />
+        <Heads
+          left={2}
+          heads={[t("Style"), t("Quoted"), t("As printed"), t("To 30 digits, percent")]}
+        />
         {groups.map((group) => (
           <tbody key={group}>
             {footings

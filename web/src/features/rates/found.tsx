@@ -1,6 +1,7 @@
 import type { RateAnswer } from "../../api/types";
 import { Asked, NoAnswer } from "../../ui/answer";
 import { Figures, Formula } from "../../ui/formula";
+import { rich } from "../../texts";
 
 /** The figure of a quote that was missing, how it came about, or why there is none. */
 export function Found({ answer }: { answer: RateAnswer }) {
@@ -17,7 +18,9 @@ export function Found({ answer }: { answer: RateAnswer }) {
         </output>
         <span className="text-xl text-soft">{answer.unit}</span>
       </p>
-      <p className="mt-1 text-[0.95rem] break-all text-soft">to 30 digits {answer.exact}</p>
+      <p className="mt-1 text-[0.95rem] break-all text-soft">
+        {rich("to 30 digits {exact}", { exact: answer.exact })}
+      </p>
       {answer.note && <p className="mt-2">{answer.note}</p>}
       {(answer.working ?? []).map((step) => (
         <p key={step.formula} className="mt-2 text-[0.95rem]">

@@ -7,6 +7,7 @@ import { Figure } from "../../ui/figure";
 import { styleOf } from "../../ui/quoting";
 import { Wrong } from "../../ui/wrong";
 import { QuotePart } from "./quote";
+import { t } from "../../texts";
 
 type Typed = "percent" | "over" | "count";
 
@@ -23,14 +24,17 @@ interface Props {
 export function Line({ place, quote, worked, onChange, onRemove }: Props) {
   const { words } = useDesk();
   const [focus, setFocus] = useState<string | null>(null);
-  const called = quote.name || `quote ${place + 1}`;
+  const called = quote.name || t("quote {number}", { number: place + 1 });
   const errors = (worked?.errors ?? []).filter(
     (error) => error.field !== focus && quote[error.field as Typed] !== "",
   );
   const figure = (name: Typed) => (
     <Figure
       name={`${place}-${name}`}
-      title={`${words.line_entries[name]?.title ?? ""} of ${called}`}
+      title={t("{title} of {called}", {
+        title: words.line_entries[name]?.title ?? "",
+        called,
+      })}
       text={quote[name]}
       reading={worked?.readings[name]}
       error={worked?.errors.find((error) => error.field === name)?.message}
@@ -48,8 +52,8 @@ export function Line({ place, quote, worked, onChange, onRemove }: Props) {
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 border-b border-rule px-4 py-1 last:border-0 sm:grid-cols-[13rem_minmax(0,1fr)_auto]">
       <Field
         look="bare"
-        name={`Name of ${called}`}
-        placeholder="Who quotes"
+        name={t("Name of {called}", { called })}
+        placeholder={t("Who quotes")}
         data-quote-name
         value={quote.name}
         maxLength={words.limits.name}
@@ -79,7 +83,7 @@ export function Line({ place, quote, worked, onChange, onRemove }: Props) {
           </div>
         ))}
       </div>
-      <Button look="mark" aria-label={`Take off ${called}`} onClick={onRemove}>
+      <Button look="mark" aria-label={t("Take off {called}", { called })} onClick={onRemove}>
         ×
       </Button>
     </li>

@@ -21,6 +21,7 @@ import { Ranked } from "./ranked";
 import { RatesTabs } from "./tabs";
 import { useCompared } from "./use-compared";
 import { Yardstick } from "./yardstick";
+import { rich, t } from "../../texts";
 
 const contentOf = (opened: QuoteListOpened): QuoteList => opened.content;
 
@@ -68,13 +69,13 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
   const problems = state?.problems ?? [];
   const file = (kind: string) => `/api/v1/quote-lists/${opened.id}/file?kind=${kind}`;
   return (
-    <Page title={content.name || "Unnamed list"}>
+    <Page title={content.name || t("Unnamed list")}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
         <h1 className="min-w-0 grow">
           <Field
             look="bare"
-            name="Name of the list"
-            placeholder="Name this list"
+            name={t("Name of the list")}
+            placeholder={t("Name this list")}
             value={content.name}
             maxLength={words.limits.name}
             className="w-full max-w-2xl font-serif text-2xl font-semibold"
@@ -86,43 +87,47 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
       <div className="mt-1 flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
         <Keeping keeping={keeping} />
         <Menu
-          name="Export"
+          name={t("Export")}
           actions={[
-            { label: "As CSV", href: file("csv") },
-            { label: "As JSON", href: file("json") },
+            { label: t("As CSV"), href: file("csv") },
+            { label: t("As JSON"), href: file("json") },
           ]}
         >
-          Export
+          {t("Export")}
         </Menu>
         <Link className="hover:text-ink" to="/rates/side-by-side">
-          All lists
+          {t("All lists")}
         </Link>
       </div>
       {keeping.state === "conflict" && (
         <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
-          This list was changed elsewhere meanwhile.{" "}
-          <Button look="link" onClick={() => goOnFrom(keeping.kept)}>
-            Keep what stands here
-          </Button>{" "}
-          or{" "}
-          <Button
-            look="link"
-            onClick={() => {
-              setContent(keeping.kept.content);
-              goOnFrom(keeping.kept);
-            }}
-          >
-            take what was saved there
-          </Button>
+          {rich("This list was changed elsewhere meanwhile. {keep} or {take}", {
+            keep: (
+              <Button look="link" onClick={() => goOnFrom(keeping.kept)}>
+                {t("Keep what stands here")}
+              </Button>
+            ),
+            take: (
+              <Button
+                look="link"
+                onClick={() => {
+                  setContent(keeping.kept.content);
+                  goOnFrom(keeping.kept);
+                }}
+              >
+                {t("take what was saved there")}
+              </Button>
+            ),
+          })}
         </p>
       )}
       {problems.length > 0 && (
         <div role="alert" className="mt-2 border-l-2 border-wrong pl-3">
-          <p>Not every row of the file could be read; the rest is here.</p>
+          <p>{t("Not every row of the file could be read; the rest is here.")}</p>
           <Unread errors={problems} />
         </div>
       )}
-      <ol aria-label="Quotes" className="mt-4 rounded-lg border border-rule bg-sheet">
+      <ol aria-label={t("Quotes")} className="mt-4 rounded-lg border border-rule bg-sheet">
         {quotes.map((quote, place) => (
           <Line
             key={place}
@@ -133,11 +138,13 @@ function Opened({ opened }: { opened: QuoteListOpened }) {
             onRemove={() => change({ quotes: quotes.filter((_, k) => k !== place) })}
           />
         ))}
-        {quotes.length === 0 && <li className="px-4 py-2 text-soft">No quote stands here yet.</li>}
+        {quotes.length === 0 && (
+          <li className="px-4 py-2 text-soft">{t("No quote stands here yet.")}</li>
+        )}
       </ol>
       {quotes.length < words.limits.quotes && (
         <Button look="link" className="mt-2" onClick={add}>
-          Add a quote
+          {t("Add a quote")}
         </Button>
       )}
       <Yardstick yardstick={content.yardstick} found={now} onChange={changeYardstick} />
@@ -170,13 +177,13 @@ export function QuoteListPage() {
   if (opened.error)
     return (
       <CannotOpen
-        what="list"
+        what={t("This list cannot be opened")}
         why={opened.error.message}
         to="/rates/side-by-side"
-        list="To your lists"
+        list={t("To your lists")}
       />
     );
   if (!opened.data || opened.isFetching)
-    return <main className="p-8 text-soft">Opening the list …</main>;
+    return <main className="p-8 text-soft">{t("Opening the list …")}</main>;
   return <Opened key={`${id} ${marks.name}`} opened={opened.data} />;
 }

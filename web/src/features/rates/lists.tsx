@@ -15,13 +15,14 @@ import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
 import { InTheBin, Listed, Listing } from "../../ui/listing";
 import { useDays } from "../../ui/moment";
-import { counted } from "../../ui/numbers";
+import { countedQuotes } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { nameOf, Upload } from "../../ui/upload";
 import { Wrong } from "../../ui/wrong";
 import { RatesTabs } from "./tabs";
+import { t } from "../../texts";
 
-const UNNAMED = "Unnamed list";
+const UNNAMED = t("Unnamed list");
 
 function useOpened() {
   const navigate = useNavigate();
@@ -51,35 +52,38 @@ export function QuoteLists() {
   const { mutate: begin } = start;
   useKeys(useMemo(() => [{ key: "a", run: () => begin() }], [begin]));
   return (
-    <Page title="Quotes side by side">
+    <Page title={t("Quotes side by side")}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
-        <PageTitle>Rates</PageTitle>
+        <PageTitle>{t("Rates")}</PageTitle>
         <RatesTabs />
       </div>
       <div className="mt-4 flex flex-wrap items-center gap-3">
         <p className="mr-auto max-w-prose text-soft">
-          Quotes in whatever clothes they come, on one footing: ranked by what a year really costs,
-          and in money on a loan.
+          {t(
+            "Quotes in whatever clothes they come, on one footing: ranked by what a year really costs, and in money on a loan.",
+          )}
         </p>
         <Upload
-          name="List of quotes to open"
+          name={t("List of quotes to open")}
           accept=".csv,.json,text/csv,application/json"
-          title="A CSV whose first row names its columns, or a JSON exported here"
+          title={t("A CSV whose first row names its columns, or a JSON exported here")}
           onFile={(file) => open.mutate(file)}
         >
-          Open a file
+          {t("Open a file")}
         </Upload>
         <Button look="main" onClick={() => start.mutate()}>
-          New list
+          {t("New list")}
         </Button>
       </div>
       <Wrong error={open.error ?? start.error ?? lists.error ?? away.error ?? back.error} />
       {gone && <InTheBin name={gone.name || UNNAMED} onUndo={() => back.mutate(gone.id)} />}
       {lists.data?.length === 0 && (
-        <p className="mt-8 font-serif text-xl">No quotes are kept yet. “New list” starts one.</p>
+        <p className="mt-8 font-serif text-xl">
+          {t("No quotes are kept yet. “New list” starts one.")}
+        </p>
       )}
       {lists.data && lists.data.length > 0 && (
-        <Listing label="Lists of quotes">
+        <Listing label={t("Lists of quotes")}>
           {lists.data.map((kept) => (
             <Listed key={kept.id}>
               <Link
@@ -88,14 +92,14 @@ export function QuoteLists() {
               >
                 {kept.name || UNNAMED}
               </Link>
-              <span className="text-soft">{counted(kept.quotes, "quote", marks)}</span>
+              <span className="text-soft">{countedQuotes(kept.quotes, marks)}</span>
               <span className="hidden text-sm text-soft sm:block">{moment(kept.changed_at)}</span>
               <Button
                 look="link"
-                aria-label={`Delete ${kept.name || UNNAMED}`}
+                aria-label={t("Delete {name}", { name: kept.name || UNNAMED })}
                 onClick={() => away.mutate(kept)}
               >
-                Delete
+                {t("Delete")}
               </Button>
             </Listed>
           ))}

@@ -11,6 +11,7 @@ import { Found } from "./found";
 import { quotedOf, timesOf, useQuestion, type Name } from "./question";
 import { EveryChoice, QuotePart } from "./quote";
 import { RatesTabs } from "./tabs";
+import { rich, t } from "../../texts";
 
 /** A quote in any style, and the same rate in all the others. */
 export function RatesPage() {
@@ -71,34 +72,39 @@ export function RatesPage() {
   const [compounded = ""] = words.any_period.compounded.split(" {");
   const openly = style.said.replace("{compounded}", compounded) + days;
   return (
-    <Page title="Rates">
+    <Page title={t("Rates")}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
-        <PageTitle>Rates</PageTitle>
+        <PageTitle>{t("Rates")}</PageTitle>
         <RatesTabs />
       </div>
       <p className="mt-1 text-soft">
-        A quote says that so many percent, so quoted, are so many effective a year. State all but
-        one figure and put ? for that one.
+        {t(
+          "A quote says that so many percent, so quoted, are so many effective a year. State all but one figure and put ? for that one.",
+        )}
       </p>
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 lg:grid-cols-2">
-        <section aria-label="Quote">
+        <section aria-label={t("Quote")}>
           <div className="font-serif text-[1.35rem] leading-[2.55rem]">
-            {figure("percent")} %{" "}
-            <QuotePart
-              quote={quote}
-              shown={isNominal && quote.compounding === null ? openly : undefined}
-              figure={figure}
-              onQuoting={choose}
-              onEvery={every}
-            />
-            {isNominal && <>, {figure("times")} times a year</>}, is {figure("effective")} %
-            effective a year.
+            {rich("{percent} % {quoted}{times}, is {effective} % effective a year.", {
+              percent: figure("percent"),
+              quoted: (
+                <QuotePart
+                  quote={quote}
+                  shown={isNominal && quote.compounding === null ? openly : undefined}
+                  figure={figure}
+                  onQuoting={choose}
+                  onEvery={every}
+                />
+              ),
+              times: isNominal && rich(", {times} times a year", { times: figure("times") }),
+              effective: figure("effective"),
+            })}
           </div>
           <p className="mt-2 min-h-[2.7em] text-[0.95rem] text-soft">
             {focus && (
               <>
                 <b className="text-ink">{entries[focus]?.title}.</b> {entries[focus]?.help}
-                {isAskable(focus) && " Type ? to have it found."}
+                {isAskable(focus) && ` ${t("Type ? to have it found.")}`}
               </>
             )}
           </p>
@@ -108,27 +114,26 @@ export function RatesPage() {
             </div>
           ))}
         </section>
-        <section aria-label="Answer" aria-live="polite">
+        <section aria-label={t("Answer")} aria-live="polite">
           <Wrong error={worked.error} className="" />
           {answer?.unknown ? (
             <Found answer={answer} />
           ) : (
             <p className="font-serif text-2xl leading-snug text-soft">
-              The answer stands here as soon as all but one figure are stated.
+              {t("The answer stands here as soon as all but one figure are stated.")}
             </p>
           )}
         </section>
       </div>
       {answer && (answer.footings ?? []).length > 0 && (
         <Footings answer={answer}>
-          The same rate in every style
-          {!style.is_timed && <>, simple and discount over {figure("over")}</>}
-          {!style.is_of_a_loan && (
-            <>
-              , flat over {figure("count")}{" "}
-              <EveryChoice name="Paid" every={question.every} onEvery={every} /> payments
-            </>
-          )}
+          {t("The same rate in every style")}
+          {!style.is_timed && rich(", simple and discount over {over}", { over: figure("over") })}
+          {!style.is_of_a_loan &&
+            rich(", flat over {count} {often} payments", {
+              count: figure("count"),
+              often: <EveryChoice name={t("Paid")} every={question.every} onEvery={every} />,
+            })}
           .
         </Footings>
       )}

@@ -11,6 +11,7 @@ import {
   styleOf,
   type Quoted,
 } from "../../ui/quoting";
+import { rich, t } from "../../texts";
 
 interface Props {
   quote: Quoted;
@@ -57,7 +58,7 @@ export function QuotePart({ quote, shown, of = "", figure, onQuoting, onEvery }:
     <>
       <QuoteChoice
         quote={quote}
-        name={`Quoted${of}`}
+        name={t("Quoted{of}", { of })}
         shown={shown ?? (style.is_of_periods ? beforePeriod : said.before)}
         onChoose={onQuoting}
       />
@@ -66,15 +67,15 @@ export function QuotePart({ quote, shown, of = "", figure, onQuoting, onEvery }:
       {style.is_of_periods && (
         <>
           {" "}
-          <EveryChoice name={`Period${of}`} every={quote.every} noun onEvery={onEvery} />
+          <EveryChoice name={t("Period{of}", { of })} every={quote.every} noun onEvery={onEvery} />
         </>
       )}
-      {style.is_of_a_loan && (
-        <>
-          {style.needs.split(" {")[0]} {figure("count")}{" "}
-          <EveryChoice name={`Paid${of}`} every={quote.every} onEvery={onEvery} /> payments
-        </>
-      )}
+      {style.is_of_a_loan &&
+        rich("{over} {count} {often} payments", {
+          over: style.needs.split(" {")[0],
+          count: figure("count"),
+          often: <EveryChoice name={t("Paid{of}", { of })} every={quote.every} onEvery={onEvery} />,
+        })}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import type { Comparison, QuoteLine } from "../../api/types";
 import { Cell, Heads, RowHead, Table } from "../../ui/table";
+import { t } from "../../texts";
 
 interface Props {
   quotes: readonly QuoteLine[];
@@ -33,9 +34,11 @@ export function Ranked({ quotes, found, currency, busy }: Props) {
     .filter((quote) => quote.rank !== null && quote.rank !== undefined)
     .sort((one, other) => (one.rank ?? 0) - (other.rank ?? 0));
   if (ranked.length === 0)
-    return <p className="mt-6 font-serif text-xl text-soft">Ranked as soon as one is stated.</p>;
+    return (
+      <p className="mt-6 font-serif text-xl text-soft">{t("Ranked as soon as one is stated.")}</p>
+    );
   return (
-    <section aria-label="Ranked" aria-busy={busy} className="mt-5">
+    <section aria-label={t("Ranked")} aria-busy={busy} className="mt-5">
       {found.says && (
         <p className="mb-2 font-serif text-[1.3rem] leading-snug font-semibold">{found.says}</p>
       )}
@@ -44,14 +47,14 @@ export function Ranked({ quotes, found, currency, busy }: Props) {
           <Heads
             left={2}
             heads={[
-              "Rank",
-              "Quote",
-              "Effective a year",
-              "Basis points above",
-              "Cheapest to dearest",
-              `Payment, ${currency}`,
-              "Total interest",
-              "More interest",
+              t("Rank"),
+              t("Quote"),
+              t("Effective a year"),
+              t("Basis points above"),
+              t("Cheapest to dearest"),
+              t("Payment, {currency}", { currency }),
+              t("Total interest"),
+              t("More interest"),
             ]}
           />
           <tbody className="whitespace-nowrap">

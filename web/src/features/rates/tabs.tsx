@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { NavLink, useNavigate } from "react-router";
 import { useKeys } from "../../hooks/use-keys";
+import { t } from "../../texts";
 
 /** The two sides of Rates: one quote on every footing, several quotes beside each other. */
 export function RatesTabs() {
@@ -11,10 +12,10 @@ export function RatesTabs() {
   );
   useKeys(keys);
   return (
-    <nav aria-label="Rates" className="flex gap-5 text-lg">
+    <nav aria-label={t("Rates")} className="flex gap-5 text-lg">
       {[
-        ["/rates", "One quote"],
-        ["/rates/side-by-side", "Side by side"],
+        ["/rates", t("One quote")],
+        ["/rates/side-by-side", t("Side by side")],
       ].map(([to = "", label]) => (
         <NavLink
           key={to}

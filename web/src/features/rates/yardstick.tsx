@@ -6,6 +6,7 @@ import { CurrencyChoice } from "../../ui/currency";
 import { Figure } from "../../ui/figure";
 import { periodOf } from "../../ui/quoting";
 import { EveryChoice } from "./quote";
+import { rich, t } from "../../texts";
 
 interface Props {
   yardstick: QuoteList["yardstick"];
@@ -35,26 +36,36 @@ export function Yardstick({ yardstick, found, onChange }: Props) {
   const { noun } = periodOf(yardstick.every, words);
   return (
     <p className="mt-4 font-serif text-lg leading-[2.3rem]">
-      In money on a loan of {figure("principal")}{" "}
-      <CurrencyChoice
-        currency={yardstick.currency}
-        onChoose={(currency) => onChange({ currency })}
-      />
-      , repaid by {figure("count")}{" "}
-      <EveryChoice
-        name="Loan paid"
-        every={yardstick.every}
-        onEvery={(every) => onChange({ every })}
-      />{" "}
-      payments at the{" "}
-      <OneOf
-        name="Paid at the"
-        value={yardstick.timing}
-        options={words.choices.timing}
-        fill={(said) => filled(said, { noun })}
-        onChoose={(timing) => onChange({ timing })}
-      />{" "}
-      of each {noun}.
+      {rich(
+        "In money on a loan of {principal} {currency}, repaid by {count} {often} payments at the {end} of each {period}.",
+        {
+          principal: figure("principal"),
+          currency: (
+            <CurrencyChoice
+              currency={yardstick.currency}
+              onChoose={(currency) => onChange({ currency })}
+            />
+          ),
+          count: figure("count"),
+          often: (
+            <EveryChoice
+              name={t("Loan paid")}
+              every={yardstick.every}
+              onEvery={(every) => onChange({ every })}
+            />
+          ),
+          end: (
+            <OneOf
+              name={t("Paid at the")}
+              value={yardstick.timing}
+              options={words.choices.timing}
+              fill={(said) => filled(said, { noun })}
+              onChoose={(timing) => onChange({ timing })}
+            />
+          ),
+          period: noun,
+        },
+      )}
     </p>
   );
 }

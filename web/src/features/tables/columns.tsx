@@ -3,6 +3,7 @@ import type { TableOpened } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Select } from "../../ui/select";
 import { Table } from "../../ui/table";
+import { t } from "../../texts";
 
 interface Props {
   table: TableOpened;
@@ -18,7 +19,7 @@ interface Props {
 export function Columns({ table, columns, asked, onColumns, beside }: Props) {
   const { words } = useDesk();
   const options = [
-    { value: "", label: "kept as it is" },
+    { value: "", label: t("kept as it is") },
     ...Object.entries(words.table.fields).map(([value, label]) => ({ value, label })),
   ];
   const fieldOf = (place: number) =>
@@ -32,11 +33,11 @@ export function Columns({ table, columns, asked, onColumns, beside }: Props) {
   return (
     <>
       <div className="mt-5 flex flex-wrap items-baseline justify-between gap-x-5">
-        <h2 className="font-serif text-xl font-semibold">Which column is what</h2>
+        <h2 className="font-serif text-xl font-semibold">{t("Which column is what")}</h2>
         {beside}
       </div>
       <div className="mt-2 rounded-lg border border-rule bg-sheet">
-        <Table aria-label="Columns of the file" className="text-[0.95rem]">
+        <Table aria-label={t("Columns of the file")} className="text-[0.95rem]">
           <thead>
             <tr>
               {table.names.map((name, place) => (

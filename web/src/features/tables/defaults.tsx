@@ -5,6 +5,7 @@ import { same } from "../../hooks/same";
 import { Field } from "../../ui/field";
 import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
 import { Select } from "../../ui/select";
+import { t } from "../../texts";
 
 interface Props {
   defaults: Defaults;
@@ -39,36 +40,36 @@ export function WhereNoColumnSaysSo({ defaults, asksMarks, isDated, onChange }: 
   );
   return (
     <>
-      <h2 className="mt-5 font-serif text-xl font-semibold">Where no column says so</h2>
+      <h2 className="mt-5 font-serif text-xl font-semibold">{t("Where no column says so")}</h2>
       <div className="mt-2 flex flex-wrap gap-x-6 gap-y-2">
         {choice(
           "currency",
-          "Currency",
+          t("Currency"),
           words.currencies.map(({ code }) => ({ value: code, label: code })),
         )}
-        {choice("quoted", "Rates are quoted", table.styles)}
+        {choice("quoted", t("Rates are quoted"), table.styles)}
         <Select
-          label="compounded"
+          label={t("compounded")}
           value={String(defaults.compounding ?? "")}
           options={[
-            { value: "", label: "as it is paid" },
+            { value: "", label: t("as it is paid") },
             ...words.periods.map(({ name, often }) => ({ value: name, label: often })),
           ]}
           onChoose={(value) => onChange({ compounding: value || null })}
         />
         <Select
-          label="Paid"
+          label={t("Paid")}
           value={String(defaults.every)}
           options={everyOptions(defaults.every, words)}
           onChoose={(value) => onChange({ every: everyChosen(value) })}
         />
         {choice(
           "timing",
-          "at the",
+          t("at the"),
           choices.timing.map(({ value, label }) => ({ value, label: filled(label, { noun }) })),
         )}
         <Select
-          label="Payments rounded"
+          label={t("Payments rounded")}
           value={String(Math.max(0, rounded))}
           options={table.roundings.map(({ label }, place) => ({ value: String(place), label }))}
           onChoose={(place) => {
@@ -76,20 +77,20 @@ export function WhereNoColumnSaysSo({ defaults, asksMarks, isDated, onChange }: 
             if (found) onChange({ rounding: found.rounding as Defaults["rounding"] });
           }}
         />
-        {choice("count_in", "A bare term counts", answers(table.counts))}
-        {asksMarks && choice("marks", "The decimal mark is", answers(table.marks))}
+        {choice("count_in", t("A bare term counts"), answers(table.counts))}
+        {asksMarks && choice("marks", t("The decimal mark is"), answers(table.marks))}
         <Field
-          label={<span className="text-soft">Owed is told after payment</span>}
+          label={<span className="text-soft">{t("Owed is told after payment")}</span>}
           labelClass="flex items-baseline gap-2"
           value={defaults.after ? String(defaults.after) : ""}
           inputMode="numeric"
-          placeholder="none"
+          placeholder={t("none")}
           className="w-20 text-right"
           onType={(typed) => onChange({ after: Number(typed.replace(/\D/g, "").slice(0, 5)) })}
         />
         {isDated && (
           <Field
-            label={<span className="text-soft">or on the day</span>}
+            label={<span className="text-soft">{t("or on the day")}</span>}
             labelClass="flex items-baseline gap-2"
             type="date"
             value={defaults.owed_on ?? ""}

@@ -18,10 +18,11 @@ import { Button } from "../../ui/button";
 import { Area } from "../../ui/field";
 import { Listed, Listing } from "../../ui/listing";
 import { useDays } from "../../ui/moment";
-import { counted, inMarks } from "../../ui/numbers";
+import { countedRows, inMarks } from "../../ui/numbers";
 import { Page, PageTitle } from "../../ui/page";
 import { Upload, useDrop } from "../../ui/upload";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 function useOpened() {
   const navigate = useNavigate();
@@ -49,35 +50,42 @@ export function TablesPage() {
   useKeys(KEYS);
   const { limits } = words;
   return (
-    <Page title="Tables">
+    <Page title={t("Tables")}>
       <div className="flex flex-wrap items-center gap-3">
-        <PageTitle>Tables of loans</PageTitle>
+        <PageTitle>{t("Tables of loans")}</PageTitle>
         <Upload
           look="main"
-          name="Table to open"
+          name={t("Table to open")}
           accept={words.table.kinds.join()}
           disabled={open.isPending}
           onFile={open.mutate}
         >
-          {open.isPending ? "Reading …" : "Open a file"}
+          {open.isPending ? t("Reading …") : t("Open a file")}
         </Upload>
       </div>
       <p className="mt-2 max-w-prose text-soft">
-        A loan tape, a price sheet, a column of capacities: each row is solved as a case would be.
-        An empty cell or a ? is the unknown of its row.
+        {t(
+          "A loan tape, a price sheet, a column of capacities: each row is solved as a case would be. An empty cell or a ? is the unknown of its row.",
+        )}
       </p>
       <Wrong error={open.error ?? paste.error ?? away.error ?? list.error} className="mt-3" />
       <div
         className={`mt-4 rounded-lg border border-dashed p-4 ${over ? "border-choice bg-sheet" : "border-rule-strong"}`}
       >
         <Area
-          label={`Drop a CSV, XLSX, Parquet or JSON Lines file here (at most ${limits.file_megabytes} MB, ${inMarks(String(limits.file_rows), marks)} rows), or paste a table:`}
+          label={t(
+            "Drop a CSV, XLSX, Parquet or JSON Lines file here (at most {fileMegabytes} MB, {fileRows} rows), or paste a table:",
+            {
+              fileMegabytes: limits.file_megabytes,
+              fileRows: inMarks(String(limits.file_rows), marks),
+            },
+          )}
           labelClass="text-soft"
-          name="Table to paste"
+          name={t("Table to paste")}
           rows={3}
           value={text}
           maxLength={limits.pasted}
-          placeholder={"name;amount;rate;payments;payment\nKiln;17,840;6.9;48;?"}
+          placeholder={t("name;amount;rate;payments;payment\nKiln;17,840;6.9;48;?")}
           className="mt-2 w-full font-mono text-sm text-ink"
           onType={setText}
           onKeyDown={sends(() => {
@@ -90,23 +98,24 @@ export function TablesPage() {
           disabled={!text.trim() || paste.isPending}
           onClick={() => paste.mutate()}
         >
-          Take this table
+          {t("Take this table")}
         </Button>
       </div>
-      {list.data?.length === 0 && <p className="mt-6 font-serif text-xl">No tables yet.</p>}
+      {list.data?.length === 0 && <p className="mt-6 font-serif text-xl">{t("No tables yet.")}</p>}
       {list.data && list.data.length > 0 && (
-        <Listing label="Tables">
+        <Listing label={t("Tables")}>
           {list.data.map((table) => (
             <Listed key={table.id}>
               <Link className="font-serif text-lg font-semibold" to={`/tables/${table.id}`}>
                 {table.name}
               </Link>
               <span className="text-soft">
-                {counted(table.rows, "row", marks)}, {table.says}
+                {countedRows(table.rows, marks)}, {table.says}
               </span>
               <span className="ml-auto text-sm text-soft">{moment(table.created_at)}</span>
               <Button look="link" className="text-sm" onClick={() => away.mutate(table.id)}>
-                Delete<span className="sr-only"> {table.name}</span>
+                {t("Delete")}
+                <span className="sr-only"> {table.name}</span>
               </Button>
             </Listed>
           ))}

@@ -5,12 +5,13 @@ import type { Defaults, TableOpened, TemplateFitted } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useKeys } from "../../hooks/use-keys";
 import { Button } from "../../ui/button";
-import { counted } from "../../ui/numbers";
+import { countedRows } from "../../ui/numbers";
 import { Wrong } from "../../ui/wrong";
 import { Columns } from "./columns";
 import { WhereNoColumnSaysSo } from "./defaults";
 import { Questions } from "./questions";
 import { Templates } from "./templates";
+import { t } from "../../texts";
 
 /** What a table is to be taken for, as it stands on the page. */
 function useMatching(table: TableOpened) {
@@ -55,7 +56,7 @@ export function Matching({ table }: { table: TableOpened }) {
   useKeys(useMemo(() => [{ key: "s", run: work }], [work]));
   const wrong = save.error instanceof Refused ? save.error.errors : [];
   return (
-    <section aria-label="Columns">
+    <section aria-label={t("Columns")}>
       {table.notes.map((note) => (
         <p key={note} className="mt-2 text-soft">
           {note}
@@ -85,7 +86,7 @@ export function Matching({ table }: { table: TableOpened }) {
       />
       <Wrong error={looked.error ?? save.error} className="mt-4" />
       <Button look="main" className="mt-5" disabled={save.isPending} onClick={work}>
-        {`Solve ${counted(table.rows, "row", marks)}`}
+        {t("Solve {rows}", { rows: countedRows(table.rows, marks) })}
       </Button>
     </section>
   );

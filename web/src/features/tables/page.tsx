@@ -4,11 +4,12 @@ import { isUnderWay, useTable } from "../../api/tables";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { CannotOpen } from "../../ui/cannot-open";
-import { counted } from "../../ui/numbers";
+import { countedRows } from "../../ui/numbers";
 import { Page } from "../../ui/page";
 import { Matching } from "./matching";
 import { Progress } from "./progress";
 import { Result } from "./result";
+import { t } from "../../texts";
 
 /** A table of loans: its columns to be matched, the work on it, or what came of it. */
 export function TablePage() {
@@ -18,10 +19,15 @@ export function TablePage() {
   const opened = useTable(id);
   if (opened.error)
     return (
-      <CannotOpen what="table" why={opened.error.message} to="/tables" list="To your tables" />
+      <CannotOpen
+        what={t("This table cannot be opened")}
+        why={opened.error.message}
+        to="/tables"
+        list={t("To your tables")}
+      />
     );
   const table = opened.data;
-  if (!table) return <main className="p-8 text-soft">Opening the table …</main>;
+  if (!table) return <main className="p-8 text-soft">{t("Opening the table …")}</main>;
   const isDone = table.state === "done";
   const rematching = again === table.asked_at && isDone;
   return (
@@ -29,18 +35,18 @@ export function TablePage() {
       <div className="flex flex-wrap items-baseline gap-x-5">
         <h1 className="font-serif text-2xl font-semibold break-words">{table.name}</h1>
         <span className="text-soft">
-          {counted(table.rows, "row", marks)}
+          {countedRows(table.rows, marks)}
           {/* How far it is changes while it is worked, and is told below. */}
           {!isUnderWay(table.state) && `, ${table.says}`}
         </span>
         <span className="ml-auto flex gap-4 text-sm">
           {isDone && (
             <Button look="link" onClick={() => setAgain(rematching ? null : table.asked_at)}>
-              {rematching ? "Back to the result" : "Match its columns anew"}
+              {rematching ? t("Back to the result") : t("Match its columns anew")}
             </Button>
           )}
           <Link className="text-choice underline" to="/tables">
-            All tables
+            {t("All tables")}
           </Link>
         </span>
       </div>

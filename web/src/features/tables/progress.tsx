@@ -7,12 +7,13 @@ import { Button } from "../../ui/button";
 import { inMarks } from "../../ui/numbers";
 import { Wrong } from "../../ui/wrong";
 import { FirstRows } from "./result";
+import { t } from "../../texts";
 
 /** How long something takes, in words. */
 function duration(seconds: number): string {
-  if (seconds < 1) return "a moment";
-  if (seconds < 90) return `${Math.ceil(seconds)} seconds`;
-  return `${Math.ceil(seconds / 60)} minutes`;
+  if (seconds < 1) return t("a moment");
+  if (seconds < 90) return t("{seconds} seconds", { seconds: Math.ceil(seconds) });
+  return t("{minutes} minutes", { minutes: Math.ceil(seconds / 60) });
 }
 
 /** Seconds after which it is known how fast it goes: the first rows are few, to be seen at once. */
@@ -34,26 +35,29 @@ export function Progress({ table }: { table: TableOpened }) {
   const rate = seconds > LONG_ENOUGH && told.done ? told.done / seconds : 0;
   return (
     <>
-      <section aria-label="Progress" className="mt-6 max-w-2xl">
+      <section aria-label={t("Progress")} className="mt-6 max-w-2xl">
         <p role="status" className="font-serif text-xl">
           {told.says}
         </p>
         <progress
-          aria-label="Rows done"
+          aria-label={t("Rows done")}
           className="mt-2 h-3 w-full"
           value={told.done}
           max={told.rows}
         />
         <p className="mt-1 text-soft">
           {rate > 0
-            ? `${inMarks(rate.toFixed(0), marks)} rows a second, about ${duration((told.rows - told.done) / rate)} more.`
+            ? t("{rate} rows a second, about {duration} more.", {
+                rate: inMarks(rate.toFixed(0), marks),
+                duration: duration((told.rows - told.done) / rate),
+              })
             : told.done
-              ? "How long it takes is told in a moment."
-              : "It begins in a moment."}{" "}
-          You may leave this page: the work goes on.
+              ? t("How long it takes is told in a moment.")
+              : t("It begins in a moment.")}{" "}
+          {t("You may leave this page: the work goes on.")}
         </p>
         <Button className="mt-3" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
-          Cancel
+          {t("Cancel")}
         </Button>
         <Wrong error={progress.error ?? cancel.error} />
       </section>

@@ -2,6 +2,7 @@ import type { Defaults, FieldError, TableLooked } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Check } from "../../ui/field";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 interface Props {
   questions: TableLooked["questions"];
@@ -17,7 +18,7 @@ export function Questions({ questions, defaults, answered, wrong, onAnswer }: Pr
   if (questions.length === 0) return null;
   return (
     <>
-      <h2 className="mt-5 font-serif text-xl font-semibold">What cannot be guessed</h2>
+      <h2 className="mt-5 font-serif text-xl font-semibold">{t("What cannot be guessed")}</h2>
       {questions.map(({ about, says, choices }) => (
         <fieldset key={about} className="mt-2">
           <legend>{says}</legend>
@@ -33,7 +34,7 @@ export function Questions({ questions, defaults, answered, wrong, onAnswer }: Pr
             ))}
           </div>
           {wrong.some((error) => error.field === about) && !answered.includes(about) && (
-            <Wrong className="">Choose one: the rows depend on it.</Wrong>
+            <Wrong className="">{t("Choose one: the rows depend on it.")}</Wrong>
           )}
         </fieldset>
       ))}

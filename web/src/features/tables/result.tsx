@@ -15,6 +15,7 @@ import { Wrong } from "../../ui/wrong";
 import { Rows, type Sort } from "./rows";
 import { useShownColumns, withReasons } from "./shown-columns";
 import { Summary } from "./summary";
+import { t } from "../../texts";
 
 const BLOCK = 100;
 const AS_THEY_COME: Looking = {
@@ -36,9 +37,11 @@ export function FirstRows({ table }: { table: TableOpened }) {
   const [columns] = useShownColumns(table);
   const open = useOpenRow(table);
   return (
-    <section aria-label="First rows" className="mt-6">
-      <h2 className="font-semibold">The first rows</h2>
-      <p className="text-soft">All can be sorted, searched and exported once they are done.</p>
+    <section aria-label={t("First rows")} className="mt-6">
+      <h2 className="font-semibold">{t("The first rows")}</h2>
+      <p className="text-soft">
+        {t("All can be sorted, searched and exported once they are done.")}
+      </p>
       <Wrong error={open.error} />
       <Rows
         table={table}
@@ -69,40 +72,43 @@ export function Result({ table }: { table: TableOpened }) {
   useExportKey();
   const file = (kind: string) => `/api/v1/tables/${table.id}/file?kind=${kind}`;
   return (
-    <section aria-label="Result">
+    <section aria-label={t("Result")}>
       {table.told && <Summary told={table.told} />}
       <div className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <Which summary={table.summary} only={only} onOnly={setOnly} />
         <Field
           type="search"
-          name="Find in the table"
-          placeholder="Find in the table"
+          name={t("Find in the table")}
+          placeholder={t("Find in the table")}
           value={text}
           className="w-60"
           onType={setText}
         />
         <span className="ml-auto flex gap-4 text-sm text-soft">
           <Button look="quiet" aria-expanded={choosing} onClick={() => setChoosing((now) => !now)}>
-            Columns
+            {t("Columns")}
           </Button>
           <Menu
-            name="Export"
+            name={t("Export")}
             actions={[
-              { label: "Table (CSV)", href: file("csv") },
-              { label: "Workbook (XLSX)", run: () => taking.take("the workbook", file("xlsx")) },
-              { label: "JSON Lines", href: file("jsonl") },
-              { label: "Parquet", run: () => taking.take("the file", file("parquet")) },
-              { label: "Arrow", run: () => taking.take("the file", file("arrow")) },
+              { label: t("Table (CSV)"), href: file("csv") },
+              {
+                label: t("Workbook (XLSX)"),
+                run: () => taking.take(t("the workbook"), file("xlsx")),
+              },
+              { label: t("JSON Lines"), href: file("jsonl") },
+              { label: t("Parquet"), run: () => taking.take(t("the file"), file("parquet")) },
+              { label: t("Arrow"), run: () => taking.take(t("the file"), file("arrow")) },
             ]}
           >
-            Export <span aria-hidden>▾</span>
+            {t("Export")} <span aria-hidden>▾</span>
           </Menu>
         </span>
       </div>
       <Taking taking={taking} />
       {choosing && (
         <fieldset className="mt-2 flex flex-wrap gap-x-5 rounded border border-rule bg-sheet p-3 text-[0.95rem]">
-          <legend className="text-sm text-soft">Columns shown</legend>
+          <legend className="text-sm text-soft">{t("Columns shown")}</legend>
           {table.titles.map(({ name, title }) => (
             <Check
               key={name}
@@ -136,13 +142,13 @@ function Which({
   const { marks } = useDesk();
   if (!summary) return null;
   const filters: [Only, string, number][] = [
-    ["all", "all rows", summary.rows],
-    ["problems", "without an answer", summary.problems],
-    ["unfit", "do not fit", summary.unfit],
-    ["outliers", "stand out", summary.outliers],
+    ["all", t("all rows"), summary.rows],
+    ["problems", t("without an answer"), summary.problems],
+    ["unfit", t("do not fit"), summary.unfit],
+    ["outliers", t("stand out"), summary.outliers],
   ];
   return (
-    <div role="group" aria-label="Which rows" className="flex flex-wrap gap-x-4">
+    <div role="group" aria-label={t("Which rows")} className="flex flex-wrap gap-x-4">
       {filters.map(([name, label, rows]) => (
         <Button
           key={name}

@@ -6,6 +6,7 @@ import { useInSightOf } from "../../hooks/use-in-sight";
 import { useRem } from "../../hooks/use-rem";
 import { Wrong } from "../../ui/wrong";
 import { cellsOf, widthOf } from "./shown-columns";
+import { t } from "../../texts";
 
 /** How high a row is and how wide its way to a case, in rem. */
 const ROW_HEIGHT = 2;
@@ -67,7 +68,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
       <div
         ref={box}
         role="table"
-        aria-label="Rows"
+        aria-label={t("Rows")}
         aria-rowcount={total}
         aria-busy={first.isFetching}
         tabIndex={0}
@@ -91,7 +92,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
               />
             ))}
             <div role="columnheader" style={{ width: `${CASE_WIDE}rem` }}>
-              <span className="sr-only">As a case</span>
+              <span className="sr-only">{t("As a case")}</span>
             </div>
           </div>
         </div>
@@ -118,7 +119,7 @@ export function Rows({ table, looking, shown, onSort, onOpen }: Props) {
           })}
         </div>
       </div>
-      {first.data && total === 0 && <p className="mt-2 text-soft">No row is like that.</p>}
+      {first.data && total === 0 && <p className="mt-2 text-soft">{t("No row is like that.")}</p>}
     </>
   );
 }
@@ -184,7 +185,8 @@ function Cells({
       ))}
       <div role="cell" style={{ width: `${CASE_WIDE}rem` }}>
         <Button look="link" className="text-sm" onClick={() => onOpen(Number(raw.row))}>
-          open<span className="sr-only"> row {raw.row} as a case</span>
+          {t("open")}
+          <span className="sr-only"> {t("row {row} as a case", { row: raw.row ?? "" })}</span>
         </Button>
       </div>
     </>

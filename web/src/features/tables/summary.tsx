@@ -1,6 +1,7 @@
 import type { SpreadTold, SummaryTold } from "../../api/types";
 import { Picture } from "../../ui/chart";
 import { ToldTable } from "../../ui/table";
+import { t } from "../../texts";
 
 const TALL = 60;
 
@@ -45,11 +46,11 @@ export function Summary({ told }: { told: SummaryTold }) {
     <>
       <div
         role="region"
-        aria-label="What the table comes to"
+        aria-label={t("What the table comes to")}
         tabIndex={0}
         className="mt-3 max-w-5xl text-[0.95rem]"
       >
-        <ToldTable label="Sums" told={told.sums} />
+        <ToldTable label={t("Sums")} told={told.sums} />
       </div>
       <div className="mt-3 flex flex-wrap gap-6">
         {told.spread.map((spread) => (

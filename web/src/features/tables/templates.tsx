@@ -12,6 +12,7 @@ import { Button } from "../../ui/button";
 import { Check, Field } from "../../ui/field";
 import { Sheet } from "../../ui/sheet";
 import { Wrong } from "../../ui/wrong";
+import { t } from "../../texts";
 
 interface Props {
   table: TableOpened;
@@ -31,20 +32,22 @@ export function Templates({ table, matched, onTake }: Props) {
   return (
     <>
       <Button look="link" onClick={() => setOpen(true)}>
-        Templates
+        {t("Templates")}
       </Button>
       <Sheet
-        title="Templates"
-        about="A match kept by a name: which columns are which figures, and what holds where no column says so. A file that has all its columns is matched by it when it is opened."
+        title={t("Templates")}
+        about={t(
+          "A match kept by a name: which columns are which figures, and what holds where no column says so. A file that has all its columns is matched by it when it is opened.",
+        )}
         open={open}
         onOpen={setOpen}
         asks
       >
         <Keep table={table} matched={matched} />
-        <h3 className="mt-6 font-serif text-lg">Kept</h3>
+        <h3 className="mt-6 font-serif text-lg">{t("Kept")}</h3>
         <Wrong error={templates.error} />
-        {templates.data?.length === 0 && <p className="text-soft">There are none yet.</p>}
-        <ul aria-label="Templates kept" className="divide-y divide-rule">
+        {templates.data?.length === 0 && <p className="text-soft">{t("There are none yet.")}</p>}
+        <ul aria-label={t("Templates kept")} className="divide-y divide-rule">
           {templates.data?.map((each) => (
             <Kept key={each.id} template={each} onTake={() => take(each)} />
           ))}
@@ -72,21 +75,21 @@ function Keep({ table, matched }: Omit<Props, "onTake">) {
       <Field
         above
         look="large"
-        label="Keep this match as"
-        placeholder="Tape of the harbour branch"
+        label={t("Keep this match as")}
+        placeholder={t("Tape of the harbour branch")}
         maxLength={words.limits.template_name}
         value={name}
         className="mt-1 w-full"
         onType={setName}
       />
       {wrong && <Wrong error={wrong} className="text-sm" />}
-      <Check label="Everyone on this desk may take it" checked={shared} onChoose={setShared} />
+      <Check label={t("Everyone on this desk may take it")} checked={shared} onChoose={setShared} />
       {!wrong && <Wrong error={keep.error} />}
       <p className="flex items-baseline gap-3">
         <Button look="main" type="submit" disabled={keep.isPending}>
-          Keep
+          {t("Keep")}
         </Button>
-        <span role="status">{keep.data && `Kept as “${keep.data.name}”.`}</span>
+        <span role="status">{keep.data && t("Kept as “{name}”.", { name: keep.data.name })}</span>
       </p>
     </form>
   );
@@ -103,35 +106,39 @@ function Kept({ template, onTake }: { template: TemplateFitted; onTake: () => vo
         <span className="font-semibold break-words">{name}</span>
         <span className="flex items-baseline gap-4">
           <a className="text-choice underline" href={`/api/v1/table-templates/${id}/file`} download>
-            File
+            {t("File")}
           </a>
           {mine && (
             <Button
               look="link"
-              aria-label={`Delete ${name}`}
+              aria-label={t("Delete {name}", { name })}
               disabled={remove.isPending}
               onClick={() => remove.mutate(id)}
             >
-              Delete
+              {t("Delete")}
             </Button>
           )}
-          <Button aria-label={`Take ${name}`} onClick={onTake}>
-            Take
+          <Button aria-label={t("Take {name}", { name })} onClick={onTake}>
+            {t("Take")}
           </Button>
         </span>
       </div>
       <p className="text-sm text-soft">
-        {mine ? "" : `kept by ${owner} · `}
+        {mine ? "" : `${t("kept by {owner} ·", { owner })} `}
         {Object.entries(template.columns)
           .map(([figure, column]) => `${words.table.fields[figure] ?? figure}: ${column}`)
           .join(" · ")}
       </p>
       {missing.length > 0 && (
-        <p className="text-sm">Not in this file: {missing.map((each) => `“${each}”`).join(", ")}</p>
+        <p className="text-sm">
+          {t("Not in this file: {missing}", {
+            missing: missing.map((each) => `“${each}”`).join(", "),
+          })}
+        </p>
       )}
       {mine && (
         <Check
-          label="Everyone on this desk may take it"
+          label={t("Everyone on this desk may take it")}
           checked={share.isPending ? share.variables.shared : shared}
           onChoose={(on) => share.mutate({ id, name, shared: on })}
         />
