@@ -20,7 +20,7 @@ class HowFiles(BrowserTest):
         first = self.schedule().splitlines()[0]
         self.assertTrue(first.startswith(b"\xef\xbb\xbfnumber,date,opening,"), first)
         page.get_by_role("button", name="Maren Tolliver").click()
-        page.get_by_role("menuitem", name="How files are made").click()
+        page.get_by_role("menuitem", name="Country and files").click()
         page.get_by_label("Country").select_option("Sweden")
         page.get_by_label("Between cells stands").select_option("a semicolon")
         page.get_by_label("Before decimals stands").select_option("a comma: 940,68")
@@ -33,7 +33,7 @@ class HowFiles(BrowserTest):
         # It is kept.
         page.reload()
         page.get_by_role("button", name="Maren Tolliver").click()
-        page.get_by_role("menuitem", name="How files are made").click()
+        page.get_by_role("menuitem", name="Country and files").click()
         expect(page.get_by_label("Country")).to_have_value("SE")
         expect(page.get_by_label("Between cells stands")).to_have_value("semicolon")
         expect(page.get_by_label("It begins with the mark of UTF-8")).not_to_be_checked()

@@ -1,13 +1,13 @@
-"""How files are made for an analyst: paper and days of their country, how CSV is written."""
+"""How files are made for an analyst, and who reads them: language, country, how CSV is written."""
 
 import re
 from collections.abc import Mapping
 from functools import cache
 from typing import Any, Final
 
-from babel import Locale, UnknownLocaleError
+from babel import Locale, UnknownLocaleError, negotiate_locale
 from babel.dates import get_date_format
-from django.contrib.auth.models import User
+from django.contrib.auth.models import AnonymousUser, User
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import field_validator
@@ -16,6 +16,7 @@ from pydantic_core import PydanticCustomError
 from zephyrant.loans import MARKS
 from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
+from zephyrant.texts import ENGLISH, Reading, languages, reading
 
 from .preferences import files_of, marks_of
 
@@ -26,26 +27,38 @@ _PLAIN_DAY: Final = "d mmm yyyy"
 _NO_COUNTRIES: Final = frozenset(("EU", "EZ", "QO", "UN", "XA", "XB", "ZZ"))
 
 
-@cache
 def countries() -> dict[str, str]:
-    """Every country by its code (ISO 3166), as it is called in English, by their names."""
+    """Every country by its code (ISO 3166), as whoever reads this calls it, by their names."""
+    return _countries(reading().language)
+
+
+@cache
+def _countries(language: str) -> dict[str, str]:
     named = {
         code: name
-        for code, name in Locale("en").territories.items()
+        for code, name in Locale.parse(language).territories.items()
         if len(code) == 2 and code.isalpha() and code not in _NO_COUNTRIES
     }
     return dict(sorted(named.items(), key=lambda each: each[1]))
 
 
 class HowFiles(Schema):
-    """How files are made for an analyst. `country`: that of their paper and their days, by its code
-    (ISO 3166); null: as their browser says. `bom`: CSV begins with the mark of UTF-8, by which
-    office programs know it."""
+    """How files are made for an analyst. `language`: that of all texts, by its code (ISO 639);
+    `country`: that of their paper and their days, by its code (ISO 3166); null: as their browser
+    says. `bom`: CSV begins with the mark of UTF-8, by which office programs know it."""
 
+    language: str | None = None
     country: str | None = None
     separator: SeparatorName = "comma"
     decimal: DecimalName = "point"
     bom: bool = True
+
+    @field_validator("language")
+    @classmethod
+    def _is_there(cls, language: str | None) -> str | None:
+        if language is not None and language not in known():
+            raise PydanticCustomError("language", "There is no translation to this language.")
+        return language
 
     @field_validator("country")
     @classmethod
@@ -53,6 +66,17 @@ class HowFiles(Schema):
         if country is not None and country not in countries():
             raise PydanticCustomError("country", "There is no country of this code.")
         return country
+
+
+def known() -> dict[str, str]:
+    """Every language there is by its code, as it calls itself."""
+    return {code: _own_name(code) for code in (ENGLISH.language, *languages())}
+
+
+@cache
+def _own_name(code: str) -> str:
+    name = Locale.parse(code).get_display_name(code) or code
+    return name[0].upper() + name[1:]
 
 
 class CsvAsked(Schema):
@@ -64,10 +88,14 @@ class CsvAsked(Schema):
 
 
 def how_files(user: User) -> HowFiles:
-    """How files are made for a user."""
-    return HowFiles.model_validate(files_of(user) or {})
+    """How files are made for a user; a language that is gone is none."""
+    kept = files_of(user) or {}
+    gone = {} if kept.get("language") in known() else {"language": None}
+    return HowFiles.model_validate({**kept, **gone})
 
 
+#: Languages a browser may name, at most; more are not looked at.
+_MOST_NAMED: Final = 20
 #: A language as a browser names it, with its script and its country.
 _LANGUAGE: Final = re.compile(r"[A-Za-z]{2,3}(?:-[A-Za-z]{4})?-([A-Za-z]{2})\b")
 
@@ -79,11 +107,27 @@ def country_of(request: HttpRequest) -> str | None:
     return code if code in countries() else None
 
 
+def language_of(request: HttpRequest) -> str:
+    """The language a browser asks for first that there is; English where there is none of them."""
+    said = request.headers.get("Accept-Language", "").split(",")[:_MOST_NAMED]
+    asked = [each.partition(";")[0].strip() for each in said]
+    return negotiate_locale(asked, list(known()), sep="-") or ENGLISH.language
+
+
+def reading_of(user: User | AnonymousUser, request: HttpRequest | None = None) -> Reading:
+    """Who reads: as they have chosen, else as their browser says."""
+    how = how_files(user) if isinstance(user, User) else HowFiles()
+    return Reading(
+        how.language or (language_of(request) if request else ENGLISH.language),
+        how.country or (country_of(request) if request else None),
+    )
+
+
 def reader_of(request: HttpRequest, user: User, csv: CsvAsked | None = None) -> Reader:
     """For whom a file is made that a user asks for."""
     asked = csv.model_dump(exclude_none=True) if csv else {}
     how = how_files(user).model_copy(update=asked)
-    country = how.country or country_of(request)
+    country = reading_of(user, request).country
     return Reader(
         marks=MARKS[marks_of(user)],
         paper=paper_of(country),
@@ -129,8 +173,10 @@ class Chosen(Schema):
 
 
 class FileChoices(Schema):
-    """What can be chosen of how files are made; `browser`: the country that the browser says."""
+    """What can be chosen of how files are made; `browser`: the country that the browser says;
+    `languages`: those there are texts in."""
 
+    languages: list[Chosen]
     countries: list[Chosen]
     separators: list[Chosen]
     decimals: list[Chosen]
@@ -153,6 +199,7 @@ def choices(request: HttpRequest) -> FileChoices:
 
     code = country_of(request)
     return FileChoices(
+        languages=chosen(known()),
         countries=chosen(countries()),
         separators=chosen(_SEPARATORS),
         decimals=chosen(_DECIMALS),

@@ -26,6 +26,7 @@ from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from zephyrant.loans import A_QUESTION, BudgetSpentError, within
+from zephyrant.texts import Reading, read_as, reading
 
 from .locks import held
 
@@ -189,7 +190,7 @@ def side_by_side(
     if len(parts) < 2 or multiprocessing.current_process().daemon:
         return [function(*part) for part in parts]
     pool = _pool(CORES)
-    futures = [pool.schedule(function, args=part) for part in parts]
+    futures = [pool.schedule(_read_so, args=[reading(), function, part]) for part in parts]
     try:
         return [_awaited(future, waiting) for future in futures]
     finally:
@@ -221,7 +222,9 @@ def _worked_apart(
         return _work(limits, function, args, named)
     with _place_for(asker), a_place(_places, _BUSY, 3):
         future = _pool().schedule(
-            _work, args=[limits, function, args, named], timeout=limits.seconds + _GRACE
+            _read_so,
+            args=[reading(), _work, (limits, function, args, named)],
+            timeout=limits.seconds + _GRACE,
         )
         try:
             result: T = _result(future, is_gone)
@@ -243,6 +246,12 @@ def _result(future: "ProcessFuture[Any]", is_gone: Gone) -> Any:  # noqa: ANN401
         except (ProcessExpired, MemoryError) as ended:
             _log.warning("a heavy question took too much: %s", ended)
             raise BudgetSpentError from None
+
+
+def _read_so(reader: Reading, function: Callable[..., T], args: Sequence[Any]) -> T:
+    """What a function gives for this reader: who that is stands in no process but the asker's."""
+    with read_as(reader):
+        return function(*args)
 
 
 def _of_this_thread(seconds: float) -> Callable[[], bool]:

@@ -17,8 +17,11 @@ from django.db import connection
 from django.db.models.functions import Coalesce
 from django.utils import timezone
 
+from zephyrant.texts import read_as
+
 from . import doorman, tables
 from .cases import empty_bins
+from .files import reading_of
 from .models import LoanTable
 
 #: Silence after which whoever worked on a table is held to be gone.
@@ -97,7 +100,8 @@ def work_on(
             raise _StoppedError
 
     try:
-        tables.work(table, progress)
+        with read_as(reading_of(table.owner)):
+            tables.work(table, progress)
     except _StoppedError:
         return
     except Exception:

@@ -3,7 +3,7 @@ there may be: no screen knows names or limits of its own."""
 
 from collections.abc import Mapping
 from decimal import Decimal
-from functools import cache
+from functools import lru_cache
 from typing import Any
 
 from ninja import Schema
@@ -13,7 +13,6 @@ from zephyrant.loans import (
     COLUMNS_NAMED,
     CONVENTIONS,
     MARKS,
-    MONTHS,
     OF_360_DAYS,
     PERIODS,
     QUOTINGS,
@@ -24,7 +23,9 @@ from zephyrant.loans import (
     MarksName,
     choices,
     currencies,
+    day_form,
     frequencies,
+    month_names,
 )
 from zephyrant.loans.questions import (
     ANSWER_TITLE,
@@ -43,6 +44,7 @@ from zephyrant.loans.statement import (
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
 from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
+from zephyrant.texts import Reading, reading
 
 from . import limits, preferences, tokens
 
@@ -74,6 +76,15 @@ class MarksWord(Schema):
     group: str
     decimal: str
     pairs: bool
+
+
+class DayWord(Schema):
+    """How days are written: `{day}`, `{month}` and `{year}` stand in `text`; `months`: the twelve
+    as they stand there; `padded`: the day has two digits always."""
+
+    text: str
+    months: list[str]
+    padded: bool
 
 
 class Option(Schema):
@@ -221,6 +232,7 @@ class Words(Schema):
     continuously: str
     marks: list[MarksWord]
     months: list[str]
+    days: DayWord
     styles: list[StyleWord]
     quotings: list[QuotingWord]
     of_360_days: str
@@ -366,9 +378,13 @@ def _limits() -> Limits:
     )
 
 
-@cache
 def words() -> Words:
-    """Everything that can be chosen and typed."""
+    """Everything that can be chosen and typed, as whoever reads it calls it."""
+    return _words(reading())
+
+
+@lru_cache(maxsize=32)
+def _words(_: Reading) -> Words:
     return Words(
         currencies=_currencies(),
         periods=[
@@ -381,7 +397,8 @@ def words() -> Words:
             for name, marks in MARKS.items()
             if name != "plain"
         ],
-        months=list(MONTHS),
+        months=month_names(),
+        days=DayWord(**day_form()._asdict()),
         styles=_styles(),
         quotings=[QuotingWord(**each._asdict()) for each in QUOTINGS],
         of_360_days=OF_360_DAYS,

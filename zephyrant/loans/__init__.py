@@ -12,7 +12,7 @@ from .answer.laid import ScheduleRow
 from .answer.solving import over_limit, solve
 from .budget import A_QUESTION, BudgetSpentError, grown, look, within
 from .calendars import frequencies
-from .calendars.days_in_words import MONTHS, write_day
+from .calendars.days_in_words import PLAIN_DAYS, DayForm, day_form, month_names, write_day
 from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
@@ -43,11 +43,11 @@ __all__ = [
     "FIGURES_NAMED",
     "GLOSSARY",
     "MARKS",
-    "MONTHS",
     "MOST_TEXT",
     "OF_360_DAYS",
     "PERIODS",
     "PLAIN",
+    "PLAIN_DAYS",
     "QUOTINGS",
     "RESULTS_NAMED",
     "USUAL_COUNT",
@@ -59,6 +59,7 @@ __all__ = [
     "Calling",
     "CompoundingField",
     "CurrencyCode",
+    "DayForm",
     "Errors",
     "Every",
     "FieldError",
@@ -77,6 +78,7 @@ __all__ = [
     "check",
     "choices",
     "currencies",
+    "day_form",
     "due",
     "facts_of",
     "field_errors",
@@ -85,6 +87,7 @@ __all__ = [
     "grown",
     "headline",
     "look",
+    "month_names",
     "name_of",
     "over_limit",
     "parse",

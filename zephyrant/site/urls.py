@@ -6,7 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.urls import URLPattern, URLResolver, include, path, re_path
 
 from zephyrant.desk.api import api
-from zephyrant.desk.page import page
+from zephyrant.desk.page import page, texts
 
 
 def _nothing(request: HttpRequest) -> HttpResponse:
@@ -18,5 +18,6 @@ urlpatterns: list[URLPattern | URLResolver] = [
     re_path(r"^api(?:/.*)?$", _nothing),
     path("admin/", admin.site.urls),
     *([path("", include("django_prometheus.urls"))] if settings.METRICS else []),
+    re_path(r"^texts/(?P<language>\w{2,12})-(?P<digest>[0-9a-f]{12})\.js$", texts),
     re_path(r"^(?!static/).*$", page, name="page"),
 ]

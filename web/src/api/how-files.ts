@@ -3,7 +3,7 @@ import { ask, client } from "./client";
 import { ME } from "./desk";
 import type { HowFiles, Me } from "./types";
 
-/** How files are made; it stands there at once. */
+/** How files are made, and in which language all is said; it stands there at once. */
 export function useSaveFiles() {
   const queries = useQueryClient();
   return useMutation({
@@ -17,7 +17,12 @@ export function useSaveFiles() {
         (mine) => mine && { ...mine, files: { ...mine.files, ...changed } },
       );
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: ME }),
+    onSettled: (_told, _error, { language, country }) => {
+      // A page is in one language from its beginning.
+      if (language !== undefined) location.reload();
+      // Days stand in all that was answered.
+      return queries.invalidateQueries(country === undefined ? { queryKey: ME } : {});
+    },
   });
 }
 

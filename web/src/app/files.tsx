@@ -2,34 +2,52 @@ import { useFileChoices, useSaveFiles } from "../api/how-files";
 import type { HowFiles } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { Check } from "../ui/field";
+import { useDays } from "../ui/moment";
 import { Select } from "../ui/select";
 import { Sheet } from "../ui/sheet";
 import { Wrong } from "../ui/wrong";
 import { t } from "../texts";
 
 const NOT_CHOSEN = "";
+const SAMPLE = "2027-03-05";
 
-/** How files are made: for which country, and what CSV is like. */
+/** In which language all is said, how days are written, how files are made. */
 export function FilesSheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   const { me } = useDesk();
   const choices = useFileChoices().data;
   const save = useSaveFiles();
   const { files } = me;
   const set = (changed: Partial<HowFiles>) => save.mutate(changed);
-  const browser = choices?.browser ?? t("A4, days such as 5 Mar 2027");
+  const { day } = useDays();
+  const browser = choices?.browser ?? t("no country: A4");
   return (
     <Sheet
-      title={t("How files are made")}
-      about={t("Every file you take out is made so.")}
+      title={t("Country and files")}
+      about={t(
+        "Days are written so wherever you read them, and every file you take out is made so.",
+      )}
       open={open}
       onOpen={onOpen}
     >
       {choices && (
         <>
-          <h3 className="mt-5 font-serif text-lg">{t("Paper and days")}</h3>
+          {choices.languages.length > 1 && (
+            <Select
+              label={t("Language")}
+              value={files.language ?? NOT_CHOSEN}
+              options={[
+                { value: NOT_CHOSEN, label: t("as the browser says") },
+                ...choices.languages,
+              ]}
+              className="mt-5 w-full"
+              onChoose={(language) => set({ language: language || null })}
+            />
+          )}
+          <h3 className="mt-5 font-serif text-lg">{t("Days and paper")}</h3>
           <p className="text-soft">
             {t(
-              "PDFs and workbooks are made for the paper of a country, days in workbooks are written as there.",
+              "Days stand as a country writes them, here {day}. PDFs and workbooks are made for its paper.",
+              { day: day(SAMPLE) },
             )}
           </p>
           <Select

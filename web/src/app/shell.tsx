@@ -112,12 +112,12 @@ function Header() {
             {theme === "light" ? t("Dark") : t("Light")}
           </Button>
           <Menu
-            name={t("{name}: how a case begins, files, password, tokens, sign out", {
+            name={t("{name}: how a case begins, country and files, password, tokens, sign out", {
               name: me.name,
             })}
             actions={[
               { label: t("How a case begins"), run: () => setSheet("begins") },
-              { label: t("How files are made"), run: () => setSheet("files") },
+              { label: t("Country and files"), run: () => setSheet("files") },
               { label: t("Change password"), run: () => setSheet("password") },
               { label: t("API and tokens"), run: () => setSheet("tokens") },
               { label: t("Sign out"), run: () => void signOut() },

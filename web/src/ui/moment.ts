@@ -1,12 +1,17 @@
 import { useDesk } from "../hooks/use-desk";
+import { filled } from "../hooks/words";
 
 const A_DAY = /^(\d{4})-(\d\d)-(\d\d)$/;
 
 /** Days and times as they are read: "1 Mar 2027", as everywhere else; today only the time. */
 export function useDays() {
-  const { months } = useDesk().words;
+  const { text, months, padded } = useDesk().words.days;
   const said = (year: number, month: number, day: number) =>
-    `${day} ${(months[month - 1] ?? "").slice(0, 3)} ${year}`;
+    filled(text, {
+      day: String(day).padStart(padded ? 2 : 1, "0"),
+      month: months[month - 1] ?? "",
+      year: String(year).padStart(4, "0"),
+    });
   const day = (at: string | Date) => {
     // A day of the calendar is the same wherever it is read; a moment falls on the reader's day.
     const [, year, month, date] = (typeof at === "string" && A_DAY.exec(at)) || [];

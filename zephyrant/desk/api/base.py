@@ -19,9 +19,11 @@ from zephyrant import loans
 from zephyrant.desk import audit, heavy, tokens
 from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
+from zephyrant.desk.files import reading_of
 from zephyrant.desk.limits import MOST_PICKED
 from zephyrant.desk.models import Token
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
+from zephyrant.texts import read_from_here
 
 from .described import DescribedAPI
 from .interface import Interface, with_its_marks
@@ -56,6 +58,7 @@ class Bearer(HttpBearer):
             raise HttpError(403, f"This token may not {may}: make one that may.")
         request.user = held.owner
         request.by_token = True  # type: ignore[attr-defined]
+        read_from_here(reading_of(held.owner, request))
         return held
 
 

@@ -312,6 +312,7 @@ def take_table_file(
     has kinds of columns."""
     from zephyrant.desk import tables
     from zephyrant.tables.ways_out import BINARY
+    from zephyrant.texts import read_throughout
 
     table = tables.one(request.user, table_id)
     noted(request, "exported", f"table {table_id} as {kind}")
@@ -323,7 +324,7 @@ def take_table_file(
     response: HttpResponseBase = (
         HttpResponse(b"".join(told), content_type=content_type)
         if way in BINARY
-        else StreamingHttpResponse(told, content_type=content_type)
+        else StreamingHttpResponse(read_throughout(told), content_type=content_type)
     )
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""

@@ -163,9 +163,21 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     # How files are made
     "Me.files": ("How files are made for the analyst.", {"country": "SE", "separator": "comma"}),
     "country": (
-        "The country of the paper and the days of files; null: as the browser says.",
+        "The country of the paper of files and of all days; null: as the browser says.",
         "SE",
     ),
+    "HowFiles.language": ("The language of all texts, by its code (ISO 639).", "en"),
+    "languages": (
+        "The languages there are texts in, as they call themselves.",
+        [{"value": "en", "label": "English"}],
+    ),
+    "Words.days": (
+        "How days are written for who reads this.",
+        {"text": "{day} {month} {year}", "months": ["Jan", "Feb"], "padded": False},
+    ),
+    "DayWord.text": ("A day with its parts to be filled.", "{day} {month} {year}"),
+    "DayWord.months": ("The twelve months as they stand in a day.", ["Jan", "Feb", "Mar"]),
+    "padded": ("Whether the number of the day has two digits always.", False),
     "separator": ("What stands between the cells of CSV.", "semicolon"),
     "bom": ("Whether CSV begins with the mark of UTF-8, by which office programs know it.", True),
     "HowFiles.decimal": (

@@ -6,7 +6,7 @@ from typing import Final
 
 from ..calendars import frequencies
 from ..calendars.dates import Calendar
-from ..calendars.days_in_words import MONTHS, write_day
+from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
 from ..wording.marks import Marks
 from .choices import ODD_DAYS, PAY, TAKEN, THEN, TIMING, WE
 from .clauses import Clause, Share
@@ -69,13 +69,13 @@ def _percent(value: Decimal | str | None, marks: Marks) -> str:
 
 
 def _lent_on(calendar: Calendar | None) -> str:
-    return f" on {write_day(calendar.start)}" if calendar else ""
+    return f" on {PLAIN_DAYS.write(calendar.start)}" if calendar else ""
 
 
 def _paid_from(loan: Loan, calendar: Calendar | None) -> str:
     if calendar is None:
         return ""
-    text = f" from {write_day(calendar.first)}"
+    text = f" from {PLAIN_DAYS.write(calendar.first)}"
     if loan.day_count != "equal":
         return f"{text} (days counted {loan.day_count})"
     if not calendar.is_regular:
@@ -136,8 +136,8 @@ def _where(clause: Clause) -> str:
 
 
 def _at(place: int | date) -> str:
-    return f"on {write_day(place)}" if isinstance(place, date) else f"at payment {place}"
+    return f"on {PLAIN_DAYS.write(place)}" if isinstance(place, date) else f"at payment {place}"
 
 
 def _place(place: int | date) -> str:
-    return write_day(place) if isinstance(place, date) else f"payment {place}"
+    return PLAIN_DAYS.write(place) if isinstance(place, date) else f"payment {place}"

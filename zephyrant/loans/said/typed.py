@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 
 from ..answer.solving import solve
 from ..calendars import frequencies
-from ..calendars.days_in_words import write_day
+from ..calendars.days_in_words import PLAIN_DAYS
 from ..document.choices import TAKEN
 from ..document.clauses import Clause
 from ..document.figure_path import figure_path
@@ -236,5 +236,5 @@ _CHOSEN: Final[dict[str, Callable[[Any], str]]] = {
     "quoted": lambda quoted: f"a rate quoted as {quoted}",
     "taken": lambda taken: f"a fee {TAKEN[taken].in_sentence}",
     "we": lambda we: f"we {we.replace('-', ' ')}",
-    "start": lambda day: f"lent on {write_day(date.fromisoformat(day))}",
+    "start": lambda day: f"lent on {PLAIN_DAYS.write(date.fromisoformat(day))}",
 }

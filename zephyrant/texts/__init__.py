@@ -1,0 +1,25 @@
+"""Who reads, and every text in their language: below all that says anything.
+
+English stands where it is said; what it is in another language stands in one file of that language
+(`languages/de.po`), made from the catalogue of all texts (`zephyrant.pot`, by `make texts`).
+"""
+
+from .languages import Translation, languages, look_in, translation
+from .reading import ENGLISH, Reading, read_as, read_from_here, read_throughout, reading
+from .wording import Worded, counted, worded
+
+__all__ = [
+    "ENGLISH",
+    "Reading",
+    "Translation",
+    "Worded",
+    "counted",
+    "languages",
+    "look_in",
+    "read_as",
+    "read_from_here",
+    "read_throughout",
+    "reading",
+    "translation",
+    "worded",
+]

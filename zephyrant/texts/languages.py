@@ -1,0 +1,98 @@
+"""The files of translations: those of gettext, read as they are; a file is all a language takes."""
+
+import re
+from collections.abc import Mapping
+from functools import cache
+from gettext import c2py
+from importlib.resources import files
+from importlib.resources.abc import Traversable
+from typing import Any, Final, NamedTuple
+
+#: The language the texts are written in.
+WRITTEN: Final = "en"
+_PLACE: Final = re.compile(r"\{(\w+)\}")
+#: Numbers by which it is seen which form of a language a category of plurals takes.
+_NUMBERS: Final = range(201)
+_folders: list[Traversable] = [files(__package__).joinpath("languages")]
+
+
+class Translation(NamedTuple):
+    """The texts of a language by the English ones: `texts` those that do not count, `counting` the
+    plural forms of those that do; `forms`: which of these a category of plurals takes (CLDR);
+    `shown`: the English ones that the screen itself says."""
+
+    texts: Mapping[str, str]
+    counting: Mapping[str, tuple[str, ...]]
+    forms: Mapping[str, int]
+    shown: frozenset[str]
+
+    def form(self, category: str) -> int:
+        """Which plural form a category takes."""
+        return self.forms.get(category, max(self.forms.values(), default=0))
+
+
+def look_in(folder: Traversable) -> None:
+    """Translations are looked for in this folder, too; a file there stands for one of ours."""
+    if folder not in _folders:
+        _folders.insert(0, folder)
+        languages.cache_clear()
+        translation.cache_clear()
+
+
+@cache
+def languages() -> Mapping[str, Traversable]:
+    """The file of every language there is besides English, by its code."""
+    found = {
+        file.name.removesuffix(".po"): file
+        for folder in reversed(_folders)
+        if folder.is_dir()
+        for file in folder.iterdir()
+        if file.name.endswith(".po")
+    }
+    return dict(sorted(found.items()))
+
+
+@cache
+def translation(language: str) -> Translation | None:
+    """The texts of a language; None of English, and of one that has no file.
+
+    What is not translated, is marked as fuzzy, or does not keep the places of the English text is
+    left out: it is said in English.
+    """
+    file = languages().get(language)
+    if file is None:
+        return None
+    from babel.messages.pofile import read_po
+
+    with file.open("rb") as opened:
+        catalog = read_po(opened, locale=language)
+    texts, counting, shown = {}, {}, set()
+    for message in catalog:
+        if not message.id or message.fuzzy:
+            continue
+        first, *_ = ids = _forms_of(message.id)
+        said = _forms_of(message.string)
+        if not all(said) or any(_places(each) - _places(ids[-1]) for each in said):
+            continue
+        if len(ids) > 1:
+            counting[first] = said
+        else:
+            texts[first] = said[0]
+        if any(place.startswith("web/") for place, _ in message.locations):
+            shown.add(first)
+    return Translation(texts, counting, _forms(language, catalog.plural_expr), frozenset(shown))
+
+
+def _forms_of(text: Any) -> tuple[str, ...]:  # noqa: ANN401 (babel's own)
+    return (text,) if isinstance(text, str) else tuple(text)
+
+
+def _places(text: str) -> set[str]:
+    return set(_PLACE.findall(text))
+
+
+def _forms(language: str, expression: str) -> dict[str, int]:
+    from babel import Locale
+
+    category, form = Locale.parse(language).plural_form, c2py(expression)
+    return {category(number): form(number) for number in reversed(_NUMBERS)}
