@@ -144,6 +144,16 @@ def _kind(match: re.Match[str]) -> list[str]:
     return [name for name, at in (("year", 2), ("month", 3), ("day", 4)) if match[at]]
 
 
+def without_commas(text: str) -> str:
+    """A text in which no day has a comma, so that what stands there can be parted at commas: "Mar
+    1, 2027" is one day, "last 12, 2028" is not."""
+
+    def joined(match: re.Match[str]) -> str:
+        return f"{match[1]} {match[2]} {match[3]}" if month_named(match[1]) else match[0]
+
+    return re.sub(r"\b([a-z]{3,9})\.? (\d{1,2}), ?(\d{4})\b", joined, text, flags=re.IGNORECASE)
+
+
 def write_day(day: date) -> str:
     """A day as whoever reads it writes days: "1 Mar 2027", "Mar 1, 2027"."""
     return day_form().write(day)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from datetime import date
 from typing import Final
 
-from ..calendars.days_in_words import read_day, write_day
+from ..calendars.days_in_words import read_day, without_commas, write_day
 from ..errors import NotALoan
 from ..ledger.rows import due
 from .scheduled import ScheduledLoan, end_of_loan
@@ -17,7 +17,7 @@ _PARTS: Final = re.compile(r"[,;]| and ")
 
 def parts_of(typed: str) -> list[str]:
     """What is typed, one moment or stretch after the other."""
-    parts = _PARTS.split(" ".join(typed.split()))
+    parts = _PARTS.split(without_commas(" ".join(typed.split())))
     return [part.strip() for part in parts if part.strip()]
 
 
