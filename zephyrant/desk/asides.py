@@ -10,6 +10,7 @@ from pydantic import Field
 
 from zephyrant.loans.questions import MOST_BESIDE, SideBySide
 from zephyrant.loans.statement import Candidate, More, Points, Varied, side_by_side
+from zephyrant.texts import worded
 
 from . import heavy
 from .cases import OnlyForReadingError, may_edit, one, readable, statement_of
@@ -83,11 +84,16 @@ def _beside(user: User, candidates: list[Candidate], base: int, is_gone: heavy.G
 def _candidate(user: User, pin: Pin) -> Candidate:
     case = readable(user).filter(pk=pin.case).first()
     if case is None:
-        return Candidate("A case that is gone", None, _GONE)
+        return Candidate(worded("A case that is gone"), None, _GONE)
     name = called_by(case, user)
     if pin.point is None:
         return Candidate(name, statement_of(case, user))
     point = case.trail.filter(number=pin.point).first()
     if point is None:
-        return Candidate(f"{name}, answer {pin.point}", None, _NO_POINT)
-    return Candidate(point.name or f"{name}, answer {pin.point}", statement_of(point, user))
+        return Candidate(
+            worded("{name}, answer {point}", name=name, point=pin.point), None, _NO_POINT
+        )
+    return Candidate(
+        point.name or worded("{name}, answer {point}", name=name, point=pin.point),
+        statement_of(point, user),
+    )

@@ -13,6 +13,7 @@ from zephyrant.loans.questions import Cell, SideBySide, SideBySideRow
 from zephyrant.outlets.csv_form import CsvForm
 from zephyrant.outlets.pdf import BODY, GRID, HEAD, TITLE, Pages, in_markup, register, written
 from zephyrant.outlets.reader import Reader
+from zephyrant.texts import worded
 
 
 def _rows(beside: SideBySide) -> list[tuple[SideBySideRow, str]]:
@@ -35,7 +36,7 @@ def beside_csv(beside: SideBySide, form: CsvForm) -> str:
         told = list(map(as_text, cells)) if kind == "text" else form.numbers(cells)
         lines.append([row["name"], *told])
     if any(beside.wrong):
-        lines.append(["Not worked", *(wrong or "" for wrong in beside.wrong)])
+        lines.append([worded("Not worked"), *(wrong or "" for wrong in beside.wrong)])
     return form.begins + form.lines(lines)
 
 
@@ -43,8 +44,8 @@ def beside_xlsx(beside: SideBySide, reader: Reader) -> bytes:
     """The same as a workbook; differences to the base are formulas."""
     out = io.BytesIO()
     book = xlsxwriter.Workbook(out, {"in_memory": True})
-    sheet = book.add_worksheet("Side by side")
-    book.set_properties({"title": "Side by side", **reader.properties})
+    sheet = book.add_worksheet(worded("Side by side"))
+    book.set_properties({"title": worded("Side by side"), **reader.properties})
     sheet.freeze_panes(1, 1)
     sheet.set_landscape()
     sheet.set_paper(reader.paper_of_workbooks)
@@ -110,7 +111,7 @@ def beside_pdf(beside: SideBySide, title: str, reader: Reader) -> bytes:
     widths = [wide * first, *[wide * (1 - first) / len(beside.names)] * len(beside.names)]
     story: list[Any] = [written(title, TITLE)]
     head = ["", *(Paragraph(f"<b>{in_markup(name, 'Sans')}</b>", BODY) for name in _head(beside))]
-    for heading, rows in (("Terms", beside.terms), ("Results", beside.results)):
+    for heading, rows in ((worded("Terms"), beside.terms), (worded("Results"), beside.results)):
         table: list[list[Any]] = [head]
         for row in rows:
             cells = [
@@ -125,6 +126,9 @@ def beside_pdf(beside: SideBySide, title: str, reader: Reader) -> bytes:
         if wrong:
             story.append(written(f"{name}: {wrong}", BODY))
     base = beside.names[beside.base]
-    story += [Spacer(1, 6), written(f"Differences are to: {base}. bp: basis points.", BODY)]
+    story += [
+        Spacer(1, 6),
+        written(worded("Differences are to: {base}. bp: basis points.", base=base), BODY),
+    ]
     document.write(story)
     return out.getvalue()

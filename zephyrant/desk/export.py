@@ -20,6 +20,7 @@ from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
 from zephyrant.outlets.csv_form import CsvForm
 from zephyrant.outlets.reader import Reader
+from zephyrant.texts import worded
 
 from .cases import document_of
 from .listed import PLAIN_COLUMNS, PLAIN_NUMBERS, called_so, told_plainly
@@ -160,7 +161,7 @@ def beside(
         return _file(beside_csv(content, reader.csv).encode(), file, CSV)
     if kind == "xlsx":
         return _file(beside_xlsx(content, reader), file, WORKBOOK)
-    title = f"{name}, side by side"
+    title = worded("{name}, side by side", name=name)
     return _file(beside_pdf(content, title, reader), file, PDF)
 
 

@@ -16,7 +16,7 @@ from pydantic_core import PydanticCustomError
 from zephyrant.loans import MARKS
 from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
-from zephyrant.texts import ENGLISH, Reading, languages, reading
+from zephyrant.texts import ENGLISH, Reading, languages, reading, worded
 
 from .preferences import files_of, marks_of
 
@@ -57,14 +57,16 @@ class HowFiles(Schema):
     @classmethod
     def _is_there(cls, language: str | None) -> str | None:
         if language is not None and language not in known():
-            raise PydanticCustomError("language", "There is no translation to this language.")
+            raise PydanticCustomError(
+                "language", worded("There is no translation to this language.")
+            )
         return language
 
     @field_validator("country")
     @classmethod
     def _is_one(cls, country: str | None) -> str | None:
         if country is not None and country not in countries():
-            raise PydanticCustomError("country", "There is no country of this code.")
+            raise PydanticCustomError("country", worded("There is no country of this code."))
         return country
 
 

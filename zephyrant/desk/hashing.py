@@ -7,6 +7,8 @@ from typing import Final
 from django.conf import settings
 from django.contrib.auth.hashers import PBKDF2PasswordHasher
 
+from zephyrant.texts import worded
+
 from .heavy import a_place
 from .locks import held
 
@@ -26,4 +28,4 @@ class OneAtATime(PBKDF2PasswordHasher):
 
 def waiting() -> AbstractContextManager[None]:
     """A place among those whose password is looked at; raises `BusyError` where all are taken."""
-    return a_place(_places, "Many are signing in at this moment. This is tried again.", 1)
+    return a_place(_places, worded("Many are signing in at this moment. This is tried again."), 1)

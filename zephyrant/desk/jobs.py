@@ -17,7 +17,7 @@ from django.db import connection
 from django.db.models.functions import Coalesce
 from django.utils import timezone
 
-from zephyrant.texts import read_as
+from zephyrant.texts import read_as, worded
 
 from . import doorman, tables
 from .cases import empty_bins
@@ -108,7 +108,7 @@ def work_on(
         _log.exception("table %s could not be worked", table.pk)
         LoanTable.objects.filter(pk=table.pk).update(
             state="failed",
-            why="Something went wrong on our side. Ask for it again; what is done is kept.",
+            why=worded("Something went wrong on our side. Ask for it again; what is done is kept."),
             ended_at=timezone.now(),
         )
 

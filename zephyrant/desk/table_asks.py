@@ -8,6 +8,7 @@ from pydantic import Field
 
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import Defaults, FieldName
+from zephyrant.texts import worded
 
 #: Rows of a page of the result.
 MOST_SHOWN: Final = 500
@@ -24,9 +25,9 @@ def check_columns(names: Sequence[str], columns: Mapping[FieldName, int]) -> Non
     """Raises `NotALoan` where a matched column is none of the file, or one is two figures."""
     for figure, place in columns.items():
         if not 0 <= place < len(names):
-            raise NotALoan.at(f"columns.{figure}", "There is no such column in the file.")
+            raise NotALoan.at(f"columns.{figure}", worded("There is no such column in the file."))
     if len(set(columns.values())) < len(columns):
-        raise NotALoan.at("columns", "One column cannot be two figures.")
+        raise NotALoan.at("columns", worded("One column cannot be two figures."))
 
 
 class Looking(Schema):

@@ -12,6 +12,7 @@ from django.shortcuts import get_object_or_404
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import unmatched
 from zephyrant.tables.template import Fitted, Template, fitted, made, template_of
+from zephyrant.texts import worded
 
 from .models import LoanTable, TableTemplate
 from .table_asks import Matching, check_columns
@@ -57,7 +58,10 @@ def keep(
     with transaction.atomic():
         others = TableTemplate.objects.filter(owner=user).exclude(name=name)
         if others.count() >= MOST_TEMPLATES:
-            message = f"At most {MOST_TEMPLATES} templates are kept: delete one first."
+            message = worded(
+                "At most {most} templates are kept: delete one first.",
+                most=MOST_TEMPLATES,
+            )
             raise NotALoan.at("name", message)
         template, _ = TableTemplate.objects.update_or_create(
             owner=user, name=name, defaults={"content": content, "shared": shared}
@@ -75,7 +79,7 @@ def change(user: User, template_id: uuid.UUID, name: str, *, shared: bool) -> Ta
         with transaction.atomic():
             template.save()
     except IntegrityError:
-        raise NotALoan.at("name", "Another template of yours is called so.") from None
+        raise NotALoan.at("name", worded("Another template of yours is called so.")) from None
     return template
 
 

@@ -1,6 +1,7 @@
 """How far a table of loans is, in words."""
 
 from zephyrant.loans import MARKS, Marks, MarksName
+from zephyrant.texts import worded
 
 from .models import LoanTable
 
@@ -10,11 +11,15 @@ def state_in_words(table: LoanTable, marks_name: MarksName) -> str:
     marks = MARKS[marks_name]
     match table.state:
         case "matching":
-            return "its columns are to be confirmed"
+            return worded("its columns are to be confirmed")
         case "waiting" if not table.done:
-            return "waits for its turn"
+            return worded("waits for its turn")
         case "waiting" | "running":
-            return f"{_number(table.done, marks)} of {_number(table.rows, marks)} rows done"
+            return worded(
+                "{done} of {rows} rows done",
+                done=_number(table.done, marks),
+                rows=_number(table.rows, marks),
+            )
         case "done":
             return _came_to(table, marks)
         case "cancelled":
@@ -28,9 +33,11 @@ def _came_to(table: LoanTable, marks: Marks) -> str:
         return "done"
     parts = [f"{_number(summary['solved'], marks)} solved"]
     if summary["problems"]:
-        parts.append(f"{_number(summary['problems'], marks)} without an answer")
+        parts.append(
+            worded("{problems} without an answer", problems=_number(summary["problems"], marks))
+        )
     if summary["apart"]:
-        parts.append(f"{_number(summary['apart'], marks)} left out")
+        parts.append(worded("{apart} left out", apart=_number(summary["apart"], marks)))
     return ", ".join(parts)
 
 

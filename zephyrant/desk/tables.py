@@ -43,6 +43,7 @@ from zephyrant.outlets.reader import Reader
 from zephyrant.tables.kinds import RESULT_KINDS, TEXT, WHOLE, figures
 from zephyrant.tables.packed import Packed, column_name, read_packed
 from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
+from zephyrant.texts import worded
 
 from . import heavy, table_templates
 from .cases import Content, start
@@ -98,10 +99,13 @@ def open_file(user: User, file: IO[bytes], name: str, sheet: str | None = None) 
     kept = LoanTable.objects.filter(owner=user).count()
     read = _read_apart(user, file, name, sheet) if kept < MOST_TABLES else []
     if kept + max(1, len(read)) > MOST_TABLES:
-        raise NotALoan.at("file", f"At most {MOST_TABLES} tables are kept: delete one first.")
-    titles = [f"{name or 'Table'}, {', '.join(each.sheets)}" for each in read]
+        raise NotALoan.at(
+            "file",
+            worded("At most {most} tables are kept: delete one first.", most=MOST_TABLES),
+        )
+    titles = [f"{name or worded('Table')}, {', '.join(each.sheets)}" for each in read]
     if len(read) == 1:
-        return [_opened(user, read[0], name or "Table")]
+        return [_opened(user, read[0], name or worded("Table"))]
     with transaction.atomic():
         # The first stands first in the list, which begins with the newest.
         tables = [_opened(user, *each) for each in reversed([*zip(read, titles, strict=True)])]
@@ -119,7 +123,7 @@ def _opened(user: User, read: Packed, name: str) -> LoanTable:
         matched = fit.columns
         stated = table_templates.settings_of(template)
         defaults = {**_first_defaults(read.names, matched, user), **stated}
-        notes = [*notes, f"Matched as the template “{template.name}” says."]
+        notes = [*notes, worded("Matched as the template “{name}” says.", name=template.name)]
     else:
         matched, defaults = read.matched, _first_defaults(read.names, read.matched, user)
     return LoanTable.objects.create(
@@ -149,8 +153,10 @@ def _read_apart(user: User, file: IO[bytes], name: str, sheet: str | None) -> li
         except BudgetSpentError:
             raise NotALoan.at(
                 "file",
-                "Opened, this file takes more memory or time than a table may: give it in parts, "
-                "or delete what is empty around the table.",
+                worded(
+                    "Opened, this file takes more memory or time than a table may: give it "
+                    "in parts, or delete what is empty around the table."
+                ),
             ) from None
 
 
@@ -229,7 +235,13 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     with transaction.atomic():
         waiting = LoanTable.objects.filter(owner=user, state__in=UNDER_WAY)
         if waiting.exclude(pk=table.pk).count() >= MOST_WAITING:
-            raise NotALoan.at("", f"{MOST_WAITING} tables are being worked already: wait for one.")
+            raise NotALoan.at(
+                "",
+                worded(
+                    "{most} tables are being worked already: wait for one.",
+                    most=MOST_WAITING,
+                ),
+            )
         TableMatch.objects.update_or_create(
             owner=user,
             digest=_digest(table.names),
@@ -424,7 +436,7 @@ def _filtered(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
 
 def _as_number(frame: pl.DataFrame, name: str) -> pl.Expr:
     if name not in frame.columns:
-        raise NotALoan.at("figure", f"There is no column “{name[:40]}”.")
+        raise NotALoan.at("figure", worded("There is no column “{name}”.", name=name[:40]))
     return pl.col(name).cast(pl.Float64, strict=False)
 
 
@@ -432,7 +444,7 @@ def _sorted(frame: pl.DataFrame, looking: Looking) -> pl.DataFrame:
     if looking.sort == "row" and not looking.descending:
         return frame
     if looking.sort not in frame.columns:
-        raise NotALoan.at("sort", f"There is no column “{looking.sort[:40]}”.")
+        raise NotALoan.at("sort", worded("There is no column “{sort}”.", sort=looking.sort[:40]))
     number = pl.col(looking.sort).cast(pl.Float64, strict=False)
     text = pl.col(looking.sort).cast(pl.String)
     return frame.sort(
@@ -487,7 +499,9 @@ def taken_out(table: LoanTable, way: WayName, reader: Reader, made: Made) -> Ite
     try:
         file: bytes = made(file_of, way, bytes(result or b""), inside, heads)
     except BudgetSpentError:
-        message = "This table is too large for such a file here: take it out as CSV or JSON Lines."
+        message = worded(
+            "This table is too large for such a file here: take it out as CSV or JSON Lines."
+        )
         raise NotALoan.at("", message) from None
     return iter((file,))
 
@@ -496,12 +510,14 @@ def open_row(user: User, table: LoanTable, row: int) -> Case:
     """A row as a case of its own."""
     frame = _frame(get_object_or_404(LoanTable, owner=user, pk=table.pk).source)
     if not 1 <= row <= len(frame):
-        raise NotALoan.at("", f"There is no row {row}.")
+        raise NotALoan.at("", worded("There is no row {row}.", row=row))
     cells = frame.row(row - 1)
     columns: dict[FieldName, int] = table.columns
     defaults = Defaults.model_validate(table.defaults)
     # A table of one row.
     read = figures([[cell] for cell in cells], columns, _kinds(table))
     document, _ = row_document({name: read[name][0] for name in columns}, defaults)
-    document["name"] = document["name"] or f"{table.name}, row {row}"[:200]
+    document["name"] = (
+        document["name"] or worded("{name}, row {row}", name=table.name, row=row)[:200]
+    )
     return start(user, Content(statement=restate(check(document), marks_of(user))))

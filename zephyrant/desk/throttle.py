@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
 from zephyrant.loans import Errors, FieldError
+from zephyrant.texts import worded
 
 #: Wrong passwords from one address over all names, within the time a door stays closed.
 MOST_FROM_ONE_ADDRESS: Final = 60
@@ -40,6 +41,6 @@ def too_many_attempts(
 ) -> HttpResponse:
     """The refusal, in the shape the API's refusals have."""
     minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
-    message = f"Too many attempts. Try again in {minutes} minutes."
+    message = worded("Too many attempts. Try again in {minutes} minutes.", minutes=minutes)
     content = Errors(errors=(FieldError(field="", message=message),)).model_dump_json()
     return HttpResponse(content, status=429, content_type="application/json")

@@ -14,6 +14,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from zephyrant.loans import NotALoan
+from zephyrant.texts import worded
 
 from .limits import MOST_TOKENS
 from .models import Token
@@ -60,7 +61,7 @@ def make(user: User, name: str, may: list[May], days: int) -> tuple[Token, str]:
     ).delete()
     held = Token.objects.filter(_holding(now), owner=user).count()
     if held >= MOST_TOKENS:
-        message = f"You have {MOST_TOKENS} tokens that hold: revoke one first."
+        message = worded("You have {most} tokens that hold: revoke one first.", most=MOST_TOKENS)
         raise NotALoan.at("", message)
     key = _MARK + secrets.token_urlsafe(32)
     token = Token.objects.create(

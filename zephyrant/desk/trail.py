@@ -20,6 +20,7 @@ from zephyrant.loans import (
     terms_in_words,
 )
 from zephyrant.loans.statement import Statement, Worked, changes
+from zephyrant.texts import worded
 
 from .models import Case, TrailPoint
 from .revisions import kept
@@ -120,7 +121,7 @@ def _point(case: Case, by: User, statement: Statement, worked: Worked, digest: s
 def _found(answer: dict[str, str | None], marks: Marks) -> dict[str, Any]:
     unknown, value, interest = (answer[name] for name in ("unknown", "value", "total_interest"))
     if unknown is None:
-        title = "Nothing was asked for: the figures were checked"
+        title = worded("Nothing was asked for: the figures were checked")
         return {"title": title, "value": None, "total_interest": interest and marks.write(interest)}
     path = figure_path(unknown)
     return {

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any, Final, Literal, get_args
 
 from zephyrant.loans import MOST_TEXT, Loan, NotALoan, check, parse
+from zephyrant.texts import worded
 
 Form = Literal["json", "yaml", "toml"]
 FORMS: Final[tuple[Form, ...]] = get_args(Form)
@@ -58,17 +59,25 @@ def _content(name: str) -> bytes:
         with Path(name).open("rb") as file:
             return file.read(MOST_TEXT + 1)
     except OSError as error:
-        raise NotALoan.at("", f"{name} cannot be read: {error.strerror or error}.") from None
+        raise NotALoan.at(
+            "",
+            worded(
+                "{name} cannot be read: {strerror}.", name=name, strerror=error.strerror or error
+            ),
+        ) from None
 
 
 def _decoded(text: bytes) -> str:
     if len(text) > MOST_TEXT:
-        message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
+        message = worded(
+            "This is too long for a loan document: at most {most} characters.",
+            most=f"{MOST_TEXT:,}",
+        )
         raise NotALoan.at("", message)
     try:
         return text.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise NotALoan.at("", "This is not UTF-8 text.") from None
+        raise NotALoan.at("", worded("This is not UTF-8 text.")) from None
 
 
 def _parsed(text: str, form: Form | None) -> object:
@@ -79,7 +88,7 @@ def _parsed(text: str, form: Form | None) -> object:
     except (tomllib.TOMLDecodeError, InvalidOperation, RecursionError) as error:
         if form is None:
             return _yaml(text)
-        raise NotALoan.at("", f"This is not TOML: {error}.") from None
+        raise NotALoan.at("", worded("This is not TOML: {error}.", error=error)) from None
 
 
 def _yaml(text: str) -> object:

@@ -8,6 +8,7 @@ from typing import Any, Final
 import yaml
 
 from zephyrant.loans import NotALoan
+from zephyrant.texts import worded
 
 
 class _Loader(yaml.SafeLoader):
@@ -56,12 +57,14 @@ def parsed(text: str) -> object:
     """Whatever a document of YAML holds. Raises `NotALoan` with the line of what is none."""
     if _depth(text) > _MOST_DEPTH:
         # The library takes the square of it.
-        raise NotALoan.at("", "This is not YAML of a loan: it is nested too deeply.")
+        raise NotALoan.at("", worded("This is not YAML of a loan: it is nested too deeply."))
     try:
         return yaml.load(text, _Loader)  # noqa: S506  (made of the safe loader)
     except yaml.MarkedYAMLError as error:
         mark = error.problem_mark
-        at = f" in line {mark.line + 1}" if mark else ""
-        raise NotALoan.at("", f"This is not YAML: {error.problem}{at}.") from None
+        at = worded(" in line {line}", line=mark.line + 1) if mark else ""
+        raise NotALoan.at(
+            "", worded("This is not YAML: {problem}{at}.", problem=error.problem, at=at)
+        ) from None
     except (yaml.YAMLError, RecursionError, ValueError) as error:
-        raise NotALoan.at("", f"This is not YAML: {error}.") from None
+        raise NotALoan.at("", worded("This is not YAML: {error}.", error=error)) from None

@@ -6,6 +6,8 @@ from uuid import uuid4
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 
 class FieldError(BaseModel):
     """One thing wrong: the path of the field (`rate.percent`; empty for the whole) and why."""
@@ -34,9 +36,10 @@ class Fault(Errors):
 def at_fault(name: str = "") -> Fault:
     """A fault of ours, with the id it has already, or one of its own."""
     name = name or uuid4().hex[:12]
-    message = (
-        "Something went wrong with this on our side, not with what was stated. Fault "
-        f"{name} is in the log."
+    message = worded(
+        "Something went wrong with this on our side, not with what was stated. "
+        "Fault {name} is in the log.",
+        name=name,
     )
     return Fault(errors=(FieldError(field="", message=message),), fault=name)
 

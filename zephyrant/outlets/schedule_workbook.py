@@ -22,6 +22,7 @@ from zephyrant.loans.files import (
     FormulaTerm,
     workbook_of,
 )
+from zephyrant.texts import worded
 
 from .reader import Reader
 from .schedule_csv import COLUMNS
@@ -52,7 +53,7 @@ def xlsx(loan: Loan, sentence: str, reader: Reader) -> IO[bytes] | None:
     with xlsxwriter.Workbook(file, options) as book:
         _terms(book, loan, schedule, sentence, reader)
         _rows(book, loan, schedule, reader)
-        book.set_properties({"title": loan.name or "Schedule", **reader.properties})
+        book.set_properties({"title": loan.name or worded("Schedule"), **reader.properties})
     file.seek(0)
     return file
 
@@ -68,7 +69,7 @@ class _OldFunctions(Worksheet):  # type: ignore[misc]
 def _terms(
     book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, sentence: str, reader: Reader
 ) -> None:
-    sheet = book.add_worksheet("Terms")
+    sheet = book.add_worksheet(worded("Terms"))
     bold = book.add_format({"bold": True})
     shown = {
         "money": _money_format(loan.decimals),
@@ -85,14 +86,14 @@ def _terms(
     sheet.set_column(1, 1, 24)
     sheet.set_column(2, 2, 70)
     terms = schedule.terms
-    sheet.write_string(0, 0, loan.name or "Schedule", bold)
+    sheet.write_string(0, 0, loan.name or worded("Schedule"), bold)
     sheet.write_string(1, 0, sentence)
     lines: list[tuple[str, FormulaTerm, str]] = [
-        (f"Amount lent, {loan.currency}", terms.principal, "money"),
-        (f"Percent {loan.style.in_words()}", terms.percent, "rate"),
-        ("Percent of one payment period", terms.per_period, "rate"),
-        ("Regular payment", terms.payment, "money"),
-        ("Still owed at the end", terms.balance, "money"),
+        (worded("Amount lent, {currency}", currency=loan.currency), terms.principal, "money"),
+        (worded("Percent {in_words}", in_words=loan.style.in_words()), terms.percent, "rate"),
+        (worded("Percent of one payment period"), terms.per_period, "rate"),
+        (worded("Regular payment"), terms.payment, "money"),
+        (worded("Still owed at the end"), terms.balance, "money"),
     ]
     for number, (label, term, kind) in enumerate(lines, 2):
         sheet.write_string(number, 0, label)
@@ -119,7 +120,7 @@ def _printed(sheet: Worksheet, reader: Reader, *, landscape: bool) -> None:
 
 
 def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader: Reader) -> None:
-    sheet = book.add_worksheet("Schedule", worksheet_class=_OldFunctions)
+    sheet = book.add_worksheet(worded("Schedule"), worksheet_class=_OldFunctions)
     head = book.add_format({"bold": True, "bottom": 1, "align": "right"})
     money = book.add_format({"num_format": _money_format(loan.decimals)})
     marked = book.add_format({"num_format": _money_format(loan.decimals), "bg_color": "#FFE9B8"})
@@ -131,15 +132,18 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
     sheet.freeze_panes(1, 0)
     sheet.set_column(9, 10, 17 if schedule.busy else None)
     own = any(row.percent is not None for row in schedule.rows)
-    further = ("Percent of this period" if own else "", *(_MOVED_HEADS if schedule.busy else ()))
+    further = (
+        worded("Percent of this period") if own else "",
+        *(_MOVED_HEADS if schedule.busy else ()),
+    )
     for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
         if name:
             sheet.write_string(0, column, name[:1].upper() + name[1:], head)
     if schedule.finds:
         sheet.set_column(11, 12, 20)
-        asked = "payment" if loan.unknown == "payment" else "amount lent"
-        sheet.write_string(0, 11, f"Owed without the {asked}", head)
-        sheet.write_string(0, 12, f"Owed by each 1 of the {asked}", head)
+        asked = "payment" if loan.unknown == "payment" else worded("amount lent")
+        sheet.write_string(0, 11, worded("Owed without the {asked}", asked=asked), head)
+        sheet.write_string(0, 12, worded("Owed by each 1 of the {asked}", asked=asked), head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         grown(at, len(schedule.rows))
         falls_due = due(live_row.row, loan.calendar)
@@ -150,7 +154,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
     sheet.repeat_rows(0)
     _printed(sheet, reader, landscape=True)
     last = len(schedule.rows) + 1
-    sheet.write_string(last, 0, "Total", head)
+    sheet.write_string(last, 0, worded("Total"), head)
     for column, name in ((3, "interest"), (4, "principal"), (5, "payment")):
         letter = "ABCDEFG"[column]
         total = sum(getattr(live_row.row, name) for live_row in schedule.rows)

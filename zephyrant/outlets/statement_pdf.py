@@ -9,6 +9,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.platypus import Paragraph, Spacer, Table, TableStyle
 
 from zephyrant.loans import Answer, Loan, Marks, grown, solve
+from zephyrant.texts import worded
 
 from .pdf import (
     BODY,
@@ -51,12 +52,15 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, reader: Reader) -> byte
         story.append(written(told.aim, BODY))
     story += _answer(told, width)
     if note:
-        story += [Paragraph("Note", HEAD), written(note, BODY)]
+        story += [Paragraph(worded("Note"), HEAD), written(note, BODY)]
     picture = picture_of(answer)
     if picture:
-        story += [Paragraph("The line", HEAD), _line(picture, width)]
-        story += [Paragraph("Year by year", HEAD), _table(years_of(answer, marks), width, 0.2)]
-        story += [Paragraph("The schedule", HEAD), *_schedule(answer, marks, width)]
+        story += [Paragraph(worded("The line"), HEAD), _line(picture, width)]
+        story += [
+            Paragraph(worded("Year by year"), HEAD),
+            _table(years_of(answer, marks), width, 0.2),
+        ]
+        story += [Paragraph(worded("The schedule"), HEAD), *_schedule(answer, marks, width)]
 
     flowed = _Flowed()
     document.setProgressCallBack(flowed)
@@ -83,7 +87,7 @@ class _Flowed:
 
 def _answer(told: Told, width: float) -> list[Any]:
     if told.reason:
-        return [Paragraph("There is no answer", LABEL), written(told.reason, REASON)]
+        return [Paragraph(worded("There is no answer"), LABEL), written(told.reason, REASON)]
     story: list[Any] = []
     if told.value is not None:
         story += [
@@ -93,7 +97,7 @@ def _answer(told: Told, width: float) -> list[Any]:
     story += [written(line, BODY) for line in told.lines]
     story += [Spacer(1, 5), _facts(told.facts, width)]
     if told.fees:
-        story += [Paragraph("Fees", HEAD), _table(told.fees, width, 0.4)]
+        story += [Paragraph(worded("Fees"), HEAD), _table(told.fees, width, 0.4)]
     if told.fitting:
         story += [Spacer(1, 4), _facts(told.fitting, width)]
     if told.proof:

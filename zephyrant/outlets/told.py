@@ -21,6 +21,7 @@ from zephyrant.loans import (
     what_would_fit,
     write_day,
 )
+from zephyrant.texts import worded
 
 
 class Rows(NamedTuple):
@@ -66,7 +67,7 @@ def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
         reason=answer.reason,
         lines=tuple(_lines(answer, marks)),
         facts=Rows(
-            ("Result", "Value"),
+            (worded("Result"), worded("Value")),
             [(fact.title, fact.text) for fact in facts_of(worked, answer, marks)],
         ),
         fees=_fees(answer, marks) if answer.fees else None,
@@ -79,7 +80,7 @@ def _lines(answer: Answer, marks: Marks) -> Iterator[str]:
     if answer.reason:
         return
     if answer.exact:
-        yield f"before rounding {marks.write(answer.exact)}"
+        yield worded("before rounding {exact}", exact=marks.write(answer.exact))
     if answer.paid_as:
         yield answer.paid_as
     yield from answer.notes
@@ -91,18 +92,22 @@ def _fees(answer: Answer, marks: Marks) -> Rows:
     """Every fee, whichever way it is taken."""
     rows = []
     for fee in answer.fees:
-        at = f"at payment {fee['number']}" if fee["number"] else "at the start"
+        at = (
+            worded("at payment {number}", number=fee["number"])
+            if fee["number"]
+            else worded("at the start")
+        )
         if fee["date"]:
             at += f", {write_day(date.fromisoformat(fee['date']))}"
         rows.append((at, choices.TAKEN[fee["taken"]].label, marks.write(fee["amount"])))
-    return Rows(("Taken", "How", "Amount"), rows)
+    return Rows((worded("Taken"), worded("How"), worded("Amount")), rows)
 
 
 def _fitting(answer: Answer, marks: Marks) -> Rows:
     """Where every figure is stated, what each would have to be for the others."""
     fitting = what_would_fit(answer, marks)
     return Rows(
-        ("With the others would fit", "Value"),
+        (worded("With the others would fit"), worded("Value")),
         [(each.title, each.text or each.reason or "") for each in fitting],
     )
 
@@ -125,7 +130,7 @@ def years_of(answer: Answer, marks: Marks) -> Rows:
         told: dict[str, Any] = dict(year)
         label = f"{year['label']} ({year['first']}–{year['last']})"
         rows.append((label, *(marks.write(told[name]) for name in names)))
-    return Rows(("Year", *_heads(names)), rows)
+    return Rows((worded("Year"), *_heads(names)), rows)
 
 
 def schedule_of(answer: Answer, marks: Marks, share: float = 1) -> Rows:
@@ -138,4 +143,4 @@ def schedule_of(answer: Answer, marks: Marks, share: float = 1) -> Rows:
         told: dict[str, Any] = dict(row)
         due = [write_day(date.fromisoformat(row["date"]))] if row["date"] and dated else []
         rows.append((str(row["number"]), *due, *(marks.write(told[name]) for name in names)))
-    return Rows(("No.", *(["Due"] if dated else []), *_heads(names)), rows)
+    return Rows((worded("No."), *([worded("Due")] if dated else []), *_heads(names)), rows)

@@ -10,6 +10,8 @@ import tempfile
 from collections.abc import Callable, Iterator
 from typing import IO, TYPE_CHECKING, Any, Final
 
+from zephyrant.texts import worded
+
 from .heads import each_once, tidy
 from .kinds import EXACT, JSON, TEXT, WHOLE, Seen, kind_of, kind_of_type, texts_of
 from .limits import MOST_ROWS, MOST_UNPACKED
@@ -30,7 +32,9 @@ def read(file: IO[bytes], name: str, most_rows: int = MOST_ROWS, sheet: str | No
     first, *others = read_each(file, name, most_rows, sheet)
     if others:
         listed = ", ".join(f"“{each}”" for other in others for each in other.sheets)
-        first.table.notes.append(f"With other columns, and not read: {listed}.")
+        first.table.notes.append(
+            worded("With other columns, and not read: {listed}.", listed=listed)
+        )
     return first.table
 
 
@@ -44,11 +48,11 @@ def read_each(
         start = _start(file)
     if start.startswith(_GZIP):
         # There are files that unpack to themselves.
-        raise refused("This file is packed (gzip) more than once: unpack it once.")
+        raise refused(worded("This file is packed (gzip) more than once: unpack it once."))
     if start.startswith(b"PK") or start.startswith(b"\xd0\xcf\x11\xe0"):
         return tables_of(file, name, most_rows, sheet)
     if sheet is not None:
-        raise refused(f"There is no sheet “{sheet}”: this is no workbook.")
+        raise refused(worded("There is no sheet “{sheet}”: this is no workbook.", sheet=sheet))
     return [OnSheets((), _one_table(file, start, name, most_rows))]
 
 
@@ -77,8 +81,10 @@ def _one_table(file: IO[bytes], start: bytes, name: str, most_rows: int) -> Tabl
         return _json_lines(lambda: iter(rows), most_rows)
     if "\x00" in head:
         raise refused(
-            "This is no table: a CSV, XLSX, XLS, Parquet, Arrow, JSON or JSON Lines file is "
-            "expected."
+            worded(
+                "This is no table: a CSV, XLSX, XLS, Parquet, Arrow, JSON or JSON Lines "
+                "file is expected."
+            )
         )
     return tidy(_csv(text), name, most_rows)
 
@@ -91,9 +97,11 @@ def _unpacked(file: IO[bytes]) -> IO[bytes]:
             while chunk := packed.read(1_000_000):
                 out.write(chunk)
                 if out.tell() > MOST_UNPACKED:
-                    raise refused("Unpacked this file is too large: at most 400 MB are opened.")
+                    raise refused(
+                        worded("Unpacked this file is too large: at most 400 MB are opened.")
+                    )
     except (OSError, EOFError):
-        raise refused("This file is packed (gzip), and cannot be unpacked.") from None
+        raise refused(worded("This file is packed (gzip), and cannot be unpacked.")) from None
     out.seek(0)
     return out
 
@@ -132,7 +140,9 @@ def _with_types(file: IO[bytes], form: str, most_rows: int) -> Table:
     try:
         frame = reads(file)
     except (pl.exceptions.PolarsError, OSError) as error:
-        raise refused(f"This is no {form} file that can be opened: {error}.") from None
+        raise refused(
+            worded("This is no {form} file that can be opened: {error}.", form=form, error=error)
+        ) from None
     hold_within(len(frame), frame.width, most_rows)
     notes: list[str] = []
     names = each_once(frame.columns, notes)
@@ -175,7 +185,9 @@ def _csv(text: IO[str]) -> Iterator[list[str]]:
     try:
         yield from csv.reader(text, delimiter=mark)
     except (csv.Error, UnicodeError) as error:
-        raise refused(f"This is not a table that can be read: {error}.") from None
+        raise refused(
+            worded("This is not a table that can be read: {error}.", error=error)
+        ) from None
 
 
 def _counts(mark: str) -> Callable[[str], int]:
@@ -224,10 +236,14 @@ def _json_array(text: IO[str]) -> list[dict[str, Any]]:
     try:
         rows = _load(text)
     except (ValueError, RecursionError):
-        raise refused("This is not JSON: a list of loans in brackets, each in braces.") from None
+        raise refused(
+            worded("This is not JSON: a list of loans in brackets, each in braces.")
+        ) from None
     for number, row in enumerate(rows, 1):
         if not isinstance(row, dict):
-            raise refused(f"Entry {number} of the list is not one loan in braces.")
+            raise refused(
+                worded("Entry {number} of the list is not one loan in braces.", number=number)
+            )
     return rows  # type: ignore[no-any-return]
 
 
@@ -239,9 +255,11 @@ def _json_rows(text: IO[str]) -> Iterator[dict[str, Any]]:
         try:
             row = _load(line)
         except (ValueError, RecursionError):
-            raise refused(f"Line {number} is not JSON: each line is one loan in braces.") from None
+            raise refused(
+                worded("Line {number} is not JSON: each line is one loan in braces.", number=number)
+            ) from None
         if not isinstance(row, dict):
-            raise refused(f"Line {number} is not one loan in braces.")
+            raise refused(worded("Line {number} is not one loan in braces.", number=number))
         yield row
 
 

@@ -4,6 +4,8 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import chain, islice
 from typing import Final
 
+from zephyrant.texts import worded
+
 from .kinds import TEXT, Seen
 from .table import Table, hold_within, refused
 
@@ -24,7 +26,10 @@ def tidy(
     first = list(islice(filled, _MOST_TITLES))
     if not first:
         raise refused(
-            f"{name or 'This file'} is empty: a row of names and rows of loans are expected."
+            worded(
+                "{name} is empty: a row of names and rows of loans are expected.",
+                name=name or worded("This file"),
+            )
         )
     head, rest = _head(first, notes)
     hold_within(0, len(head), most_rows)
@@ -78,7 +83,7 @@ def _head(first: list[list[str]], notes: list[str]) -> tuple[list[str], int]:
     )
     if at is None:
         if not any(_is_name(cell) for cell in first[0]):
-            notes.append("The first row holds no names of columns: they are numbered.")
+            notes.append(worded("The first row holds no names of columns: they are numbered."))
             return [f"Column {n}" for n in range(1, len(_trimmed(first[0])) + 1)], len(first)
         at = 0
     above = _trimmed(first[at - 1]) if at else []
@@ -86,7 +91,9 @@ def _head(first: list[list[str]], notes: list[str]) -> tuple[list[str], int]:
     groups = above if has_gaps and _holds_names(above, all_of_it=True) else []
     for line in first[: at - 1 if groups else at]:
         title = " ".join(cell.strip() for cell in line if cell.strip())[:80]
-        notes.append(f"“{title}” stands above the names of columns and is left out.")
+        notes.append(
+            worded("“{title}” stands above the names of columns and is left out.", title=title)
+        )
     head, rest = _trimmed(first[at]), first[at + 1 :]
     if groups:
         notes.append(_TWO_ROWS)
@@ -127,7 +134,13 @@ def each_once(head: Sequence[str], notes: list[str]) -> list[str]:
             again = 2
             while f"{name} ({again})" in names:
                 again += 1
-            notes.append(f"Two columns are called “{name}”: the second is “{name} ({again})”.")
+            notes.append(
+                worded(
+                    "Two columns are called “{name}”: the second is “{name} ({again})”.",
+                    name=name,
+                    again=again,
+                )
+            )
             name = f"{name} ({again})"
         names.append(name)
     return names

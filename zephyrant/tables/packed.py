@@ -8,6 +8,7 @@ from typing import NamedTuple
 from zephyrant.loans import look
 from zephyrant.loans.tape import FieldName, Looked, match
 from zephyrant.loans.tape import look as look_at
+from zephyrant.texts import worded
 
 from .files import read_each
 from .kinds import figures
@@ -37,13 +38,17 @@ def read_packed(path: str, name: str, sheet: str | None = None) -> list[Packed]:
         tables = read_each(file, name, sheet=sheet)
         if len(tables) > MOST_TABLES_OF_A_FILE:
             raise refused(
-                f"The sheets of this workbook hold {len(tables)} different tables: at most "
-                f"{MOST_TABLES_OF_A_FILE} are read at once. Give them in parts."
+                worded(
+                    "The sheets of this workbook hold {tables} different tables: at most "
+                    "{most} are read at once. Give them in parts.",
+                    tables=len(tables),
+                    most=MOST_TABLES_OF_A_FILE,
+                )
             )
         packed = [_packed(each.table, each.sheets) for each in tables]
     filled = [each for each in packed if each.rows]
     if not filled:
-        raise refused("There is not a single row of a loan in it.")
+        raise refused(worded("There is not a single row of a loan in it."))
     return filled
 
 

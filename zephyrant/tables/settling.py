@@ -17,6 +17,7 @@ from zephyrant.loans.tape import (
     unanswered,
     unmatched,
 )
+from zephyrant.texts import worded
 
 from .template import Template, fitted
 
@@ -43,17 +44,34 @@ def matched(
     columns = match(list(names)) if template is None else _as_it_says(template, names, listed)
     for field, name in given.items():
         if field not in FIELDS:
-            message = f"“{field}” is no figure: write one of {', '.join(FIELDS)}."
+            message = worded(
+                "“{field}” is no figure: write one of {listed}.",
+                field=field,
+                listed=", ".join(FIELDS),
+            )
             raise NotALoan.at("", message)
         if name not in names:
-            raise NotALoan.at("", f"There is no column “{name}”: there are {listed}.")
+            raise NotALoan.at(
+                "",
+                worded(
+                    "There is no column “{name}”: there are {listed}.", name=name, listed=listed
+                ),
+            )
         place = list(names).index(name)
         columns = {other: at for other, at in columns.items() if at != place}
         columns[field] = place
     missing = unmatched(columns)
     if missing:
         say = saying.match("NAME", "COLUMN")
-        raise NotALoan.at("", f"{missing} Say {say}; the columns are {listed}.")
+        raise NotALoan.at(
+            "",
+            worded(
+                "{missing} Say {say}; the columns are {listed}.",
+                missing=missing,
+                say=say,
+                listed=listed,
+            ),
+        )
     return columns
 
 
@@ -61,7 +79,11 @@ def _as_it_says(template: Template, names: Sequence[str], listed: str) -> dict[F
     columns, missing = fitted(template, names)
     if missing:
         named = ", ".join(f"“{each}”" for each in missing)
-        message = f"The template has columns that are not there: {named}; {listed} are."
+        message = worded(
+            "The template has columns that are not there: {named}; {listed} are.",
+            named=named,
+            listed=listed,
+        )
         raise NotALoan.at("", message)
     return columns
 

@@ -9,6 +9,7 @@ from typing import IO, TYPE_CHECKING, Final, NamedTuple
 
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import match, unmatched
+from zephyrant.texts import worded
 
 from .heads import each_once, tidy
 from .kinds import WHOLE, Seen, cell_text, kind_of
@@ -42,13 +43,17 @@ def tables_of(file: IO[bytes], name: str, most_rows: int, wanted: str | None) ->
         sheets = _filled(book, wanted)
         tables = _tables(sheets, name, most_rows)
     except CalamineError as error:
-        raise refused(f"This is no workbook that can be opened: {error}.") from None
+        raise refused(
+            worded("This is no workbook that can be opened: {error}.", error=error)
+        ) from None
     loans = [each for each in tables if unmatched(match(each.table.names)) is None]
     chosen = _of_the_same_columns(loans or tables, most_rows)
     left = set(book.sheet_names) - {sheet for each in chosen for sheet in each.sheets}
     if left and not wanted:
         named = ", ".join(f"“{each}”" for each in book.sheet_names if each in left)
-        chosen[0].table.notes.append(f"Without columns of a loan, and left out: {named}.")
+        chosen[0].table.notes.append(
+            worded("Without columns of a loan, and left out: {named}.", named=named)
+        )
     return chosen
 
 
@@ -73,7 +78,9 @@ def _opened(file: IO[bytes]) -> "CalamineWorkbook":
     if zipfile.is_zipfile(file):
         with zipfile.ZipFile(file) as packed:
             if sum(each.file_size for each in packed.infolist()) > MOST_UNPACKED:
-                raise refused("Unpacked this workbook is too large: at most 400 MB are opened.")
+                raise refused(
+                    worded("Unpacked this workbook is too large: at most 400 MB are opened.")
+                )
             for sheet in packed.infolist():
                 if sheet.filename.startswith("xl/worksheets/") and sheet.filename.endswith(".xml"):
                     with packed.open(sheet) as content:
@@ -82,7 +89,9 @@ def _opened(file: IO[bytes]) -> "CalamineWorkbook":
     try:
         return load_workbook(file)
     except CalamineError as error:
-        raise refused(f"This is no workbook that can be opened: {error}.") from None
+        raise refused(
+            worded("This is no workbook that can be opened: {error}.", error=error)
+        ) from None
 
 
 def _filled(book: "CalamineWorkbook", wanted: str | None) -> "dict[str, CalamineSheet]":
@@ -90,11 +99,17 @@ def _filled(book: "CalamineWorkbook", wanted: str | None) -> "dict[str, Calamine
     there is none."""
     named = book.sheet_names
     if not named:
-        raise refused("This workbook has no sheets.")
+        raise refused(worded("This workbook has no sheets."))
     if wanted is not None:
         if wanted not in named:
             listed = ", ".join(f"“{each}”" for each in named)
-            raise refused(f"There is no sheet “{wanted}”: there are {listed}.")
+            raise refused(
+                worded(
+                    "There is no sheet “{wanted}”: there are {listed}.",
+                    wanted=wanted,
+                    listed=listed,
+                )
+            )
         return {wanted: book.get_sheet_by_name(wanted)}
     sheets = {name: book.get_sheet_by_name(name) for name in named}
     filled = {name: each for name, each in sheets.items() if each.height > 1 and each.width > 1}
@@ -132,7 +147,11 @@ def _joined(group: Sequence[OnSheets], most_rows: int) -> OnSheets:
     sheets = tuple(each.sheets[0] for each in group)
     first = group[0].table
     listed = ", ".join(f"“{each}”" for each in sheets)
-    notes = [f"The sheets {listed} have the same columns, and are read as one table."]
+    notes = [
+        worded(
+            "The sheets {listed} have the same columns, and are read as one table.", listed=listed
+        )
+    ]
     notes += dict.fromkeys(note for each in group for note in each.table.notes)
     names = each_once([*first.names, _SHEET], notes)
 
@@ -166,6 +185,10 @@ def _declared(head: bytes) -> None:
         columns = 26 * columns + letter - ord("A") + 1
     if columns * int(said[2]) > _MOST_CELLS:
         raise refused(
-            f"A sheet of this workbook is {int(said[2]):,} rows by {columns:,} columns: no table "
-            "so large is opened. Delete what is empty around the table."
+            worded(
+                "A sheet of this workbook is {said} rows by {columns} columns: no table "
+                "so large is opened. Delete what is empty around the table.",
+                said=f"{int(said[2]):,}",
+                columns=f"{columns:,}",
+            )
         )

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from zephyrant.loans import NotALoan
+from zephyrant.texts import worded
 
 from .limits import MOST_COLUMNS
 
@@ -27,7 +28,16 @@ def hold_within(rows: int, columns: int, most_rows: int) -> None:
     """Refuses more rows or columns than are read."""
     if rows > most_rows:
         raise refused(
-            f"That is more than {most_rows:,} rows: give them in parts, or use the command."
+            worded(
+                "That is more than {most_rows} rows: give them in parts, or use the command.",
+                most_rows=f"{most_rows:,}",
+            )
         )
     if columns > MOST_COLUMNS:
-        raise refused(f"That is {columns:,} columns: at most {MOST_COLUMNS} are read.")
+        raise refused(
+            worded(
+                "That is {columns} columns: at most {most} are read.",
+                columns=f"{columns:,}",
+                most=MOST_COLUMNS,
+            )
+        )

@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from zephyrant.loans import NotALoan, field_errors
 from zephyrant.loans.tape import Defaults, FieldName
+from zephyrant.texts import worded
 
 KIND: Final = "table-match/1"
 MOST_NAME: Final = 80
@@ -39,7 +40,9 @@ class Fitted(NamedTuple):
 def template_of(content: object) -> Template:
     """A template from a document; raises `NotALoan` with what is wrong at its field."""
     if not isinstance(content, dict) or content.get("zephyrant") != KIND:
-        message = f'This is no match of columns: such a document says "zephyrant": "{KIND}".'
+        message = worded(
+            'This is no match of columns: such a document says "zephyrant": "{kind}".', kind=KIND
+        )
         raise NotALoan.at("zephyrant", message)
     try:
         template = Template.model_validate(content)

@@ -7,6 +7,8 @@ from decimal import Decimal
 from functools import partial
 from typing import IO, TYPE_CHECKING, Any, Final
 
+from zephyrant.texts import worded
+
 from .kinds import JSON, TEXT, value_of
 
 if TYPE_CHECKING:
@@ -34,7 +36,7 @@ def write_workbook(
     import xlsxwriter
 
     with xlsxwriter.Workbook(out, {"constant_memory": True}) as book:
-        book.set_properties({"title": "Loans solved", **heads.reader.properties})
+        book.set_properties({"title": worded("Loans solved"), **heads.reader.properties})
         sheets = _Sheets(book, heads)
         for columns in parts:
             for row in zip(*columns, strict=True):
@@ -66,7 +68,9 @@ class _Sheets:
 
     def _another(self) -> "Worksheet":
         self._count, self._at = self._count + 1, 0
-        sheet = self._book.add_worksheet("Loans" if self._count == 1 else f"Loans {self._count}")
+        sheet = self._book.add_worksheet(
+            worded("Loans") if self._count == 1 else worded("Loans {count}", count=self._count)
+        )
         sheet.freeze_panes(1, 0)
         sheet.set_landscape()
         sheet.set_paper(self._reader.paper_of_workbooks)

@@ -23,7 +23,7 @@ from zephyrant.desk.files import reading_of
 from zephyrant.desk.limits import MOST_PICKED
 from zephyrant.desk.models import Token
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
-from zephyrant.texts import read_from_here
+from zephyrant.texts import read_from_here, worded
 
 from .described import DescribedAPI
 from .interface import Interface, with_its_marks
@@ -39,7 +39,7 @@ class StrictParser(Parser):
     def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
         """Whatever JSON the body holds."""
         if request.content_type != "application/json":
-            raise HttpError(415, "JSON is expected here: send it as application/json.")
+            raise HttpError(415, worded("JSON is expected here: send it as application/json."))
         return loans.parse(request.body)
 
 
@@ -53,9 +53,9 @@ class Bearer(HttpBearer):
             raise AuthenticationError(401, _HOLDS_NOT)
         may = tokens.needed(request.method or "", request.path.removeprefix(_ROOT))
         if may is None:
-            raise HttpError(403, "No token can do this: sign in.")
+            raise HttpError(403, worded("No token can do this: sign in."))
         if may not in held.may:
-            raise HttpError(403, f"This token may not {may}: make one that may.")
+            raise HttpError(403, worded("This token may not {may}: make one that may.", may=may))
         request.user = held.owner
         request.by_token = True  # type: ignore[attr-defined]
         read_from_here(reading_of(held.owner, request))
@@ -210,22 +210,24 @@ def _busy(request: HttpRequest, error: heavy.BusyError) -> HttpResponse:
 @api.exception_handler(heavy.GoneError)
 def _gone(request: HttpRequest, error: heavy.GoneError) -> HttpResponse:
     # Whoever asked does not read this any more.
-    return refuse(503, said("Nobody waited for this answer."))
+    return refuse(503, said(worded("Nobody waited for this answer.")))
 
 
 @api.exception_handler(OperationalError)
 def _no_database(request: HttpRequest, error: OperationalError) -> HttpResponse:
     if "locked" in str(error):
-        return again(503, "The desk is busy saving. This is tried again.", 2)
+        return again(503, worded("The desk is busy saving. This is tried again."), 2)
     if "full" in str(error):
         log.error("The disk is full: %s", error)
-        return refuse(503, said("The disk of the desk is full: nothing was saved."))
+        return refuse(503, said(worded("The disk of the desk is full: nothing was saved.")))
     return _our_fault(request, error)
 
 
 @api.exception_handler(RequestDataTooBig)
 def _too_long(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
-    return refuse(422, said("This is too long for a loan document: at most one million bytes."))
+    return refuse(
+        422, said(worded("This is too long for a loan document: at most one million bytes."))
+    )
 
 
 @api.exception_handler(Exception)
@@ -237,14 +239,16 @@ def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
 
 @api.exception_handler(AuthenticationError)
 def _stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-    return refuse(401, said(error.message if error.message == _HOLDS_NOT else "Please sign in."))
+    return refuse(
+        401, said(error.message if error.message == _HOLDS_NOT else worded("Please sign in."))
+    )
 
 
 @api.exception_handler(Http404)
 def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
-    return refuse(404, said("There is nothing here, or it is not yours."))
+    return refuse(404, said(worded("There is nothing here, or it is not yours.")))
 
 
 @api.exception_handler(OnlyForReadingError)
 def _only_for_reading(request: HttpRequest, error: OnlyForReadingError) -> HttpResponse:
-    return refuse(403, said("This case is shared with you for reading only."))
+    return refuse(403, said(worded("This case is shared with you for reading only.")))

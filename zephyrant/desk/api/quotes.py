@@ -15,6 +15,7 @@ from zephyrant.desk.models import QuoteList as Kept
 from zephyrant.loans import FieldError, NotALoan
 from zephyrant.loans.files import read_file
 from zephyrant.loans.statement import QuoteList
+from zephyrant.texts import worded
 
 from .base import PAGE, REFUSALS, Refusal, SignedIn, Start, file_of, noted, refuse, said
 
@@ -175,7 +176,8 @@ def save_quote_list(
         saved = quote_lists.save(request.user, list_id, kept.content, kept.version)
     except quote_lists.ListChangedMeanwhileError as error:
         return 409, QuoteListConflict(
-            errors=(said("This list was changed meanwhile."),), kept=_opened(error.kept, request)
+            errors=(said(worded("This list was changed meanwhile.")),),
+            kept=_opened(error.kept, request),
         )
     return _opened(saved, request)
 

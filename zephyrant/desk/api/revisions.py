@@ -12,6 +12,7 @@ from zephyrant.desk.models import Revision
 from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import FieldError
 from zephyrant.loans.statement import Statement
+from zephyrant.texts import worded
 
 from .base import PAGE, REFUSALS, SignedIn, Start
 from .cases import CaseOpened, Conflict, opened
@@ -58,7 +59,7 @@ class Version(Schema):
 
 def _by(revision: Revision) -> str:
     if revision.by is None:
-        return "someone who left"
+        return worded("someone who left")
     return revision.by.get_full_name() or revision.by.get_username()
 
 
@@ -126,7 +127,7 @@ def restore_revision(
     try:
         case = cases.go_back(request.user, case_id, number, going_on.version)
     except cases.ChangedMeanwhileError as error:
-        message = "This case was changed meanwhile."
+        message = worded("This case was changed meanwhile.")
         return 409, Conflict(
             errors=(FieldError(field="", message=message),), kept=opened(error.case, request)
         )

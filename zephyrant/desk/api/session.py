@@ -18,6 +18,7 @@ from zephyrant.desk.hashing import waiting
 from zephyrant.desk.preferences import Begins, Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
 from zephyrant.loans import FieldError, MarksName
+from zephyrant.texts import worded
 
 from .base import REFUSALS, SignedIn, noted, refuse, said
 
@@ -100,14 +101,14 @@ def get_door(request: HttpRequest) -> Door:
 def sign_in(request: HttpRequest, credentials: Credentials) -> Me | HttpResponse:
     """Sign in; the session gets a new key, so that one planted before is worth nothing."""
     if _from_elsewhere(request):
-        return refuse(403, said("This did not come from the sign-in page. Load it again."))
+        return refuse(403, said(worded("This did not come from the sign-in page. Load it again.")))
     if is_closed(request):
         return too_many_attempts(request)
     # After too many attempts for this name the middleware of the throttle answers in our place.
     with waiting():
         user = authenticate(request, username=credentials.username, password=credentials.password)
     if not isinstance(user, User):
-        return refuse(401, said("This name and this password do not belong together."))
+        return refuse(401, said(worded("This name and this password do not belong together.")))
     login(request, user)
     return _me(user)
 
@@ -118,7 +119,7 @@ def enter_demo(request: HttpRequest) -> Me | HttpResponse:
     if not settings.DEMO:
         raise Http404
     if _from_elsewhere(request):
-        return refuse(403, said("This did not come from the sign-in page. Load it again."))
+        return refuse(403, said(worded("This did not come from the sign-in page. Load it again.")))
     analyst = User.objects.filter(username=ANALYST).first()
     if analyst is None:
         raise Http404

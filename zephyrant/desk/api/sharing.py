@@ -10,6 +10,7 @@ from ninja import Router, Schema
 from zephyrant.desk import cases
 from zephyrant.desk.models import Case, Share
 from zephyrant.loans import FieldError
+from zephyrant.texts import worded
 
 from .base import PAGE, REFUSALS, SignedIn, Start, noted, refuse
 
@@ -80,7 +81,7 @@ def save_shares(
     users = User.objects.filter(username__in=wanted, is_active=True).exclude(pk=request.user.pk)
     unknown = set(wanted) - {user.username for user in users}
     if unknown:
-        message = f"No colleague has the name {sorted(unknown)[0]}."
+        message = worded("No colleague has the name {unknown}.", unknown=sorted(unknown)[0])
         return refuse(422, FieldError(field="username", message=message))
     case.shares.all().delete()
     Share.objects.bulk_create(

@@ -30,6 +30,7 @@ from zephyrant.loans.tape import (
     row_in_words,
     summary_in_words,
 )
+from zephyrant.texts import worded
 
 from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted, refuse, said
 from .cases import CaseOpened, opened
@@ -170,9 +171,11 @@ def start_table(
     from zephyrant.tables import limits
 
     if (file.size or 0) > limits.MOST_BYTES:
-        return refuse(422, said("This file is too large: at most 50 MB are read on the desk."))
+        return refuse(
+            422, said(worded("This file is too large: at most 50 MB are read on the desk."))
+        )
     if file.file is None:
-        return refuse(422, said("There is no file."))
+        return refuse(422, said(worded("There is no file.")))
     first, *_ = tables.open_file(request.user, file.file, file.name or "", sheet)
     return 201, _opened(first, request)
 
@@ -187,7 +190,7 @@ def start_table_from_text(request: SignedIn, pasted: Pasted) -> tuple[int, Table
     from zephyrant.desk import tables
 
     file = io.BytesIO(pasted.text.encode())
-    first, *_ = tables.open_file(request.user, file, pasted.name or "Pasted")
+    first, *_ = tables.open_file(request.user, file, pasted.name or worded("Pasted"))
     return 201, _opened(first, request)
 
 

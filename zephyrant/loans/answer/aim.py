@@ -6,6 +6,8 @@ from typing import cast
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..document.aim import Aim
 from ..document.figure_path import FigurePath
 from ..document.loan import Loan
@@ -126,14 +128,18 @@ def _told_apart(target: Decimal, gap: Decimal) -> tuple[Number, Number]:
 
 def _reached(loan: Loan, aim: Aim, value: Decimal, many: int) -> Sentence:
     named, decimals = result_named(aim.figure), loan.decimals
-    text = "With {value} as the {moves}, the loan has " + named.with_article + " of {target}."
+    text = (
+        worded("With {value} as the {moves}, the loan has ")
+        + named.with_article
+        + worded(" of {target}.")
+    )
     if many > 1:
-        text += " {many} values do that; the nearest to what stood there is told."
+        text += worded(" {many} values do that; the nearest to what stood there is told.")
     target = in_sentence(named.kind, aim.number, decimals)
     paid = as_paid(with_figure(loan, aim.path, f"{value:f}"), aim.figure)
     comes = target if paid is None else in_sentence(named.kind, paid, decimals)
     if _said(comes) != _said(target):
-        text += " As it will be paid that comes to {comes}."
+        text += worded(" As it will be paid that comes to {comes}.")
     return Sentence(
         text,
         value=in_sentence(aim.path.kind, value, decimals),
@@ -151,9 +157,9 @@ def _said(words: _Told) -> str:
 def _unreached(loan: Loan, aim: Aim, nearest: Point | None) -> Sentence:
     named, moves, decimals = result_named(aim.figure), aim.path.named.title, loan.decimals
     target: _Told = in_sentence(named.kind, aim.number, decimals)
-    text = "No {moves} gives the loan " + named.with_article + " of {target}"
+    text = worded("No {moves} gives the loan ") + named.with_article + worded(" of {target}")
     if nearest is None:
-        text += ": with none that was tried has it an answer."
+        text += worded(": with none that was tried has it an answer.")
         return Sentence(text, moves=moves, target=target)
     reached: _Told = in_sentence(named.kind, aim.number + nearest.value, decimals)
     if _said(reached) == _said(target):

@@ -2,6 +2,8 @@
 
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.choices import WE
 from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
@@ -34,7 +36,7 @@ def words_around(loan: Loan) -> dict[str, Any]:
     quote = loan.style_of(quote_of(loan)).in_words()
     clauses = tuple(clause_in_words(loan, clause, PLAIN) for clause in loan.clauses)
     if path is not None and path.clause is not None:
-        asks = f"In “{clauses[path.clause]}” the ? is"
+        asks = worded("In “{clauses}” the ? is", clauses=clauses[path.clause])
     else:
         period = frequencies.period(loan.every)
         words = WE[loan.we]
@@ -47,11 +49,15 @@ def asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
     payment = frequencies.period(loan.every).payment
     paid, unit = schedule.columns.payment, schedule.unit
     if len(set(paid[:-1])) <= 1:
-        return f"Each {payment} is"
+        return worded("Each {payment} is", payment=payment)
     first = next((place for place, each in enumerate(paid) if unit.write(each) == value), 0)
     if first == 0:
-        return f"The first {payment} is"
-    return f"From payment {schedule.columns.number[first]} the {payment} is"
+        return worded("The first {payment} is", payment=payment)
+    return worded(
+        "From payment {number} the {payment} is",
+        number=schedule.columns.number[first],
+        payment=payment,
+    )
 
 
 #: What is said before the figure that is found, but for those of clauses.
@@ -80,4 +86,4 @@ def _unit(loan: Loan, quote: str) -> str:
             return frequencies.period(loan.every).payments()
     if path.is_rate:
         return f"% {quote}"
-    return "% of the price" if path.is_of_purchase else "%"
+    return worded("% of the price") if path.is_of_purchase else "%"

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterator
 
+from zephyrant.texts import worded
+
 from ..document.clauses import Share
 from ..document.loan import Loan
 from ..document.sentence import clause_in_words
@@ -33,7 +35,7 @@ def clause_notes(loan: Loan, line: Line, marks: Marks) -> tuple[tuple[str, ...],
 
 def _gives_way(loan: Loan, place: int, ways: list[GivesWay], marks: Marks) -> Iterator[str]:
     """A sentence for each clause that wins, with all the stretches in which it does."""
-    noun = "Period" if loan.clauses[place].verb == "rate" else "Payment"
+    noun = worded("Period") if loan.clauses[place].verb == "rate" else worded("Payment")
     by_winner: dict[int, list[tuple[int, int]]] = {}
     for first, last, wins in ways:
         stretches = by_winner.setdefault(wins, [])
@@ -44,22 +46,28 @@ def _gives_way(loan: Loan, place: int, ways: list[GivesWay], marks: Marks) -> It
     for wins, stretches in by_winner.items():
         told = [_stretch_in_words(each, marks) for each in stretches[:_MOST_TOLD]]
         if len(stretches) > _MOST_TOLD:
-            told.append(f"{len(stretches) - _MOST_TOLD} more stretches")
+            told.append(worded("{stretches} more stretches", stretches=len(stretches) - _MOST_TOLD))
         several = len(stretches) > 1 or stretches[0][0] != stretches[0][1]
-        listed = " and ".join([", ".join(told[:-1]), told[-1]] if told[1:] else told)
+        listed = worded(" and ").join([", ".join(told[:-1]), told[-1]] if told[1:] else told)
         other = _in_words(loan, wins, marks)
-        yield f"{noun}{'s' if several else ''} {listed}: “{other}” holds instead."
+        yield worded(
+            "{noun}{which} {listed}: “{other}” holds instead.",
+            noun=noun,
+            which="s" if several else "",
+            listed=listed,
+            other=other,
+        )
 
 
 def _stretch_in_words(stretch: tuple[int, int], marks: Marks) -> str:
     first, last = (marks.write(str(number)) for number in stretch)
-    return first if first == last else f"{first} to {last}"
+    return first if first == last else worded("{first} to {last}", first=first, last=last)
 
 
 def _in_words(loan: Loan, place: int, marks: Marks) -> str:
     """A clause in words; beyond those of the document stand the payments that are set anew."""
     if place >= len(loan.clauses):
-        return "the payment is set anew"
+        return worded("the payment is set anew")
     return clause_in_words(loan, loan.clauses[place], marks)
 
 
@@ -70,7 +78,7 @@ def _is_percent_of(loan: Loan, line: Line, place: int, marks: Marks) -> Iterator
     of = {advanced for _, advanced in bases}
     percent = Percent(terms.provisions[place].amount, 4, 0)
     if not of:
-        yield "It is taken at no payment."
+        yield worded("It is taken at no payment.")
     elif of == {0}:
         yield Sentence(
             "{percent} of the principal, {base}.",

@@ -4,6 +4,8 @@ from decimal import Decimal
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..document.fields import FIGURES, UNKNOWN, FigureName
 from ..document.loan import Loan
 from ..ledger.levelling import levelled
@@ -70,7 +72,7 @@ def _says(loan: Loan, left: Decimal, *, fits: bool) -> Sentence:
 
 def _would_fit(loan: Loan, marks: Marks) -> ConsistentFigure:
     if loan.rate.convention.is_of_a_loan and loan.unknown in ("count", "balance"):
-        reason = "A flat quote speaks of a stated number of payments that repay to nothing."
+        reason = worded("A flat quote speaks of a stated number of payments that repay to nothing.")
         return {"value": None, "exact": None, "reason": reason}
     worked = work_out(loan)
     found, line = worked.found, worked.line

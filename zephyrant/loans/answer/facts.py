@@ -6,6 +6,8 @@ from datetime import date
 from decimal import Decimal
 from typing import Literal, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..document.fields import FIGURES, FigureName
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
@@ -94,7 +96,7 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     if any(clause.verb == "rate" for clause in loan.clauses):
         # Where clauses set other rates these hold first, if at all.
         from_the_start = any(clause.rate and clause.begin == 1 for clause in loan.clauses)
-        which = "as stated" if from_the_start else "first"
+        which = worded("as stated") if from_the_start else "first"
         for name in ("periodic", "nominal", "effective"):
             alone = RESULTS_NAMED[name].alone
             titles[name] = f"{alone}, {which}"
@@ -102,8 +104,10 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
         rows = answer.laid.schedule.rows if answer.laid else ()
         last = next((row for row in reversed(rows) if row.payment or row.repay), None)
         if last is not None:
-            titles["final_payment"] = (
-                f"{RESULTS_NAMED['final_payment'].alone}, number {last.number}"
+            titles["final_payment"] = worded(
+                "{alone}, number {number}",
+                alone=RESULTS_NAMED["final_payment"].alone,
+                number=last.number,
             )
     return titles
 

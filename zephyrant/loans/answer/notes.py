@@ -2,6 +2,8 @@
 
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..document.loan import Loan
 from ..ledger.rows import Schedule
 from ..line.compiling import asks_rate
@@ -62,13 +64,20 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
             )
     elif schedule.early and not schedule.overpaid:
         text = (
-            "The clauses leave nothing to be paid after payment {rows}: with it the loan is repaid."
+            worded(
+                "The clauses leave nothing to be paid after payment {rows}: with it the "
+                "loan is repaid."
+            )
             if schedule.paused_after
-            else "As rounded, the payments repay the loan with payment {rows}, before the {count} "
-            "stated."
+            else worded(
+                "As rounded, the payments repay the loan with payment {rows}, before the "
+                "{count} stated."
+            )
         )
         if loan.unknown is None and not schedule.paused_after:
-            text = "The payments repay the loan with payment {rows}, before the {count} stated."
+            text = worded(
+                "The payments repay the loan with payment {rows}, before the {count} stated."
+            )
         notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
     return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)
 
@@ -85,13 +94,17 @@ def _taken(loan: Loan, schedule: Schedule) -> list[Sentence]:
     more = "more" if schedule.taken > 0 else "less"
     if not asks_rate(loan):
         text = (
-            "No payment at the end settles what rounding leaves: the last interest takes it and is "
-            "{taken} " + more + "."
+            worded(
+                "No payment at the end settles what rounding leaves: the last interest "
+                "takes it and is {taken} "
+            )
+            + more
+            + "."
         )
     elif last.interest < 0:
-        text = (
-            "All that is stated stands as it is, so the last interest takes what rounding leaves: "
-            "{interest}."
+        text = worded(
+            "All that is stated stands as it is, so the last interest takes what "
+            "rounding leaves: {interest}."
         )
     else:
         return []

@@ -6,6 +6,8 @@ from typing import Final
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..ledger.discounting import discounted
@@ -74,23 +76,35 @@ def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
         checks += _schedule_checks(schedule, left, write)
     holds = all(check["holds"] for check in checks)
     is_level = solved.terms.is_level
-    second = "the closed form agrees" if is_level else "discounted to the start it agrees"
+    second = (
+        worded("the closed form agrees")
+        if is_level
+        else worded("discounted to the start it agrees")
+    )
     return {
         "holds": holds,
         "digits": digits,
         "says": _proof_says(schedule, digits, second, write)
         if holds
-        else "A check failed: see below.",
+        else worded("A check failed: see below."),
         "checks": checks,
     }
 
 
 def _proof_says(schedule: Schedule | None, digits: int, second: str, write: Writer) -> str:
     if not schedule:
-        return f"Both ways agree to {digits} digits; there is no schedule to the cent."
+        return worded(
+            "Both ways agree to {digits} digits; there is no schedule to the cent.", digits=digits
+        )
     closing = write.money(schedule.unit.amount(schedule.rows[-1].closing))
     last = write.marks.write(str(schedule.rows[-1].number))
-    return f"Rolls forward to {closing} after payment {last}; {second} to {digits} digits."
+    return worded(
+        "Rolls forward to {closing} after payment {last}; {second} to {digits} digits.",
+        closing=closing,
+        last=last,
+        second=second,
+        digits=digits,
+    )
 
 
 def _prove_by_both_ways(line: Line, write: Writer) -> tuple[int, list[Check]]:
@@ -102,22 +116,24 @@ def _prove_by_both_ways(line: Line, write: Writer) -> tuple[int, list[Check]]:
         by = annuity.factors(rate, count, solved.timing)
         found = annuity.balance(solved.principal, solved.payment, by)
         grown = scale = solved.principal * by.growth
-        expected, what = solved.balance, "By the closed form"
+        expected, what = solved.balance, worded("By the closed form")
     else:
         grown = EXACT.carried(abs(line.principal), map(_added_up, line.stretches))
         expected, found = discounted(line)
-        scale, what = expected, "What is paid and left, discounted to the start"
+        scale, what = expected, worded("What is paid and left, discounted to the start")
     rolled = _digits_agreed(owed, solved.balance, max(grown, solved.balance))
     second = _digits_agreed(found, expected, scale)
     return min(rolled, second), [
         {
-            "what": f"Rolled forward unrounded, {count or line.stretches[-1].last} periods",
+            "what": worded(
+                "Rolled forward unrounded, {count} periods", count=count or line.stretches[-1].last
+            ),
             "found": write.money(owed),
             "expected": write.money(solved.balance),
             "holds": rolled >= _DIGITS_PROVED,
         },
         {
-            "what": f"{what}, agreeing to {second} digits",
+            "what": worded("{what}, agreeing to {second} digits", what=what, second=second),
             "found": write.money(found),
             "expected": write.money(expected),
             "holds": second >= _DIGITS_PROVED,
@@ -146,24 +162,32 @@ def _prove_count(line: Line, solution: Decimal, write: Writer) -> tuple[int, lis
     if terms.is_level:
         by = annuity.factors(rate, solution, terms.timing)
         found = annuity.balance(terms.principal, terms.payment, by)
-        expected, what = balance, "By the closed form at the fraction"
+        expected, what = balance, worded("By the closed form at the fraction")
         scale = max(terms.principal * by.growth, terms.payment * by.accumulated)
     else:
         expected, found = discounted(line, whole, before)
         scale = expected
-        what = f"{whole} payments and what is owed then, discounted to the start"
+        what = worded(
+            "{whole} payments and what is owed then, discounted to the start", whole=whole
+        )
     digits = _digits_agreed(found, expected, scale)
     lowest, highest = sorted((before, after))
     slack = max(scale, terms.principal).scaleb(-_DIGITS_PROVED)
     return digits, [
         {
-            "what": f"Rolled forward unrounded, after {whole} and {whole + 1} periods",
-            "found": f"{write.money(before)} and {write.money(after)}",
-            "expected": f"{write.money(balance)} between them",
+            "what": worded(
+                "Rolled forward unrounded, after {whole} and {whole2} periods",
+                whole=whole,
+                whole2=whole + 1,
+            ),
+            "found": worded(
+                "{before} and {after}", before=write.money(before), after=write.money(after)
+            ),
+            "expected": worded("{balance} between them", balance=write.money(balance)),
             "holds": lowest - slack <= balance <= highest + slack,
         },
         {
-            "what": f"{what}, agreeing to {digits} digits",
+            "what": worded("{what}, agreeing to {digits} digits", what=what, digits=digits),
             "found": write.money(found),
             "expected": write.money(expected),
             "holds": digits >= _DIGITS_PROVED,
@@ -199,21 +223,23 @@ def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check
     rows = f"{len(columns.number)} rows"
     return [
         {
-            "what": "Principal parts add up to the amount lent less what is left",
+            "what": worded("Principal parts add up to the amount lent less what is left"),
             "found": write.money(amount(principal)),
             "expected": write.money(amount(lent - left)),
             "holds": principal == lent - left,
         },
         {
-            "what": "The last row closes at",
+            "what": worded("The last row closes at"),
             "found": write.money(amount(closing)),
             "expected": write.money(amount(left)),
             "holds": closing == left,
         },
         {
-            "what": "In every row interest + principal = what is paid, and each opens where the "
-            "last closed",
-            "found": rows if chained else "not in every row",
+            "what": worded(
+                "In every row interest + principal = what is paid, and each opens where "
+                "the last closed"
+            ),
+            "found": rows if chained else worded("not in every row"),
             "expected": rows,
             "holds": chained,
         },

@@ -6,6 +6,8 @@ from decimal import Decimal
 from itertools import groupby
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..document.loan import Loan
 from ..ledger.rows import Schedule
 from ..numbers.decimals import Unit, plain, to_step
@@ -44,15 +46,19 @@ def paid_as(schedule: Schedule, there: str) -> Sentence:
         "all": Number(len(rows)),
     }
     if not any(payments):
-        text = "no regular payments"
+        text = worded("no regular payments")
     elif len(runs) == 1 and runs[0][0] == by_amount[final.payment]:
-        text = "{all} payments of {final}"
+        text = worded("{all} payments of {final}")
     elif not runs:
-        text = "one payment of {final}"
+        text = worded("one payment of {final}")
     else:
-        text = _runs(runs, figures, unit) + " and a last one of {final}"
+        text = _runs(runs, figures, unit) + worded(" and a last one of {final}")
     if final.closing:
-        text += f", then {{left}} {there}" if final.closing > 0 else ", {left} overpaid"
+        text += (
+            worded(", then {left} {there}", there=there)
+            if final.closing > 0
+            else ", {left} overpaid"
+        )
     return Sentence(text, **figures)
 
 
@@ -63,7 +69,7 @@ _MOST_RUNS: Final = 3
 def _runs(runs: list[tuple[Decimal, int]], figures: dict[str, Money | Number], unit: Unit) -> str:
     if len(runs) > _MOST_RUNS:
         figures["before"] = Number(sum(length for _, length in runs))
-        return "{before} payments of several sizes"
+        return worded("{before} payments of several sizes")
     told_runs = []
     for number, (amount, length) in enumerate(runs):
         figures[f"run{number}"] = Money(amount, unit.shown)

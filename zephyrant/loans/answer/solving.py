@@ -3,6 +3,8 @@
 from decimal import Decimal
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from ..answer import working
 from ..cost.costs import costs
 from ..document.choices import WE
@@ -210,7 +212,7 @@ def with_the_answer(loan: Loan) -> Loan:
     worked = work_out(loan)
     found, line = worked.found, worked.line
     if found.reason or line is None or not found.solutions:
-        said = found.reason.say() if found.reason else "The loan has no answer."
+        said = found.reason.say() if found.reason else worded("The loan has no answer.")
         raise NotALoan.at("", said)
     value = value_as_paid(loan, found.meant, line.terms, worked.schedule)
     return with_figure(loan, loan.asked, value)

@@ -2,6 +2,8 @@
 
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -28,7 +30,9 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
         count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
     periodic = "" if loan.rate.convention.is_of_periods else " = {periodic} a {payment}"
-    effective = "" if loan.rate.convention.is_effective else " = {effective} a year, effective"
+    effective = (
+        "" if loan.rate.convention.is_effective else worded(" = {effective} a year, effective")
+    )
     return Sentence(
         "{percent} {quoted}" + periodic + effective + "." + span,
         percent=Percent(percent, least_places=2),
@@ -81,16 +85,19 @@ def _bought_step(loan: Loan, principal: Decimal, figure: Decimal, write: Writer)
         raise ValueError("nothing is bought")
     price, down, lent = loan.purchase.price, loan.purchase.down, write.number(principal)
     if isinstance(price, Decimal) and down.percent is not None:
-        title, formula = "The down payment", "d = 100 · (Q − P) / Q, with Q the price"
+        title, formula = (
+            worded("The down payment"),
+            worded("d = 100 · (Q − P) / Q, with Q the price"),
+        )
         numbers = f"100 × ({write.money(price)} − {lent}) / {write.money(price)}"
     elif isinstance(price, Decimal):
-        title, formula = "The down payment", "D = Q − P, with Q the price"
+        title, formula = worded("The down payment"), worded("D = Q − P, with Q the price")
         numbers = f"{write.money(price)} − {lent}"
     elif isinstance(down.percent, Decimal):
-        title, formula = "The price", "Q = P / (1 − d / 100)"
+        title, formula = worded("The price"), "Q = P / (1 − d / 100)"
         numbers = f"{lent} / (1 − {write.number(down.percent)} / 100)"
     else:
-        title, formula = "The price", "Q = P + D"
+        title, formula = worded("The price"), "Q = P + D"
         numbers = f"{lent} + {write.money(Decimal(down.amount or 0))}"
     told = write.percent if loan.asked and loan.asked.is_percent else write.number
     return {"title": title, "formula": formula, "numbers": numbers, "result": told(figure)}

@@ -2,6 +2,8 @@
 
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
 from ..unknowns.solution import payable_percent
@@ -16,22 +18,22 @@ def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer)
     amount = schedule.unit.amount
     told_as = {
         "payment": (write.money(amount(first.payment)), _rounded_words(loan, write)),
-        "principal": (write.money(amount(first.opening)), "to the nearest minor unit"),
+        "principal": (write.money(amount(first.opening)), worded("to the nearest minor unit")),
         "balance": (
             write.money(amount(last.closing)),
-            "the balance takes what rounding each row leaves",
+            worded("the balance takes what rounding each row leaves"),
         ),
-        "count": (str(len(schedule.rows)), "whole payments, the last one settling"),
+        "count": (str(len(schedule.rows)), worded("whole payments, the last one settling")),
         "rate": (
             f"{write.marks.number(payable_percent(solution), PLACES)} %",
-            "to ten decimals",
+            worded("to ten decimals"),
         ),
     }
     if loan.unknown not in told_as:
         return [_row_step(loan, first, schedule, write)]
     value, words = told_as[loan.unknown]
     put_back: Step = {
-        "title": "As it will be paid, and put back",
+        "title": worded("As it will be paid, and put back"),
         "formula": words,
         "numbers": write.number(solution),
         "result": value,
@@ -41,7 +43,7 @@ def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer)
 
 def _rounded_words(loan: Loan, write: Writer) -> str:
     if loan.rounding.payment == "none":
-        return "not rounded"
+        return worded("not rounded")
     return f"{_CASH_WORDS[loan.rounding.payment]} {write.marks.write(f'{loan.step:f}')}"
 
 
@@ -53,11 +55,14 @@ def _row_step(loan: Loan, row: Row, schedule: Schedule, write: Writer) -> Step:
     base = f"({opening} − {payment})" if advance else opening
     if row.repay:
         payment = f"({payment} + {write.money(schedule.unit.amount(row.repay))})"
-    by = "i" if loan.calendar is None else "the interest of its period"
+    by = "i" if loan.calendar is None else worded("the interest of its period")
     return {
-        "title": "The first row by hand",
-        "formula": f"interest = {'what is left' if advance else 'opening'} × {by}, "
-        "principal = what is paid − interest",
+        "title": worded("The first row by hand"),
+        "formula": worded(
+            "interest = {which} × {by}, principal = what is paid − interest",
+            which=worded("what is left") if advance else "opening",
+            by=by,
+        ),
         "numbers": f"{base} × {by} = {interest}; {payment} − {interest} = {principal}",
-        "result": f"{closing} still owed",
+        "result": worded("{closing} still owed", closing=closing),
     }

@@ -2,6 +2,8 @@
 
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.loan import Loan
 from ..line.terms import Terms
@@ -36,13 +38,13 @@ def _factor_steps(solved: Terms, write: Writer) -> list[Step]:
         numbers = write.number(Decimal(count))
     return [
         {
-            "title": f"What 1 lent grows to in {count} periods",
+            "title": worded("What 1 lent grows to in {count} periods", count=count),
             "formula": "uⁿ = (1 + i)ⁿ",
             "numbers": f"{write.number(1 + rate)}^{count}",
             "result": write.number(by.growth),
         },
         {
-            "title": f"What {count} payments of 1 grow to",
+            "title": worded("What {count} payments of 1 grow to", count=count),
             "formula": _accumulated_formula(solved),
             "numbers": numbers,
             "result": write.number(by.accumulated),
@@ -60,7 +62,7 @@ def _figure_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
         "balance": ("B = P · uⁿ − A · s", f"{lent} × {growth} − {paid} × {added}"),
     }[asked(loan).name]
     return {
-        "title": f"The {asked(loan).name}",
+        "title": worded("The {name}", name=asked(loan).name),
         "formula": formula,
         "numbers": numbers,
         "result": write.number(solution),
@@ -77,7 +79,7 @@ def _count_step(solved: Terms, solution: Decimal, write: Writer) -> Step:
     if not solved.rate:
         formula, numbers = "n = (P − B) / A", f"({lent} − {left}) / {paid}"
     return {
-        "title": "The number of payments",
+        "title": worded("The number of payments"),
         "formula": formula,
         "numbers": numbers,
         "result": write.number(solution),
@@ -90,9 +92,15 @@ def rate_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     lent, paid, left = money_of(solved, write)
     return [
         {
-            "title": f"The rate of one {frequencies.period(loan.every).noun}: the only one at "
-            "which the payments and the balance are worth what is lent",
-            "formula": f"P · uⁿ = A · s + B, with u = 1 + i and {_accumulated_formula(solved)}",
+            "title": worded(
+                "The rate of one {noun}: the only one at which the payments and the "
+                "balance are worth what is lent",
+                noun=frequencies.period(loan.every).noun,
+            ),
+            "formula": worded(
+                "P · uⁿ = A · s + B, with u = 1 + i and {solved}",
+                solved=_accumulated_formula(solved),
+            ),
             "numbers": f"{lent} × {write.number(by.growth)} = {paid} × "
             f"{write.number(by.accumulated)} + {left}",
             "result": f"i = {write.percent(100 * as_decimal(solved.rate))}",

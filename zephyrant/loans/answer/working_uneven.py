@@ -3,6 +3,8 @@
 from decimal import Decimal
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..calendars.dates import odd_time
 from ..document.fields import UNKNOWN
@@ -30,14 +32,14 @@ def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> li
     added = -left_over(solved, PAYMENT).slope
     way += [
         {
-            "title": "What 1 lent grows to by the end",
-            "formula": "U = the growth of all periods, multiplied",
+            "title": worded("What 1 lent grows to by the end"),
+            "formula": worded("U = the growth of all periods, multiplied"),
             "numbers": f"{solved.count} periods",
             "result": write.number(grown),
         },
         {
-            "title": "What payments of 1 grow to by the end",
-            "formula": "S = the growth after each of them, added up",
+            "title": worded("What payments of 1 grow to by the end"),
+            "formula": worded("S = the growth after each of them, added up"),
             "numbers": f"{solved.count} payments",
             "result": write.number(added),
         },
@@ -52,7 +54,7 @@ def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> li
     return [
         *way,
         {
-            "title": f"The {asked(loan).name}",
+            "title": worded("The {name}", name=asked(loan).name),
             "formula": formula,
             "numbers": numbers,
             "result": write.number(solution),
@@ -64,10 +66,14 @@ def _counted_step(line: Line, solution: Decimal, write: Writer) -> Step:
     whole = int(solution)
     owed = unrounded_end(line, whole) if whole else line.terms.principal
     return {
-        "title": "The number of payments",
-        "formula": "rolled period by period to the last that leaves more than B, and on from "
-        "there by n = ln((A − B · i) / (A − Bₖ · i)) / ln(1 + i)",
-        "numbers": f"after {whole} payments {write.money(owed)} is owed",
+        "title": worded("The number of payments"),
+        "formula": worded(
+            "rolled period by period to the last that leaves more than B, and on "
+            "from there by n = ln((A − B · i) / (A − Bₖ · i)) / ln(1 + i)"
+        ),
+        "numbers": worded(
+            "after {whole} payments {owed} is owed", whole=whole, owed=write.money(owed)
+        ),
         "result": write.number(solution),
     }
 
@@ -79,7 +85,9 @@ def cut_steps(loan: Loan, found: Found, line: Line, solution: Decimal, write: Wr
         way.append(quote_step(loan, loan.rate, write))
     for number, clause in enumerate(loan.clauses, 1):
         if clause.rate is not None and clause.rate.percent != UNKNOWN:
-            way.append(quote_step(loan, clause.rate, write, f", clause {number}"))
+            way.append(
+                quote_step(loan, clause.rate, write, worded(", clause {number}", number=number))
+            )
     way += _periods_step(loan, line.terms, write)
     if loan.unknown == "count":
         way.append(_counted_step(line, solution, write))
@@ -95,10 +103,15 @@ def _crossing_steps(found: Found, line: Line, write: Writer) -> list[Step]:
     lent, paid = discounted(line)
     return [
         {
-            "title": "Every rate at which what is lent is worth what is paid",
-            "formula": "all zeros of ln(lent) − ln(paid), discounted, between −99.9 % and "
-            "+10,000 % a year: intervals that cannot hold one are discarded, the rest halved",
-            "numbers": f"at the rate told: {write.money(lent)} = {write.money(paid)}",
+            "title": worded("Every rate at which what is lent is worth what is paid"),
+            "formula": worded(
+                "all zeros of ln(lent) − ln(paid), discounted, between −99.9 % and "
+                "+10,000 % a year: intervals that cannot hold one are discarded, the "
+                "rest halved"
+            ),
+            "numbers": worded(
+                "at the rate told: {lent} = {paid}", lent=write.money(lent), paid=write.money(paid)
+            ),
             "result": f"{len(found.solutions)} found",
         }
     ]
@@ -108,25 +121,27 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
     path = asked(loan)
     if path.is_step and path.is_percent:
         return {
-            "title": "The growth of the payments",
-            "formula": "the only one at which the loan ends as stated: the more they grow the "
-            "less is left",
-            "numbers": f"left at the end: {write.money(solved.balance)}",
+            "title": worded("The growth of the payments"),
+            "formula": worded(
+                "the only one at which the loan ends as stated: the more they grow the less is left"
+            ),
+            "numbers": worded("left at the end: {balance}", balance=write.money(solved.balance)),
             "result": write.percent(solution),
         }
     if path == BALANCE:
         return {
-            "title": "The balance",
-            "formula": "B = what is owed when all has been rolled to the end",
-            "numbers": "see the cuts below",
+            "title": worded("The balance"),
+            "formula": worded("B = what is owed when all has been rolled to the end"),
+            "numbers": worded("see the cuts below"),
             "result": write.number(solution),
         }
     left = left_over(solved, path)
     one, two = (write.number(left.at(Decimal(trial))) for trial in (1, 2))
     return {
-        "title": "The figure asked for: what is left at the end is linear in it",
-        "formula": "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with "
-        "x there",
+        "title": worded("The figure asked for: what is left at the end is linear in it"),
+        "formula": worded(
+            "x = 1 + E(1) / (E(1) − E(2)), E(x) what is left beyond the balance with x there"
+        ),
         "numbers": f"1 + {one} / ({one} − {two})",
         "result": write.number(solution),
     }
@@ -154,20 +169,24 @@ def _carried_steps(line: Line, write: Writer) -> list[Step]:
 
 
 def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write: Writer) -> Step:
-    periods = f"payment {last}" if stretch.first == last else f"payments {stretch.first} to {last}"
+    periods = (
+        worded("payment {last}", last=last)
+        if stretch.first == last
+        else worded("payments {first} to {last}", first=stretch.first, last=last)
+    )
     interest = as_decimal((1 + stretch.before) * (1 + stretch.after) - 1)
-    parts = [f"interest {write.percent(100 * interest)}"]
+    parts = [worded("interest {interest}", interest=write.percent(100 * interest))]
     if stretch.advance or stretch.fee:
-        parts.append(f"added {write.money(stretch.advance + stretch.fee)}")
-    paid = "the interest" if stretch.interest_only else write.money(stretch.payment)
-    parts.append(f"paid {paid}")
+        parts.append(worded("added {advance}", advance=write.money(stretch.advance + stretch.fee)))
+    paid = worded("the interest") if stretch.interest_only else write.money(stretch.payment)
+    parts.append(worded("paid {paid}", paid=paid))
     if stretch.repay:
-        parts.append(f"and {write.money(stretch.repay)} on top")
+        parts.append(worded("and {repay} on top", repay=write.money(stretch.repay)))
     for amount, *_ in stretch.inner:
-        parts.append(f"between payments {write.money(amount)}")
+        parts.append(worded("between payments {amount}", amount=write.money(amount)))
     return {
-        "title": f"Carried across: {periods}",
-        "formula": "owed before, with interest, less what is paid",
+        "title": worded("Carried across: {periods}", periods=periods),
+        "formula": worded("owed before, with interest, less what is paid"),
         "numbers": f"{write.number(before)}; " + ", ".join(parts),
         "result": f"{write.number(owed)} owed",
     }
@@ -187,9 +206,18 @@ def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
         days = (ends - begins).days
         return [
             {
-                "title": f"The interest of each period, by {loan.day_count}",
-                "formula": "f · i · the part of a year between its dates",
-                "numbers": f"first, {begins} to {ends} ({days} days): {i} × {span.simple}",
+                "title": worded(
+                    "The interest of each period, by {day_count}", day_count=loan.day_count
+                ),
+                "formula": worded("f · i · the part of a year between its dates"),
+                "numbers": worded(
+                    "first, {begins} to {ends} ({days} days): {i} × {simple}",
+                    begins=begins,
+                    ends=ends,
+                    days=days,
+                    i=i,
+                    simple=span.simple,
+                ),
                 "result": write.percent(100 * interest),
             }
         ]
@@ -204,8 +232,12 @@ def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
         formula, numbers = "(1 + i)^(q + w) − 1", f"(1 + {i})^({odd.fraction} + {odd.whole}) − 1"
     return [
         {
-            "title": f"From {calendar.start} to the first payment on {calendar.first}: w whole "
-            "periods and before them q of one",
+            "title": worded(
+                "From {start} to the first payment on {first}: w whole periods and "
+                "before them q of one",
+                start=calendar.start,
+                first=calendar.first,
+            ),
             "formula": formula,
             "numbers": numbers,
             "result": write.percent(100 * interest),
@@ -220,10 +252,19 @@ def uneven_rate(loan: Loan, line: Line, write: Writer) -> list[Step]:
     return [
         *_periods_step(loan, solved, write),
         {
-            "title": f"The rate of one {frequencies.period(loan.every).noun}: the only one at "
-            "which the payments and the balance are worth what is lent",
-            "formula": "P = each payment and B, divided by the growth of the periods before it",
-            "numbers": f"{write.money(solved.principal)} = {write.money(value)} at i",
+            "title": worded(
+                "The rate of one {noun}: the only one at which the payments and the "
+                "balance are worth what is lent",
+                noun=frequencies.period(loan.every).noun,
+            ),
+            "formula": worded(
+                "P = each payment and B, divided by the growth of the periods before it"
+            ),
+            "numbers": worded(
+                "{principal} = {value} at i",
+                principal=write.money(solved.principal),
+                value=write.money(value),
+            ),
             "result": f"i = {write.percent(100 * rate)}",
         },
     ]

@@ -5,6 +5,8 @@ from typing import Final
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.figure_path import PRINCIPAL, FigurePath
 from ..document.loan import Loan
@@ -71,7 +73,9 @@ def quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:
     formula, percent = style.convention.formula(style), Decimal(rate.percent)
     periodic = as_decimal(periodic_rate(percent, style))
     return {
-        "title": f"One clock: the rate of one {frequencies.period(loan.every).noun}{of}",
+        "title": worded(
+            "One clock: the rate of one {noun}{of}", noun=frequencies.period(loan.every).noun, of=of
+        ),
         "formula": formula.forward,
         "numbers": formula.numbers.format(p=write.percent(percent)),
         "result": write.percent(100 * periodic),
@@ -82,7 +86,7 @@ def quote_back(loan: Loan, found: Found, write: Writer) -> Step:
     """From the rate of one payment period back to the quoted percent."""
     style = loan.style_of(quote_of(loan))
     return {
-        "title": f"As quoted: {style.in_words()}",
+        "title": worded("As quoted: {in_words}", in_words=style.in_words()),
         "formula": style.convention.formula(style).back,
         "numbers": f"i = {write.percent(100 * (found.periodic or Decimal(0)))}",
         "result": write.percent(found.meant),

@@ -3,6 +3,8 @@
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
+from zephyrant.texts import worded
+
 FrequencyName = Literal[
     "year",
     "half-year",
@@ -30,7 +32,11 @@ class Period(NamedTuple):
     @property
     def payment(self) -> str:
         """A payment made so: "monthly payment", "payment every two months"."""
-        return f"payment {self.often}" if " " in self.often else f"{self.often} payment"
+        return (
+            worded("payment {often}", often=self.often)
+            if " " in self.often
+            else f"{self.often} payment"
+        )
 
     def payments(self, count: str = "") -> str:
         """So many of them, or all: "60 monthly payments", "payments every two months"."""

@@ -14,6 +14,8 @@ from pydantic import (
     model_validator,
 )
 
+from zephyrant.texts import worded
+
 from .field_schemas import number_schema
 from .fields import DAY_SCHEMA, decimal_of, in_quotes, read_date, wrong, wrong_at
 from .figure_path import FigurePath, figure_path
@@ -56,7 +58,11 @@ def _aim_figure(value: object) -> str:
         return value
     names = ", ".join(get_args(AimFigure))
     raise wrong(
-        f"{in_quotes(value)} is no result: write one of {names}, balance@24 or interest@13-24."
+        worded(
+            "{value} is no result: write one of {names}, balance@24 or interest@13-24.",
+            value=in_quotes(value),
+            names=names,
+        )
     )
 
 
@@ -88,6 +94,6 @@ class Aim(Part):
     def _dates_are_days(self) -> Self:
         if (self.figure == "end_date") != isinstance(self.is_, date):
             raise wrong_at(
-                "is", "An end date is a day such as 2032-03-01; any other aim is a number."
+                "is", worded("An end date is a day such as 2032-03-01; any other aim is a number.")
             )
         return self

@@ -5,6 +5,8 @@ from typing import Any
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..wording.marks import Marks
 from .fields import UNKNOWN
@@ -45,7 +47,7 @@ def called(by: Calling, marks: Marks) -> str:
     over = ""
     if count not in (UNKNOWN, "0"):
         noun = frequencies.period(every).noun
-        over = f" over {frequencies.number_of(marks.write(count), noun)}"
+        over = worded(" over {count}", count=frequencies.number_of(marks.write(count), noun))
     asked = figure_path(by["asked"]).named.title if by["asked"] else "a check"
     return f"{amount} {by['currency']}{over}: {asked}"
 

@@ -6,6 +6,8 @@ from typing import Annotated, Final, Literal, Self, get_args
 
 from pydantic import ConfigDict, Discriminator, Field, Tag, model_validator
 
+from zephyrant.texts import worded
+
 from .fields import UNKNOWN, Amount, Change, FeePercent, Month, Place, StepEvery, wrong, wrong_at
 from .parts import ONE_OF_TWO, Part
 from .quote import Quote
@@ -41,7 +43,7 @@ class Growth(Part):
     @model_validator(mode="after")
     def _one_of_them(self) -> Self:
         if (self.percent is None) == (self.amount is None):
-            raise wrong("A payment grows by a percent or by an amount: state one of them.")
+            raise wrong(worded("A payment grows by a percent or by an amount: state one of them."))
         return self
 
 
@@ -123,33 +125,57 @@ class Clause(Part):
     def _one_verb_and_a_place(self) -> Self:
         verbs = [name for name in VERBS if getattr(self, name) is not None]
         if not verbs:
-            raise wrong("A clause says what is done: one of " + ", ".join(VERBS) + ".")
+            raise wrong(worded("A clause says what is done: one of ") + ", ".join(VERBS) + ".")
         if len(verbs) > 1:
-            named = " and ".join(verbs)
-            raise wrong_at(verbs[1], f"A clause does one thing: here {named} are stated.")
+            named = worded(" and ").join(verbs)
+            raise wrong_at(
+                verbs[1], worded("A clause does one thing: here {named} are stated.", named=named)
+            )
         self._stands_somewhere(verbs[0])
         self._has_what_goes_with(verbs[0])
         if _runs_back(self.begin, self.to):
-            raise wrong_at("to", f"A stretch that ends at {self.to} cannot begin at {self.begin}.")
+            raise wrong_at(
+                "to",
+                worded(
+                    "A stretch that ends at {to} cannot begin at {begin}.",
+                    to=self.to,
+                    begin=self.begin,
+                ),
+            )
         return self
 
     def _stands_somewhere(self, verb: str) -> None:
         stretch = [name for name in ("from", "to") if self._place_of(name) is not None]
         if self.at is not None and (stretch or self.months):
-            raise wrong_at("at", "A clause stands at one place or holds for a stretch, not both.")
+            raise wrong_at(
+                "at", worded("A clause stands at one place or holds for a stretch, not both.")
+            )
         if self.at is None and self.begin is None and self.months is None:
-            raise wrong_at("at", "A clause has a place: at one payment, or from one on.")
+            raise wrong_at("at", worded("A clause has a place: at one payment, or from one on."))
         if self.at is not None and verb in STRETCHES:
-            raise wrong_at("at", f"A {verb} holds for a stretch: write from in place of at.")
+            raise wrong_at(
+                "at", worded("A {verb} holds for a stretch: write from in place of at.", verb=verb)
+            )
         if self.months and verb in STRETCHES:
-            raise wrong_at("months", f"A {verb} does not keep to months of the year.")
+            raise wrong_at(
+                "months", worded("A {verb} does not keep to months of the year.", verb=verb)
+            )
         if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
-            raise wrong_at("at" if self.at == 0 else "from", "Payments are numbered from 1.")
+            raise wrong_at(
+                "at" if self.at == 0 else "from", worded("Payments are numbered from 1.")
+            )
 
     def _has_what_goes_with(self, verb: str) -> None:
         for name, verbs in (("every", ("step",)), ("taken", ("fee",)), ("then", LEVELS)):
             if getattr(self, name) is not None and verb not in verbs:
-                raise wrong_at(name, f"This goes with {' or '.join(verbs)}, not with {verb}.")
+                raise wrong_at(
+                    name,
+                    worded(
+                        "This goes with {listed}, not with {verb}.",
+                        listed=worded(" or ").join(verbs),
+                        verb=verb,
+                    ),
+                )
 
     def _place_of(self, name: str) -> int | date | None:
         return self.begin if name == "from" else self.to

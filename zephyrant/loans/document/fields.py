@@ -11,6 +11,8 @@ from typing import Annotated, Final, Literal, get_args
 from pydantic import BeforeValidator, PlainSerializer, WithJsonSchema
 from pydantic_core import PydanticCustomError
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..numbers.currencies import currencies
 from ..numbers.decimals import decimal_places
@@ -53,17 +55,35 @@ def in_quotes(value: object) -> str:
 def decimal_of(value: object, example: str) -> Decimal:
     """A number; what is none raises, with an `example` of one."""
     if isinstance(value, bool) or not isinstance(value, str | int | float | Decimal):
-        raise wrong(f'A number belongs here, written as "{example}".')
+        raise wrong(worded('A number belongs here, written as "{example}".', example=example))
     if isinstance(value, str):
         if not value.strip():
-            raise wrong(f'Nothing is stated here. Write a number such as "{example}", or "?".')
+            raise wrong(
+                worded(
+                    'Nothing is stated here. Write a number such as "{example}", or "?".',
+                    example=example,
+                )
+            )
         if len(value) > 80 or not _DECIMAL.fullmatch(value):
-            raise wrong(f'{in_quotes(value)} is not a number. Write it as "{example}".')
+            raise wrong(
+                worded(
+                    '{value} is not a number. Write it as "{example}".',
+                    value=in_quotes(value),
+                    example=example,
+                )
+            )
     number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
     if not number.is_finite():
-        raise wrong(f'A finite number belongs here, written as "{example}".')
+        raise wrong(
+            worded('A finite number belongs here, written as "{example}".', example=example)
+        )
     if number.adjusted() > 40 or decimal_places(number) > MOST_PLACES:
-        raise wrong(f"This number has too many digits: at most {MOST_PLACES} after the point.")
+        raise wrong(
+            worded(
+                "This number has too many digits: at most {most} after the point.",
+                most=MOST_PLACES,
+            )
+        )
     return number
 
 
@@ -72,9 +92,9 @@ def _amount(value: object) -> Decimal | Unknown:
         return UNKNOWN
     number = decimal_of(value, "48250.00")
     if number < 0:
-        raise wrong("An amount is zero or more: the field itself says who pays whom.")
+        raise wrong(worded("An amount is zero or more: the field itself says who pays whom."))
     if number >= MOST_MONEY:
-        raise wrong(f"An amount is below {MOST_MONEY:f}.")
+        raise wrong(worded("An amount is below {most}.", most=f"{MOST_MONEY:f}"))
     return abs(number)
 
 
@@ -83,27 +103,34 @@ def _percent(value: object) -> Decimal | Unknown:
         return UNKNOWN
     number = decimal_of(value, "6.35")
     if number >= MOST_PERCENT:
-        raise wrong(f"A rate is below {MOST_PERCENT} %. Is the decimal point in its place?")
+        raise wrong(
+            worded(
+                "A rate is below {most} %. Is the decimal point in its place?",
+                most=MOST_PERCENT,
+            )
+        )
     return number
 
 
 def _fee_percent(value: object) -> Decimal | Unknown:
     percent = _percent(value)
     if isinstance(percent, Decimal) and percent < 0:
-        raise wrong("A fee is zero percent or more.")
+        raise wrong(worded("A fee is zero percent or more."))
     return percent
 
 
 def _whole(value: object, least: int, most: int, what: str) -> int:
     if isinstance(value, str) and value.strip():
         if not re.fullmatch(r"[+-]?\d{1,80}(\.\d{1,80})?", value, re.ASCII):
-            raise wrong(f"{in_quotes(value)} is not a whole number. {what}")
+            raise wrong(
+                worded("{value} is not a whole number. {what}", value=in_quotes(value), what=what)
+            )
         value = Decimal(value)
     if isinstance(value, bool) or not isinstance(value, int | float | Decimal):
-        raise wrong(f"A whole number belongs here. {what}")
+        raise wrong(worded("A whole number belongs here. {what}", what=what))
     number = Decimal(str(value)) if isinstance(value, float) else Decimal(value)
     if not number.is_finite() or number != number.to_integral_value():
-        raise wrong(f"A whole number belongs here. {what}")
+        raise wrong(worded("A whole number belongs here. {what}", what=what))
     if not least <= number <= most:
         raise wrong(what)
     return int(number)
@@ -116,8 +143,11 @@ def _count(value: object) -> int | Unknown:
         value,
         0,
         MOST_PAYMENTS,
-        f"The number of payments is between 1 and {MOST_PAYMENTS}, or 0 where the clauses alone "
-        "are the loan.",
+        worded(
+            "The number of payments is between 1 and {most}, or 0 where the "
+            "clauses alone are the loan.",
+            most=MOST_PAYMENTS,
+        ),
     )
 
 
@@ -129,7 +159,11 @@ def _frequency(value: object) -> frequencies.Frequency:
         value,
         1,
         MOST_PAYMENTS_A_YEAR,
-        f"Write one of {names}, or how many payments a year, from 1 to {MOST_PAYMENTS_A_YEAR}.",
+        worded(
+            "Write one of {names}, or how many payments a year, from 1 to {most}.",
+            names=names,
+            most=MOST_PAYMENTS_A_YEAR,
+        ),
     )
 
 
@@ -141,21 +175,34 @@ def _compounding(value: object) -> frequencies.Compounding:
         value,
         1,
         MOST_COMPOUNDINGS,
-        f"Write one of {names}, continuous, or how many times a year, "
-        f"from 1 to {MOST_COMPOUNDINGS}.",
+        worded(
+            "Write one of {names}, continuous, or how many times a year, from 1 to {most}.",
+            names=names,
+            most=MOST_COMPOUNDINGS,
+        ),
     )
 
 
 def _currency(value: object) -> str:
     if isinstance(value, str) and value.upper() in currencies():
         return value.upper()
-    raise wrong(f"{in_quotes(value)} is no currency code of ISO 4217. Write one such as EUR.")
+    raise wrong(
+        worded(
+            "{value} is no currency code of ISO 4217. Write one such as EUR.",
+            value=in_quotes(value),
+        )
+    )
 
 
 def _periods(value: object) -> Decimal:
     number = decimal_of(value, "90")
     if not 0 < number <= MOST_PAYMENTS:
-        raise wrong(f"A number of periods is above 0 and at most {MOST_PAYMENTS}.")
+        raise wrong(
+            worded(
+                "A number of periods is above 0 and at most {most}.",
+                most=MOST_PAYMENTS,
+            )
+        )
     return number
 
 
@@ -165,25 +212,36 @@ def read_date(value: object) -> date:
         return value
     found = re.fullmatch(r"(\d{4})-(\d{2})-(\d{2})", value) if isinstance(value, str) else None
     if not found:
-        raise wrong(f'{in_quotes(value)} is not a date. Write it as "2027-03-01".')
+        raise wrong(
+            worded('{value} is not a date. Write it as "2027-03-01".', value=in_quotes(value))
+        )
     try:
         day = date(*(int(part) for part in found.groups()))
     except ValueError:
-        raise wrong(f"{in_quotes(value)} is no day of the calendar.") from None
+        raise wrong(worded("{value} is no day of the calendar.", value=in_quotes(value))) from None
     if not FIRST_YEAR <= day.year <= LAST_YEAR:
-        raise wrong(f"Days lie in the years {FIRST_YEAR} to {LAST_YEAR}.")
+        raise wrong(
+            worded(
+                "Days lie in the years {first_year} to {last_year}.",
+                first_year=FIRST_YEAR,
+                last_year=LAST_YEAR,
+            )
+        )
     return day
 
 
 def _place(value: object) -> int | date:
     if isinstance(value, date) or (isinstance(value, str) and "-" in value[1:]):
         return read_date(value)
-    what = f"Write the number of a payment, from 0 (the start) to {MOST_PAYMENTS}, or a day."
+    what = worded(
+        "Write the number of a payment, from 0 (the start) to {most}, or a day.",
+        most=MOST_PAYMENTS,
+    )
     return _whole(value, 0, MOST_PAYMENTS, what)
 
 
 def _month(value: object) -> int:
-    return _whole(value, 1, 12, "A month of the calendar is a number from 1 to 12.")
+    return _whole(value, 1, 12, worded("A month of the calendar is a number from 1 to 12."))
 
 
 def _step_every(value: object) -> int:
@@ -191,7 +249,10 @@ def _step_every(value: object) -> int:
         value,
         1,
         MOST_PAYMENTS,
-        f"Between two steps lie at least one payment and at most {MOST_PAYMENTS}.",
+        worded(
+            "Between two steps lie at least one payment and at most {most}.",
+            most=MOST_PAYMENTS,
+        ),
     )
 
 
@@ -200,14 +261,14 @@ def _change(value: object) -> Decimal | Unknown:
         return UNKNOWN
     number = decimal_of(value, "3")
     if abs(number) >= MOST_MONEY:
-        raise wrong(f"A change is below {MOST_MONEY:f}.")
+        raise wrong(worded("A change is below {most}.", most=f"{MOST_MONEY:f}"))
     return number
 
 
 def _step(value: object) -> Decimal:
     number = decimal_of(value, "0.01")
     if not 0 < number <= 1_000_000:
-        raise wrong("A rounding step is above 0 and at most 1000000.")
+        raise wrong(worded("A rounding step is above 0 and at most 1000000."))
     return number
 
 

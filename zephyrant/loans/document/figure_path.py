@@ -2,6 +2,8 @@
 
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from .named import FIGURES_NAMED, Kind, Named
 
 
@@ -66,7 +68,7 @@ class FigurePath(NamedTuple):
     def named(self) -> Named:
         """What it is called, in words."""
         if self.clause is not None:
-            return Named(f"figure of clause {self.clause + 1}", self.kind)
+            return Named(worded("figure of clause {clause}", clause=self.clause + 1), self.kind)
         return FIGURES_NAMED[str(self)]
 
 

@@ -11,6 +11,8 @@ from typing import Any, Self
 from pydantic import model_validator
 from pydantic_core import PydanticCustomError
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..calendars.dates import pace
 from .clauses import Clause
@@ -39,7 +41,9 @@ class Loan(LoanFields):
                 self.minor_unit if self.rounding.payment != "none" else FINEST_SHARE
             )
             if lent < 0:
-                raise wrong_at("purchase.down.amount", "The down payment is more than the price.")
+                raise wrong_at(
+                    "purchase.down.amount", worded("The down payment is more than the price.")
+                )
         object.__setattr__(self, "principal", lent)
         return self
 
@@ -47,13 +51,16 @@ class Loan(LoanFields):
     def _one_unknown(self) -> Self:
         asked = tuple("rate.percent" if name == "rate" else name for name in self._asked())
         if len(asked) > 1:
-            named = " and ".join(asked)
+            named = worded(" and ").join(asked)
             raise PydanticCustomError(
                 "unknowns",
                 "{sentence}",
                 {
-                    "sentence": f'Only one figure can be "?": here {named} are. '
-                    "State all but the one to find.",
+                    "sentence": worded(
+                        'Only one figure can be "?": here {named} are. State all but the one to '
+                        "find.",
+                        named=named,
+                    ),
                     "fields": asked,
                 },
             )
@@ -63,28 +70,41 @@ class Loan(LoanFields):
     def _dates_can_be(self) -> Self:
         if self.start is None:
             if self.first_payment is not None:
-                raise wrong_at("first_payment", "State the start too: the day the money is lent.")
+                raise wrong_at(
+                    "first_payment", worded("State the start too: the day the money is lent.")
+                )
             if self.day_count != "equal":
-                raise wrong_at("day_count", "Days are counted between dates: state the start.")
+                raise wrong_at(
+                    "day_count", worded("Days are counted between dates: state the start.")
+                )
             return self
         if self.first_payment is not None and self.first_payment < self.start:
             raise wrong_at(
                 "first_payment",
-                f"The first payment, {self.first_payment}, lies before the start, {self.start}.",
+                worded(
+                    "The first payment, {first_payment}, lies before the start, {start}.",
+                    first_payment=self.first_payment,
+                    start=self.start,
+                ),
             )
         if pace(self.every) is None:
             raise wrong_at(
                 "every",
-                f"{frequencies.a_year(self.every)} payments a year fall on no regular dates: leave "
-                "the start out, or pay yearly, half-yearly, quarterly, every two months, monthly, "
-                "twice a month, every four weeks, every two weeks, weekly or daily.",
+                worded(
+                    "{every} payments a year fall on no regular dates: leave the start out, "
+                    "or pay yearly, half-yearly, quarterly, every two months, monthly, twice "
+                    "a month, every four weeks, every two weeks, weekly or daily.",
+                    every=frequencies.a_year(self.every),
+                ),
             )
         try:
             calendar = self.calendar
             if calendar and self.count != UNKNOWN:
                 calendar.end(self.count)
         except OverflowError:
-            raise wrong_at("count", "The last payment would fall beyond the year 9999.") from None
+            raise wrong_at(
+                "count", worded("The last payment would fall beyond the year 9999.")
+            ) from None
         return self
 
     @model_validator(mode="before")
@@ -97,7 +117,7 @@ class Loan(LoanFields):
         if content.get("purchase") is not None:
             if "principal" in content:
                 raise wrong_at(
-                    "principal", "A purchase states what is lent: leave the principal out."
+                    "principal", worded("A purchase states what is lent: leave the principal out.")
                 )
             # Filled in from the purchase once that has been read.
             content = {"principal": "0", **content}
@@ -112,21 +132,28 @@ class Loan(LoanFields):
         if aim.by not in paths:
             raise wrong_at(
                 "aim.by",
-                f"{in_quotes(aim.by)} is no figure of this loan that can move: "
-                f"take one of {', '.join(paths)}.",
+                worded(
+                    "{by} is no figure of this loan that can move: take one of {listed}.",
+                    by=in_quotes(aim.by),
+                    listed=", ".join(paths),
+                ),
             )
         if aim.path == self.asked:
             raise wrong_at(
                 "aim.by",
-                "This is the figure asked for: an aim moves another one. State it, or put the ? "
-                "elsewhere.",
+                worded(
+                    "This is the figure asked for: an aim moves another one. State it, or "
+                    "put the ? elsewhere."
+                ),
             )
         if aim.figure == "end_date" and self.start is None:
             raise wrong_at(
-                "aim.figure", "A loan without dates has no end date: say when it is lent."
+                "aim.figure", worded("A loan without dates has no end date: say when it is lent.")
             )
         if aim.by == aim.figure:
-            raise wrong_at("aim.by", "The figure that moves cannot be the one that is aimed at.")
+            raise wrong_at(
+                "aim.by", worded("The figure that moves cannot be the one that is aimed at.")
+            )
         return self
 
     @model_validator(mode="after")
@@ -136,12 +163,16 @@ class Loan(LoanFields):
             self._has_its_place(clause, f"clauses.{number}")
             if clause.payment is not None and clause.at is not None:
                 if clause.at in seen:
-                    message = f"Another clause already says what payment {clause.at} is."
+                    message = worded(
+                        "Another clause already says what payment {at} is.", at=clause.at
+                    )
                     raise wrong_at(f"clauses.{number}.at", message)
                 seen.add(clause.at)
             self._can_be_quoted_so(clause, f"clauses.{number}.rate")
             if clause.then and self.count in (0, UNKNOWN):
-                message = "A payment is set anew for a stated number of payments: state the count."
+                message = worded(
+                    "A payment is set anew for a stated number of payments: state the count."
+                )
                 raise wrong_at(f"clauses.{number}.then", message)
         return self
 
@@ -152,14 +183,19 @@ class Loan(LoanFields):
         if not self.clauses:
             raise wrong_at(
                 "count",
-                f"The number of payments is between 1 and {MOST_PAYMENTS}; 0 is for a deal of "
-                "clauses alone, and there are none here.",
+                worded(
+                    "The number of payments is between 1 and {most}; 0 is for a "
+                    "deal of clauses alone, and there are none here.",
+                    most=MOST_PAYMENTS,
+                ),
             )
         if any(
             clause.is_stretch and clause.to is None and clause.rate is None
             for clause in self.clauses
         ):
-            raise wrong_at("clauses", "Without payments every stretch needs its end: state its to.")
+            raise wrong_at(
+                "clauses", worded("Without payments every stretch needs its end: state its to.")
+            )
         return self
 
     def _has_its_place(self, clause: Clause, field: str) -> None:
@@ -168,14 +204,16 @@ class Loan(LoanFields):
             if misplaced:
                 raise wrong_at(f"{field}.{name}", misplaced)
         if clause.months and self.calendar is None:
-            raise wrong_at(f"{field}.months", "Months belong to loans with dates: state the start.")
+            raise wrong_at(
+                f"{field}.months", worded("Months belong to loans with dates: state the start.")
+            )
 
     def _can_be_quoted_so(self, clause: Clause, field: str) -> None:
         rate = clause.rate
         if rate is None or rate.percent == UNKNOWN:
             return
         if rate.convention.is_of_a_loan:
-            message = "A flat quote speaks of a whole loan, not of a stretch of it."
+            message = worded("A flat quote speaks of a whole loan, not of a stretch of it.")
             raise wrong_at(f"{field}.quoted", message)
         if sentence := outside(rate.percent, self.style_of(rate)):
             raise wrong_at(f"{field}.percent", sentence)
@@ -185,16 +223,22 @@ class Loan(LoanFields):
         count = self.count if isinstance(self.count, int) and self.count else None
         if isinstance(place, int):
             if count and place > count:
-                return f"There is no payment {place}: the loan has {count}."
+                return worded(
+                    "There is no payment {place}: the loan has {count}.", place=place, count=count
+                )
             if calendar and place > calendar.most_payments():
-                return f"Payment {place} would fall beyond the year 9999."
+                return worded("Payment {place} would fall beyond the year 9999.", place=place)
             return None
         if calendar is None:
-            return "Days belong to loans with dates: state the start."
+            return worded("Days belong to loans with dates: state the start.")
         if place < calendar.start:
-            return f"{place} lies before the start, {calendar.start}."
+            return worded(
+                "{place} lies before the start, {start}.", place=place, start=calendar.start
+            )
         if count and place > calendar.end(count):
-            return f"{place} lies after the end, {calendar.end(count)}."
+            return worded(
+                "{place} lies after the end, {count}.", place=place, count=calendar.end(count)
+            )
         return None
 
     @model_validator(mode="after")
@@ -204,14 +248,18 @@ class Loan(LoanFields):
         if self.count in (UNKNOWN, 0):
             raise wrong_at(
                 "count",
-                "A flat quote needs its term: state the number of payments, or quote the rate "
-                "in another style.",
+                worded(
+                    "A flat quote needs its term: state the number of payments, or quote the "
+                    "rate in another style."
+                ),
             )
         if self.balance != 0:
             raise wrong_at(
                 "balance",
-                "A flat quote speaks of a loan that its payments repay to nothing: leave a "
-                "balance of 0, or quote the rate in another style.",
+                worded(
+                    "A flat quote speaks of a loan that its payments repay to nothing: leave "
+                    "a balance of 0, or quote the rate in another style."
+                ),
             )
         return self
 
@@ -227,7 +275,13 @@ class Loan(LoanFields):
         if self.step % self.minor_unit:
             raise wrong_at(
                 "rounding.to",
-                f"A step of {self.step:f} cannot be paid: {self.currency} has "
-                f"{self.decimals} decimals, so use a multiple of {self.minor_unit:f}.",
+                worded(
+                    "A step of {step} cannot be paid: {currency} has {decimals} decimals, so "
+                    "use a multiple of {minor_unit}.",
+                    step=f"{self.step:f}",
+                    currency=self.currency,
+                    decimals=self.decimals,
+                    minor_unit=f"{self.minor_unit:f}",
+                ),
             )
         return self

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..budget import BudgetSpentError, allowed
 from ..errors import FieldError
 from ..wording.marks import PLAIN, Marks, Number, Sentence
@@ -57,18 +59,18 @@ def price(loan: Loan) -> Price:
     seconds = once + trials * (_A_TRIAL + _TRIED * once)
     figures = {"rows": Number(rows), "clauses": Number(len(loan.clauses))}
     if loan.aim is not None:
-        text = (
-            "Aiming takes too long here: each of many trials lays out {rows} payments. Aim at "
-            "another result, or with fewer payments."
+        text = worded(
+            "Aiming takes too long here: each of many trials lays out {rows} "
+            "payments. Aim at another result, or with fewer payments."
         )
         return Price(seconds, "aim.is", Sentence(text, **figures))
     if _A_PIECE * pieces + _A_CLAUSE * len(loan.clauses) > _A_ROW * rows:
-        text = (
-            "These clauses take too long to be worked: {clauses} of them, over {rows} payments. "
-            "State fewer, or fewer payments."
+        text = worded(
+            "These clauses take too long to be worked: {clauses} of them, over "
+            "{rows} payments. State fewer, or fewer payments."
         )
         return Price(seconds, "clauses", Sentence(text, **figures))
-    text = "{rows} payments take too long to be worked here. State fewer of them."
+    text = worded("{rows} payments take too long to be worked here. State fewer of them.")
     return Price(seconds, "count", Sentence(text, **figures))
 
 

@@ -5,6 +5,8 @@ from typing import Final, Self
 
 from pydantic import ConfigDict, model_validator
 
+from zephyrant.texts import worded
+
 from ..numbers.decimals import precise, to_step
 from .fields import UNKNOWN, Amount, Percent, wrong, wrong_at
 from .parts import ONE_OF_TWO, Part
@@ -23,9 +25,11 @@ class Down(Part):
     @model_validator(mode="after")
     def _one_of_them(self) -> Self:
         if (self.percent is None) == (self.amount is None):
-            raise wrong("A down payment is a percent of the price or an amount: state one.")
+            raise wrong(worded("A down payment is a percent of the price or an amount: state one."))
         if isinstance(self.percent, Decimal) and not 0 <= self.percent < 100:
-            raise wrong_at("percent", "A down payment is from 0 to below 100 % of the price.")
+            raise wrong_at(
+                "percent", worded("A down payment is from 0 to below 100 % of the price.")
+            )
         return self
 
 

@@ -6,6 +6,8 @@ from typing import Self
 
 from pydantic import Field, model_validator
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..quotes.convention import Convention
 from ..quotes.styles import CONVENTIONS, Quoted, Style, Time, YearDays
@@ -18,18 +20,24 @@ from .parts import Part
 def outside(percent: Decimal, style: Style) -> str | None:
     """Why a percent cannot be quoted so, as a sentence; none where it can."""
     if style.convention.is_of_a_loan and style.in_advance and style.payments == 1:
-        return "A flat quote of one payment made at once is no loan: state more payments."
+        return worded("A flat quote of one payment made at once is no loan: state more payments.")
     least, most = style.bounds()
     if least is not None and percent <= least:
-        return (
-            f"At {_said(percent)} % {style.in_words()}, nothing is left of what is lent: the rate "
-            f"must be above {_bound(least)} %."
+        return worded(
+            "At {percent} % {in_words}, nothing is left of what is lent: the rate "
+            "must be above {least} %.",
+            percent=_said(percent),
+            in_words=style.in_words(),
+            least=_bound(least),
         )
     if most is None or percent < most:
         return None
-    return (
-        f"At {_said(percent)} % {style.in_words()}, {style.convention.beyond}: the rate must be "
-        f"below {_bound(most)} %."
+    return worded(
+        "At {percent} % {in_words}, {beyond}: the rate must be below {most} %.",
+        percent=_said(percent),
+        in_words=style.in_words(),
+        beyond=style.convention.beyond,
+        most=_bound(most),
     )
 
 
@@ -79,13 +87,21 @@ class Quote(Part):
         if convention.is_timed and self.over is None:
             raise wrong_at(
                 "over",
-                f"A {self.quoted} quote is charged for a time: state it, such as "
-                '{"number": "90", "period": "day"}.',
+                worded(
+                    'A {quoted} quote is charged for a time: state it, such as {"number": '
+                    '"90", "period": "day"}.',
+                    quoted=self.quoted,
+                ),
             )
         if self.over is not None and not convention.is_timed:
-            raise wrong_at("over", "Only a simple or a discount quote is charged for a time.")
+            raise wrong_at(
+                "over", worded("Only a simple or a discount quote is charged for a time.")
+            )
         if self.year_days is not None and not convention.is_scaled:
             raise wrong_at(
-                "year_days", f"A year of so many days does not go with {self.quoted} quotes."
+                "year_days",
+                worded(
+                    "A year of so many days does not go with {quoted} quotes.", quoted=self.quoted
+                ),
             )
         return self

@@ -7,6 +7,8 @@ from typing import Any, Final
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
+from zephyrant.texts import worded
+
 from ..errors import FieldError, NotALoan
 from .clauses import FEE_KINDS
 from .fields import in_quotes
@@ -25,18 +27,25 @@ _SENTENCES: Final = {
 def _sentence(error: ErrorDetails) -> str:
     kind, context = error["type"], error.get("ctx", {})
     if kind == "extra_forbidden":
-        return (
-            f"Unknown key {in_quotes(error['loc'][-1])}: the loan document has none of this name."
+        return worded(
+            "Unknown key {loc}: the loan document has none of this name.",
+            loc=in_quotes(error["loc"][-1]),
         )
     if kind == "literal_error":
         given = error.get("input")
-        said = in_quotes(given) if isinstance(given, str | int | Decimal) else "This"
-        return f"{said} is not known here. Write {context['expected']}."
+        said = in_quotes(given) if isinstance(given, str | int | Decimal) else worded("This")
+        return worded(
+            "{said} is not known here. Write {expected}.", said=said, expected=context["expected"]
+        )
     if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):
         example = "loan/1" if error["loc"][-1] == "zephyrant" else "EUR"
-        return f'This is missing: a loan document says "{error["loc"][-1]}": "{example}".'
+        return worded(
+            'This is missing: a loan document says "{loc}": "{example}".',
+            loc=error["loc"][-1],
+            example=example,
+        )
     if kind == "string_too_long":
-        return f"At most {context['max_length']} characters fit here."
+        return worded("At most {max_length} characters fit here.", max_length=context["max_length"])
     return _SENTENCES.get(kind) or str(error["msg"])
 
 
@@ -54,7 +63,7 @@ def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldErro
 def check(content: object) -> Loan:
     """A loan from what JSON held; raises `NotALoan` with the path of each wrong field."""
     if not isinstance(content, dict):
-        message = "This is not a loan document: an object in braces is expected."
+        message = worded("This is not a loan document: an object in braces is expected.")
         raise NotALoan.at("", message)
     try:
         return Loan.model_validate(content)
@@ -81,7 +90,10 @@ def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
     Raises `NotALoan` where the text is not JSON or is longer than `MOST_TEXT`.
     """
     if len(text) > MOST_TEXT:
-        message = f"This is too long for a loan document: at most {MOST_TEXT:,} characters."
+        message = worded(
+            "This is too long for a loan document: at most {most} characters.",
+            most=f"{MOST_TEXT:,}",
+        )
         raise NotALoan.at("", message)
     try:
         parsed = json.loads(
@@ -93,16 +105,16 @@ def parse(text: str | bytes) -> Any:  # noqa: ANN401  (whatever JSON may hold)
         )
         json.dumps(parsed, ensure_ascii=False, default=str).encode()
     except UnicodeEncodeError:
-        reason = "it holds half of a character"
+        reason = worded("it holds half of a character")
     except UnicodeDecodeError:
-        reason = "it is not UTF-8 text"
+        reason = worded("it is not UTF-8 text")
     except RecursionError:
-        reason = "it is nested too deeply"
+        reason = worded("it is nested too deeply")
     except ValueError as error:
         reason = str(error)
     else:
         return parsed
-    raise NotALoan.at("", f"This is not JSON: {reason}.")
+    raise NotALoan.at("", worded("This is not JSON: {reason}.", reason=reason))
 
 
 def read(text: str | bytes) -> Loan:

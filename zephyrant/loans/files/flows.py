@@ -8,6 +8,8 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from ..budget import look
 from ..calendars.days_in_words import read_day
 from ..document.limits import MOST_CLAUSES
@@ -41,8 +43,10 @@ def read_flows(text: str, name: str, currency: str) -> Loan:
     out, into = column(_OUT), column(_IN)
     if day is None or (amount is None and (out is None or into is None)):
         raise _refused(
-            "Columns named date and amount (below zero what goes out), or date, out and in, are "
-            "expected."
+            worded(
+                "Columns named date and amount (below zero what goes out), or date, out "
+                "and in, are expected."
+            )
         )
     places = [place for place in (amount, out, into) if place is not None]
     mark = decimal_mark([row[place] for row in table.rows for place in places])
@@ -51,14 +55,20 @@ def read_flows(text: str, name: str, currency: str) -> Loan:
         look()
         when = read_day(row[day])
         if when is None:
-            raise _refused(f"Row {line}: “{row[day][:40]}” is no day of the calendar.")
+            raise _refused(
+                worded(
+                    "Row {line}: “{row}” is no day of the calendar.", line=line, row=row[day][:40]
+                )
+            )
         lent = Decimal(0)
         for place, sign in ((amount, -1), (out, 1), (into, -1)):
             if place is None or not row[place].strip():
                 continue
             value = number_in(row[place], mark)
             if value is None:
-                raise _refused(f"Row {line}: “{row[place][:40]}” is no number.")
+                raise _refused(
+                    worded("Row {line}: “{row}” is no number.", line=line, row=row[place][:40])
+                )
             lent += sign * value
         flows[when] = flows.get(when, Decimal(0)) + lent
     return check(_document({day: lent for day, lent in flows.items() if lent}, name, currency))
@@ -66,9 +76,9 @@ def read_flows(text: str, name: str, currency: str) -> Loan:
 
 def _document(flows: dict[date, Decimal], name: str, currency: str) -> dict[str, Any]:
     if len(flows) < 2:
-        raise _refused("At least two days on which money moves are expected.")
+        raise _refused(worded("At least two days on which money moves are expected."))
     if len(flows) > MOST_CLAUSES:
-        raise _refused(f"At most {MOST_CLAUSES} days can be taken.")
+        raise _refused(worded("At most {most} days can be taken.", most=MOST_CLAUSES))
     first, *later = sorted(flows)
     turned = -1 if flows[first] < 0 else 1
     clauses = []

@@ -8,6 +8,8 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars.dates import odd_time
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
@@ -32,7 +34,7 @@ class InterestFormulas:
         self.rounds = loan.rounding.interest == "nearest" and schedule.unit.places == loan.decimals
         self.measured_in = {
             "equal": None,
-            "actual/actual": "part of a year",
+            "actual/actual": worded("part of a year"),
         }.get(loan.day_count, "days")
 
     def divisor(self) -> int:

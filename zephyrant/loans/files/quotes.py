@@ -12,6 +12,8 @@ from typing import Any, Final, NamedTuple, get_args
 
 from pydantic import ValidationError
 
+from zephyrant.texts import worded
+
 from ..document.reading import field_errors, parse
 from ..errors import FieldError, NotALoan
 from ..quotes.styles import CONVENTIONS, YearDays
@@ -86,10 +88,14 @@ def _refused(message: str) -> NotALoan:
 def _read_json(text: str, name: str) -> ReadList:
     content = parse(text)
     if not isinstance(content, dict) or content.get("zephyrant") != KIND:
-        raise _refused(f'This is not a list of quotes: such a file says "zephyrant": "{KIND}".')
+        raise _refused(
+            worded(
+                'This is not a list of quotes: such a file says "zephyrant": "{kind}".', kind=KIND
+            )
+        )
     rows = content.get("quotes", [])
     if not isinstance(rows, list):
-        raise _refused('"quotes" is a list in brackets.')
+        raise _refused(worded('"quotes" is a list in brackets.'))
     try:
         yardstick = Yardstick.model_validate(content.get("yardstick", {}))
     except ValidationError as error:
@@ -109,17 +115,23 @@ def _read_csv(text: str, name: str) -> ReadList:
     try:
         table = list(reader)
     except csv.Error as error:
-        raise _refused(f"This is not a table that can be read: {error}.") from None
+        raise _refused(
+            worded("This is not a table that can be read: {error}.", error=error)
+        ) from None
     columns = [cell.strip().lower() for cell in table[0]] if table else []
     if "percent" not in columns or len(set(columns)) != len(columns):
         raise _refused(
-            "The first row must name the columns, each once: " + ", ".join(COLUMNS) + ". Only "
-            "percent must be there."
+            worded("The first row must name the columns, each once: ")
+            + ", ".join(COLUMNS)
+            + worded(". Only percent must be there.")
         )
     unknown = [column for column in columns if column not in COLUMNS]
     if unknown:
         raise _refused(
-            f"No column of a list of quotes is called “{unknown[0][:40]}”. There are: "
+            worded(
+                "No column of a list of quotes is called “{unknown}”. There are: ",
+                unknown=unknown[0][:40],
+            )
             + ", ".join(COLUMNS)
             + "."
         )
@@ -132,7 +144,7 @@ def _read_csv(text: str, name: str) -> ReadList:
 
 def _quote_of(row: object) -> QuoteLine:
     if not isinstance(row, dict):
-        raise _refused("a quote in braces is expected.")
+        raise _refused(worded("a quote in braces is expected."))
     told = {key: from_text(cell) if isinstance(cell, str) else cell for key, cell in row.items()}
     for figure in ("percent", "count", "over"):
         if figure in told and not isinstance(told[figure], str | dict | list):

@@ -8,6 +8,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..budget import look
 from ..document.fields import UNKNOWN
 from ..document.figure_path import PAYMENT as THE_PAYMENT
@@ -108,21 +110,23 @@ class _Writer:
         per_period = 100 * as_decimal(terms.rate)
         formula = loan.style.convention.sheet_formula(loan.style, PERCENT)
         without, each = f"Schedule!$L${self.last_row}", f"Schedule!$M${self.last_row}"
-        follows = "change it, and the schedule follows"
-        given = "found by Zephyrant; no formula finds it again"
+        follows = worded("change it, and the schedule follows")
+        given = worded("found by Zephyrant; no formula finds it again")
 
         def figure(name: str, value: Decimal, found: str) -> FormulaTerm:
             if asks == name and self.finds:
-                return FormulaTerm(value, f"={found}", "found from the other figures", False)
+                return FormulaTerm(
+                    value, f"={found}", worded("found from the other figures"), False
+                )
             return FormulaTerm(value, None, given if asks == name else follows, True)
 
-        flat = "of a flat quote no formula tells the rate: change the percent of one period"
+        flat = worded("of a flat quote no formula tells the rate: change the percent of one period")
         quoted = flat if formula is None else given if asks_rate(loan) else follows
         balance = self.schedule.unit.amount(self.schedule.rows[-1].closing)
         left = FormulaTerm(balance, None, follows, True)
         if asks == "balance":
             ends = f"=Schedule!$G${self.last_row}"
-            left = FormulaTerm(balance, ends, "what the last payment leaves", False)
+            left = FormulaTerm(balance, ends, worded("what the last payment leaves"), False)
         return FormulaTerms(
             figure(
                 "principal",
@@ -131,7 +135,10 @@ class _Writer:
             ),
             FormulaTerm(stated, None, quoted, formula is not None),
             FormulaTerm(
-                per_period, formula, "from the quote" if formula else follows, formula is None
+                per_period,
+                formula,
+                worded("from the quote") if formula else follows,
+                formula is None,
             ),
             figure(
                 "payment",
@@ -155,18 +162,25 @@ class _Writer:
     def says(self, rows: tuple[FormulaRow, ...]) -> tuple[str, ...]:
         """What of the sheet does not follow."""
         loan = self.loan
-        said = ["The number of rows does not change; those after nothing is owed stand at zero."]
+        said = [
+            worded("The number of rows does not change; those after nothing is owed stand at zero.")
+        ]
         if loan.unknown is not None and not self.finds and loan.unknown != "balance":
             said.append(
-                "The figure that was asked for was found by Zephyrant and stands as a number: "
-                "change another and it is not found again."
+                worded(
+                    "The figure that was asked for was found by Zephyrant and stands as a "
+                    "number: change another and it is not found again."
+                )
             )
         if any(row.marked for row in rows):
-            said.append("Marked cells hold numbers: they do not follow what is changed.")
+            said.append(worded("Marked cells hold numbers: they do not follow what is changed."))
         if self.busy:
             said.append(
-                "What is lent, taken as a fee or paid on top by clauses, and payments that are not "
-                "the regular one, stand as numbers that can be changed in their rows."
+                worded(
+                    "What is lent, taken as a fee or paid on top by clauses, and payments "
+                    "that are not the regular one, stand as numbers that can be changed in "
+                    "their rows."
+                )
             )
         return tuple(said)
 
@@ -204,12 +218,16 @@ class _Writer:
             stated(row.interest) if factor is None else self.interest.rounded(f"{base}*{factor}")
         )
         payment = self._payment(row, number, moved, beyond, caps=factor is not None)
-        marked = None if factor is not None else "stated: money moves, or the rate turns, inside it"
+        marked = (
+            None
+            if factor is not None
+            else worded("stated: money moves, or the rate turns, inside it")
+        )
         settles = is_last or (
             self.ending.settles_by == "interest-before" and number == self.last_row - 1
         )
         if factor is not None and not settles and not self.interest.agrees(row, stretch):
-            interest, marked = stated(row.interest), "stated: binary arithmetic may differ"
+            interest, marked = stated(row.interest), worded("stated: binary arithmetic may differ")
         if is_last:
             payment, interest = self._settled(row, number, moved, factor, (payment, interest))
         elif settles:

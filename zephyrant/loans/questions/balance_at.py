@@ -15,6 +15,8 @@ from typing import Final, Literal
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
 from ..errors import NotALoan
@@ -58,11 +60,16 @@ def owed(loan: Loan, typed: str, marks: Marks, payoff: PayoffRounding = "nearest
     asked = scheduled(loan, marks)
     parts = parts_of(typed)
     if not parts:
-        raise NotALoan.at("at", "Nothing is asked. Write a payment such as 13, every 12, or a day.")
+        raise NotALoan.at(
+            "at", worded("Nothing is asked. Write a payment such as 13, every 12, or a day.")
+        )
     asks = (each for part in parts for each in _moments(asked, part))
     moments = list(islice(asks, MOST_MOMENTS + 1))
     if len(moments) > MOST_MOMENTS:
-        raise NotALoan.at("at", f"That asks for more than {MOST_MOMENTS} moments at once.")
+        raise NotALoan.at(
+            "at",
+            worded("That asks for more than {most} moments at once.", most=MOST_MOMENTS),
+        )
     return [
         _after(asked, moment) if isinstance(moment, int) else _on(asked, moment, payoff)
         for moment in moments
@@ -77,7 +84,14 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
     after = re.fullmatch(r"(?:after )?(?:payment )?(\d{1,6})", text)
     if after and year_of_calendar(asked, text) is None:
         if int(after[1]) > count:
-            raise NotALoan.at("at", f"There is no payment {after[1]}: the loan has {count}.")
+            raise NotALoan.at(
+                "at",
+                worded(
+                    "There is no payment {after}: the loan has {count}.",
+                    after=after[1],
+                    count=count,
+                ),
+            )
         yield int(after[1])
         return
     day = read_day(part)
@@ -86,11 +100,20 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
         return
     calendar = asked.loan.calendar
     if calendar is None:
-        raise NotALoan.at("at", "This loan has no dates: state its start, or ask for a payment.")
+        raise NotALoan.at(
+            "at", worded("This loan has no dates: state its start, or ask for a payment.")
+        )
     end = end_of_loan(asked)
     if not calendar.start <= day <= end:
-        runs = f"{write_day(calendar.start)} to {write_day(end)}"
-        raise NotALoan.at("at", f"{write_day(day)} lies outside the loan, which runs from {runs}.")
+        runs = worded("{start} to {end}", start=write_day(calendar.start), end=write_day(end))
+        raise NotALoan.at(
+            "at",
+            worded(
+                "{day} lies outside the loan, which runs from {runs}.",
+                day=write_day(day),
+                runs=runs,
+            ),
+        )
     yield day
 
 
@@ -103,7 +126,11 @@ def _of_a_stretch(asked: ScheduledLoan, text: str) -> Iterator[int | date]:
     stretch = bounds(asked, text, "at")
     if stretch is None:
         raise NotALoan.at(
-            "at", f"“{text[:40]}” is no moment. Write a payment such as 13, every 12, or a day."
+            "at",
+            worded(
+                "“{text_}” is no moment. Write a payment such as 13, every 12, or a day.",
+                text_=text[:40],
+            ),
         )
     numbered, each = years(text), asked.loan.payments_a_year
     if numbered is not None:
@@ -117,7 +144,9 @@ def _after(asked: ScheduledLoan, number: int) -> Owed:
     write, day = asked.schedule.unit.write, due_at(asked, number)
     balance = write(_standing(asked, number))
     return {
-        "what": f"after payment {number}" if number else "at the start",
+        "what": worded("after payment {number}", number=number)
+        if number
+        else worded("at the start"),
         "number": number,
         "date": day.isoformat() if day else None,
         "balance": balance,
@@ -169,7 +198,7 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
         whole = int((as_decimal(interest) / minor).to_integral_value(rounding)) * minor
         each = unit.amount(1) * as_decimal(next_day)
     return {
-        "what": f"on {write_day(day)}",
+        "what": worded("on {day}", day=write_day(day)),
         "number": number,
         "date": day.isoformat(),
         "balance": unit.write(base + moved),

@@ -10,6 +10,8 @@ from typing import Any, Final
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..answer.answer import Answer
 from ..answer.solving import solve
 from ..document.reading import check
@@ -94,7 +96,7 @@ def cheapest_in_words(named: Iterable[tuple[str, Standing]], marks: Marks) -> st
         return None
     (cheap, least), (dear, most) = ordered[0], ordered[-1]
     if not most["place"]:
-        return "All of them come to the same effective rate."
+        return worded("All of them come to the same effective rate.")
     sentence = Sentence(
         "{cheap} is the cheapest at {least} effective a year; {dear} is {gap} basis points dearer, "
         "the dearest of {count}.",

@@ -10,6 +10,8 @@ from typing import Final, Literal
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..numbers.decimals import DIGITS, plain, precise, significant
 from ..numbers.ratios import as_decimal
@@ -70,8 +72,8 @@ def effective_of(
         found = 100 * (growth - 1)
         return Equivalents(
             unknown="effective",
-            about="The rate is",
-            unit="% effective a year",
+            about=worded("The rate is"),
+            unit=worded("% effective a year"),
             value=marks.number(found, _PLACES, 2),
             exact=marks.write(plain(significant(found))),
             footings=footings_of(growth, beside, marks),
@@ -88,7 +90,7 @@ def percent_for(
         found = percent_of(growth, style)
         return Equivalents(
             unknown="percent",
-            about="The rate is",
+            about=worded("The rate is"),
             unit=f"% {style.in_words()}",
             value=marks.number(found, _PLACES, 2),
             exact=marks.write(plain(significant(found))),
@@ -141,7 +143,7 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
         *(footing(frequencies.compounded(name), Style("nominal", name, 1)) for name in periods),
         footing(frequencies.CONTINUOUSLY, Style("continuous", 1, 1)),
         *(
-            footing(f"for each {each.noun}", Style("periodic", 1, name))
+            footing(worded("for each {noun}", noun=each.noun), Style("periodic", 1, name))
             for name, each in periods.items()
         ),
         *(footing(style.in_words().removeprefix("a year, "), style) for style in beside),
@@ -200,15 +202,15 @@ def compounding_between(
         p, e = marks.percent(percent, _PLACES), marks.percent(effective, _PLACES)
         return Equivalents(
             unknown="times",
-            about="It is compounded",
-            unit="times a year",
+            about=worded("It is compounded"),
+            unit=worded("times a year"),
             value=marks.number(Decimal(nearest) if close else times, 4),
             exact=marks.write(plain(significant(times))),
             note=note.say(marks),
             footings=footings_of(1 + effective / 100, beside, marks),
             working=[
                 _step(
-                    "m · ln(1 + p/m) = ln(1 + e), solved for m: the left side rises with m",
+                    worded("m · ln(1 + p/m) = ln(1 + e), solved for m: the left side rises with m"),
                     f"p = {p}{' × 365/360' if style.scale != 1 else ''}, e = {e}",
                     f"m = {marks.number(times, _PLACES)}",
                 )

@@ -5,6 +5,8 @@ from datetime import date
 
 from pydantic import BaseModel
 
+from zephyrant.texts import worded
+
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
@@ -83,7 +85,7 @@ def _told(loan: Loan, schedule: Schedule, ended: Schedule, marks: Marks) -> Tabl
 
     rows = [
         row_told(
-            "Payments",
+            worded("Payments"),
             *(marks.write(str(_paying(each))) for each in (schedule, ended)),
             marks.write(str(_paying(schedule) - _paying(ended))),
         ),
@@ -102,7 +104,10 @@ def _told(loan: Loan, schedule: Schedule, ended: Schedule, marks: Marks) -> Tabl
     if all(ends):
         days = (write_day(date.fromisoformat(end)) for end in ends if end)
         rows.append(row_told(RESULTS_NAMED["end_date"].alone, *days, ""))
-    return TableTold(heads=("", "As it stands", "With more paid", "Saved"), rows=tuple(rows))
+    return TableTold(
+        heads=("", worded("As it stands"), worded("With more paid"), worded("Saved")),
+        rows=tuple(rows),
+    )
 
 
 def _as_a_whole(wrong: NotALoan) -> NotALoan:
@@ -130,9 +135,9 @@ def _paid(schedule: Schedule) -> int:
 
 
 def _says(loan: Loan, schedule: Schedule, ended: Schedule, fewer: int, saved: int) -> Sentence:
-    many = "{fewer} payments fewer" if fewer != 1 else "1 payment fewer"
+    many = worded("{fewer} payments fewer") if fewer != 1 else worded("1 payment fewer")
     if fewer <= 0:
-        many = "no payment fewer"
+        many = worded("no payment fewer")
     return Sentence(
         "It is repaid by {after} payments instead of {before}: " + many + ", and {saved} less "
         "interest.",

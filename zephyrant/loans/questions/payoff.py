@@ -7,6 +7,8 @@ from typing import Final, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..cost.costs import costs
 from ..cost.yearly_cost import YearlyCost
 from ..document.loan import Loan
@@ -66,7 +68,9 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
     number, day = moment["number"], moment["date"]
     on_a_day = moment["what"].startswith("on ")
     if not on_a_day and number == 0:
-        raise _refused("Nothing has been paid at the start: name a payment from 1 on, or a day.")
+        raise _refused(
+            worded("Nothing has been paid at the start: name a payment from 1 on, or a day.")
+        )
     unit, rate = schedule.unit, footing_rate(loan, found) or Decimal(0)
     owed = Decimal(moment["owed"])
     with precise():
@@ -103,7 +107,7 @@ def _refused(message: str) -> NotALoan:
 def _moment(loan: Loan, typed: str, marks: Marks) -> Owed:
     moments = owed_at(loan, typed, marks, "up")
     if len(moments) != 1:
-        raise _refused("A loan is settled once: name one payment or one day.")
+        raise _refused(worded("A loan is settled once: name one payment or one day."))
     return moments[0]
 
 

@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..document.loan import Loan
 from ..errors import NotALoan
 from ..wording.marks import Marks
@@ -38,7 +40,12 @@ def period_totals_of(loan: Loan, typed: str, marks: Marks) -> list[PeriodTotals]
     stretches = [each for part in parts_of(typed) or [""] for each in _bounds(asked, part.lower())]
     if len(stretches) > MOST_MOMENTS:
         raise NotALoan.at(
-            "stretch", f"That asks for {len(stretches)} stretches: at most {MOST_MOMENTS}."
+            "stretch",
+            worded(
+                "That asks for {stretches} stretches: at most {most}.",
+                stretches=len(stretches),
+                most=MOST_MOMENTS,
+            ),
         )
     return [_stretch(asked, *each) for each in stretches]
 
@@ -52,8 +59,11 @@ def _bounds(asked: ScheduledLoan, text: str) -> Iterator[tuple[int, int]]:
     if found is None:
         raise NotALoan.at(
             "stretch",
-            f"“{text[:40]}” is no stretch. Write one such as 13-24, year 2, 2028, last 12, every "
-            "12 or two days.",
+            worded(
+                "“{text_}” is no stretch. Write one such as 13-24, year 2, 2028, last "
+                "12, every 12 or two days.",
+                text_=text[:40],
+            ),
         )
     yield found
 
@@ -63,9 +73,14 @@ def _stretch(asked: ScheduledLoan, first: int, last: int) -> PeriodTotals:
     begins, ends = due_at(asked, first), due_at(asked, last)
     some = [row for row in asked.schedule.rows if first <= row.number <= last]
     if not some:
-        raise NotALoan.at("stretch", f"Nothing is paid or lent in {first} to {last}.")
+        raise NotALoan.at(
+            "stretch",
+            worded("Nothing is paid or lent in {first} to {last}.", first=first, last=last),
+        )
     return {
-        "what": f"payment {first}" if first == last else f"payments {first} to {last}",
+        "what": worded("payment {first}", first=first)
+        if first == last
+        else worded("payments {first} to {last}", first=first, last=last),
         "first": first,
         "last": last,
         "begins": begins.isoformat() if begins else None,

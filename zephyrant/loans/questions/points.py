@@ -12,6 +12,8 @@ from typing import NamedTuple
 from pydantic import BaseModel
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.figure_path import RATE
@@ -78,7 +80,7 @@ class PointsOffer:
         self.theirs = _with_points(self.mine, percent, points)
         self.one, self.two = schedule_of(self.mine, marks), schedule_of(self.theirs, marks)
         if len(self.one.rows) != len(self.two.rows):
-            raise NotALoan.at("", "The two offers do not end together.")
+            raise NotALoan.at("", worded("The two offers do not end together."))
         unit = self.one.unit
         lent = unit.amount(self.one.rows[0].opening)
         share = to_step(lent * Decimal(points) / 100, self.mine.minor_unit, "nearest")
@@ -135,7 +137,11 @@ class PointsOffer:
     def _of(self, ends: Sequence[int]) -> Sequence[int]:
         for number in ends:
             if not 1 <= number <= self.last:
-                message = f"There is no payment {number}: the loan has {self.last}."
+                message = worded(
+                    "There is no payment {number}: the loan has {last}.",
+                    number=number,
+                    last=self.last,
+                )
                 raise NotALoan.at("ends", message)
         return ends
 
@@ -157,20 +163,20 @@ def _told(ends: Sequence[EndedAt], marks: Marks) -> TableTold:
     """Each end with what the offers come to there."""
 
     def percent(text: str | None) -> str:
-        return "none fits" if text is None else told("percent", Decimal(text), marks, 0)
+        return worded("none fits") if text is None else told("percent", Decimal(text), marks, 0)
 
     return TableTold(
         heads=(
-            "Ended after",
-            "With points, ahead by",
-            "True cost as it stands, effective (EU)",
-            "with points",
-            "As it stands, nominal (US)",
-            "with points",
+            worded("Ended after"),
+            worded("With points, ahead by"),
+            worded("True cost as it stands, effective (EU)"),
+            worded("with points"),
+            worded("As it stands, nominal (US)"),
+            worded("with points"),
         ),
         rows=tuple(
             row_told(
-                f"payment {end['number']}",
+                worded("payment {number}", number=end["number"]),
                 marks.write(end["ahead"]),
                 percent(end["as_it_stands_eu"]),
                 percent(end["with_points_eu"]),
@@ -251,20 +257,22 @@ class _When(NamedTuple):
 
 def _says(loan: Loan, schedule: Schedule, cost: int, when: _When) -> Sentence:
     paid_off, alone, cheaper = when
-    text = "The points of {cost} have paid off "
+    text = worded("The points of {cost} have paid off ")
     if not cost:
-        text = "There are no points to make up for."
+        text = worded("There are no points to make up for.")
     elif paid_off is None:
-        text = "The points of {cost} never pay off."
+        text = worded("The points of {cost} never pay off.")
     else:
-        text += "after payment {paid_off}, counting what is still owed"
+        text += worded("after payment {paid_off}, counting what is still owed")
         text += (
-            "; by the smaller payments alone after payment {alone}."
+            worded("; by the smaller payments alone after payment {alone}.")
             if alone is not None
-            else "; the smaller payments alone never make up for them."
+            else worded("; the smaller payments alone never make up for them.")
         )
         if cheaper is not None:
-            text += " By its true yearly cost it is the cheaper one from payment {cheaper} on."
+            text += worded(
+                " By its true yearly cost it is the cheaper one from payment {cheaper} on."
+            )
     return Sentence(
         text,
         cost=Money(schedule.unit.amount(cost), loan.decimals),

@@ -5,6 +5,8 @@ from typing import Final
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..document.loan import Loan
 from ..errors import NotALoan
 from ..line.compiling import stated_terms
@@ -43,10 +45,10 @@ def curve_of_rate(loan: Loan, marks: Marks) -> RateCurve:
     """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
     path = loan.asked
     if path is None or not path.is_rate:
-        raise NotALoan.at("", "Only a rate that is asked for has a curve.")
+        raise NotALoan.at("", worded("Only a rate that is asked for has a curve."))
     terms, often = stated_terms(loan), loan.payments_a_year
     if terms.count is None:
-        raise NotALoan.at("count", "The curve needs the count.")
+        raise NotALoan.at("count", worded("The curve needs the count."))
     found = work_out(loan).found
     style = loan.style_of(quote_of(loan))
     rates = [_periodic(percent, loan) for percent in found.solutions]

@@ -7,6 +7,8 @@ from typing import Final, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..budget import look
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
@@ -88,7 +90,9 @@ def reconcile(
         return Reconciliation(ask=True, names=table.names, sample=table.rows[:4], matched=known)
     schedule = work_out(loan).schedule
     if schedule is None:
-        raise NotALoan.at("", "Our loan has no schedule to the cent to hold theirs against.")
+        raise NotALoan.at(
+            "", worded("Our loan has no schedule to the cent to hold theirs against.")
+        )
     theirs, unread = _read_rows(table, known)
     ours = {row.number: row for row in schedule.rows}
     differences = [
@@ -123,7 +127,7 @@ def _told(differences: Sequence[Difference], marks: Marks) -> TableTold:
         return marks.write(figure)
 
     return TableTold(
-        heads=("No.", "Figure", "Ours", "Theirs", "Gap"),
+        heads=(worded("No."), worded("Figure"), worded("Ours"), worded("Theirs"), worded("Gap")),
         rows=tuple(
             row_told(
                 str(each.number),
@@ -140,7 +144,7 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
     money = {column: place for column in MONEY if (place := places[column]) is not None}
     wide = [place for place in places.values() if place is not None and place >= len(table.names)]
     if wide:
-        raise NotALoan.at("matched", "A column that was named is not in the table.")
+        raise NotALoan.at("matched", worded("A column that was named is not in the table."))
     mark = decimal_mark([row[place] for row in table.rows for place in money.values()])
     read: list[_Theirs] = []
     unread: list[FieldError] = []
@@ -206,20 +210,20 @@ def _says(
 ) -> Sentence:
     lengths = ""
     if read != len(ours):
-        lengths = " They have {read} rows, we {ours}."
+        lengths = worded(" They have {read} rows, we {ours}.")
     figures: dict[str, Money | Number | str] = {"read": Number(read), "ours": Number(len(ours))}
     if not numbers:
         return Sentence("Every row agrees within the tolerance." + lengths, **figures)
     first = differences[0]
     figures |= {"rows": Number(len(numbers)), "began": Number(numbers[0]), "column": first.column}
-    text = "{rows} rows differ. It began with payment {began}: its {column} "
+    text = worded("{rows} rows differ. It began with payment {began}: its {column} ")
     if numbers == [numbers[0]]:
-        text = "One row differs, payment {began}: its {column} "
+        text = worded("One row differs, payment {began}: its {column} ")
     if first.gap:
         gap = Decimal(first.gap)
         figures["gap"] = Money(abs(gap), max(loan.decimals, 2))
-        text += "is {gap} " + ("more" if gap > 0 else "less") + " than ours."
+        text += worded("is {gap} ") + ("more" if gap > 0 else "less") + worded(" than ours.")
     else:
         figures["theirs"], figures["due"] = first.theirs, first.ours
-        text += "is {theirs} there and {due} here."
+        text += worded("is {theirs} there and {due} here.")
     return Sentence(text + lengths, **figures)

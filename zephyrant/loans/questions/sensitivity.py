@@ -16,6 +16,8 @@ from typing import Final
 from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..answer.results import as_paid
 from ..budget import look
 from ..document.aim import is_result
@@ -117,29 +119,37 @@ def sensitivity_of(
 
 def _check(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> None:
     if not 1 <= len(axes) <= 2:
-        raise NotALoan.at("varied", "One or two figures can be varied.")
+        raise NotALoan.at("varied", worded("One or two figures can be varied."))
     for number, axis in enumerate(axes):
         _check_axis(loan, axis, f"varied.{number}")
     if len({axis.path for axis in axes}) < len(axes):
-        raise NotALoan.at("varied.1.path", "This figure is varied already: take another one.")
+        raise NotALoan.at(
+            "varied.1.path", worded("This figure is varied already: take another one.")
+        )
     if not results:
-        raise NotALoan.at("results", "Choose what is to be seen.")
+        raise NotALoan.at("results", worded("Choose what is to be seen."))
     for name in results:
         if name != ANSWER and not is_result(name):
-            raise NotALoan.at("results", f"“{name[:40]}” is no result of a loan.")
+            raise NotALoan.at("results", worded("“{name}” is no result of a loan.", name=name[:40]))
     many = prod(len(axis.values) for axis in axes)
     if many > MOST_POINTS:
-        message = f"That is {many:,} points: at most {MOST_POINTS:,} are worked at once."
+        message = worded(
+            "That is {many} points: at most {most} are worked at once.",
+            many=f"{many:,}",
+            most=f"{MOST_POINTS:,}",
+        )
         raise NotALoan.at(f"varied.{len(axes) - 1}.typed", message)
 
 
 def _check_axis(loan: Loan, axis: Axis, field: str) -> None:
     if axis.path not in loan.paths():
-        raise NotALoan.at(f"{field}.path", f"“{axis.path[:40]}” is no figure of this loan.")
+        raise NotALoan.at(
+            f"{field}.path", worded("“{path}” is no figure of this loan.", path=axis.path[:40])
+        )
     if figure_path(axis.path) == loan.asked:
-        raise NotALoan.at(f"{field}.path", "This figure is asked for: vary another one.")
+        raise NotALoan.at(f"{field}.path", worded("This figure is asked for: vary another one."))
     if not axis.values:
-        raise NotALoan.at(f"{field}.typed", "There is nothing to vary it over.")
+        raise NotALoan.at(f"{field}.typed", worded("There is nothing to vary it over."))
 
 
 def _one(

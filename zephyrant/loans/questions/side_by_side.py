@@ -10,6 +10,8 @@ from typing import Final, NamedTuple
 from pydantic import BaseModel
 from typing_extensions import TypedDict
 
+from zephyrant.texts import worded
+
 from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
@@ -111,10 +113,10 @@ def side_by_side(contenders: Sequence[Contender], base: int, marks_name: MarksNa
     Raises `NotALoan` where there are none or too many, or `base` is none of them.
     """
     if not 1 <= len(contenders) <= MOST_BESIDE:
-        message = f"From one to {MOST_BESIDE} loans can stand side by side."
+        message = worded("From one to {most} loans can stand side by side.", most=MOST_BESIDE)
         raise NotALoan.at("pins", message)
     if not 0 <= base < len(contenders):
-        raise NotALoan.at("base", "The base is one of the loans shown.")
+        raise NotALoan.at("base", worded("The base is one of the loans shown."))
     marks = MARKS[marks_name]
     columns = [_Column(contender, marks) for contender in contenders]
     currency = columns[base].currency
@@ -161,19 +163,27 @@ def _down(loan: Loan, marks: Marks) -> str:
 
 def _rounding(loan: Loan) -> str:
     rounding = loan.rounding
-    payment = {"nearest": "to the nearest", "up": "up to", "none": "payment not rounded"}
+    payment = {
+        "nearest": worded("to the nearest"),
+        "up": worded("up to"),
+        "none": worded("payment not rounded"),
+    }
     text = payment[rounding.payment]
     if rounding.payment != "none":
         text += f" {plain(loan.step)}"
-    text += "" if rounding.interest == "nearest" else ", interest carried unrounded"
-    return text + ("" if rounding.overpaid == "cut" else ", overpaid shown")
+    text += "" if rounding.interest == "nearest" else worded(", interest carried unrounded")
+    return text + ("" if rounding.overpaid == "cut" else worded(", overpaid shown"))
 
 
 def _days(loan: Loan) -> str:
     calendar = loan.calendar
     if calendar is None:
         return ""
-    return f"{write_day(calendar.start)}, first payment {write_day(calendar.first)}"
+    return worded(
+        "{start}, first payment {first}",
+        start=write_day(calendar.start),
+        first=write_day(calendar.first),
+    )
 
 
 #: The terms of a loan in the order they are said; an empty text where a loan has none of the kind.

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from datetime import date
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars.days_in_words import read_day, without_commas, write_day
 from ..errors import NotALoan
 from ..ledger.rows import due
@@ -73,10 +75,15 @@ def bounds(asked: ScheduledLoan, text: str, field: str) -> tuple[int, int] | Non
 def _inside(asked: ScheduledLoan, first: int, last: int, text: str, field: str) -> tuple[int, int]:
     count = asked.last
     if first > last:
-        raise NotALoan.at(field, f"“{text[:40]}” ends before it begins.")
+        raise NotALoan.at(field, worded("“{text_}” ends before it begins.", text_=text[:40]))
     if first < 1 or first > count:
         raise NotALoan.at(
-            field, f"“{text[:40]}” lies outside the loan, which has payments 1 to {count}."
+            field,
+            worded(
+                "“{text_}” lies outside the loan, which has payments 1 to {count}.",
+                text_=text[:40],
+                count=count,
+            ),
         )
     return first, min(last, count)
 
@@ -93,11 +100,18 @@ def _by_dates(asked: ScheduledLoan, text: str, field: str) -> tuple[int, int] | 
             return None
         begin, end = (day for day in days if day)
     if calendar is None:
-        raise NotALoan.at(field, "This loan has no dates: state its start, or name payments.")
+        raise NotALoan.at(
+            field, worded("This loan has no dates: state its start, or name payments.")
+        )
     falls_due = [(row.number, due(row, asked.loan.calendar)) for row in asked.schedule.rows]
     inside = [number for number, day in falls_due if day and begin <= day <= end]
     if not inside:
         raise NotALoan.at(
-            field, f"No payment falls between {write_day(begin)} and {write_day(end)}."
+            field,
+            worded(
+                "No payment falls between {begin} and {end}.",
+                begin=write_day(begin),
+                end=write_day(end),
+            ),
         )
     return inside[0], inside[-1]

@@ -9,6 +9,8 @@ from typing import Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 from ..errors import NotALoan
 
 Column = Literal["number", "date", "opening", "interest", "principal", "payment", "closing"]
@@ -58,11 +60,18 @@ def read_table(text: str) -> TheirTable:
     try:
         rows = [row for row in csv.reader(io.StringIO(text), delimiter=mark) if any(row)]
     except csv.Error as error:
-        raise NotALoan.at("text", f"This is not a table that can be read: {error}.") from None
+        raise NotALoan.at(
+            "text", worded("This is not a table that can be read: {error}.", error=error)
+        ) from None
     if len(rows) < 2 or len(rows[0]) < 2:
-        raise NotALoan.at("text", "A table with the names of its columns on top is expected.")
+        raise NotALoan.at(
+            "text", worded("A table with the names of its columns on top is expected.")
+        )
     if len(rows) > MOST_ROWS:
-        raise NotALoan.at("text", f"A schedule of at most {MOST_ROWS} rows can be read.")
+        raise NotALoan.at(
+            "text",
+            worded("A schedule of at most {most} rows can be read.", most=MOST_ROWS),
+        )
     width = len(rows[0])
     body = tuple(tuple((*row, *[""] * width)[:width]) for row in rows[1:])
     return TheirTable(names=tuple(name.strip() for name in rows[0]), rows=body)

@@ -10,6 +10,8 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import TYPE_CHECKING, ClassVar, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..numbers.arrays import Floats
 from ..numbers.ratios import power
@@ -63,8 +65,8 @@ class Convention(ABC):
         return (self.said + self.needs).format(
             compounded=frequencies.compounded(style.compounding),
             noun=period.noun,
-            over=style.over.in_words() if style.over else "a stated time",
-            payments=period.payments(str(style.payments or "the stated")),
+            over=style.over.in_words() if style.over else worded("a stated time"),
+            payments=period.payments(str(style.payments or worded("the stated"))),
         )
 
     def bounds(self, style: "Style") -> Bounds:

@@ -5,6 +5,8 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import TYPE_CHECKING
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..numbers import annuity
 from ..numbers.ratios import as_decimal, power
@@ -69,7 +71,10 @@ class Flat(Convention):
         """As the equation it is."""
         due = " · (1 + i)" if style.in_advance else ""
         return Formula(
-            f"n payments of (1 + p·T)/n repay 1: (1 + p·T)/n · (1 − (1 + i)^−n) / i{due} = 1",
+            worded(
+                "n payments of (1 + p·T)/n repay 1: (1 + p·T)/n · (1 − (1 + i)^−n) / i{due} = 1",
+                due=due,
+            ),
             f"p = (n · i / ((1 − (1 + i)^−n){due}) − 1) / T",
             f"n = {style.payments}, T = {style.term}, p = {{p}}",
         )

@@ -4,6 +4,8 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -106,8 +108,10 @@ class Assembling(Draft):
         for fact in noted(self, bare):
             begin, end = self.span(fact.begin, fact.end)
             self.wrong(
-                f"Say what {self.line[begin:end]} is: pays {self.line[begin:end]}, or "
-                f"{self.line[begin:end]} left at the end.",
+                worded(
+                    "Say what {line} is: pays {line}, or {line} left at the end.",
+                    line=self.line[begin:end],
+                ),
                 fact,
             )
 
@@ -220,7 +224,7 @@ class Assembling(Draft):
         principal = Reading(value=None if lent is None else str(lent))
         reading = read_balance(fact.said, self.figures.marks, self.figures.currency, principal)
         if reading.value is None:
-            raise Unsaid(reading.error or "A share needs the amount lent.")
+            raise Unsaid(reading.error or worded("A share needs the amount lent."))
         return Value(reading.value)
 
     def _lent_of_the_price(self) -> str | None:
@@ -254,7 +258,9 @@ class Assembling(Draft):
         elif missing and not self.errors:
             self._tell_missing(missing, asked)
         elif not asked and self.of("asked") and not missing:
-            self.wrong("Everything is stated: say what the ? stands for.", self.of("asked")[0])
+            self.wrong(
+                worded("Everything is stated: say what the ? stands for."), self.of("asked")[0]
+            )
         if "balance" not in self.content:
             self.content["balance"] = "0"
 
@@ -264,11 +270,21 @@ class Assembling(Draft):
         if asked:
             is_ = "is" if len(missing) == 1 else "are"
             self.wrong(
-                f"The {self.named(asked[0])} is asked for, and {named} {is_} not stated: state "
-                f"{'it' if len(missing) == 1 else 'them'} too."
+                worded(
+                    "The {asked} is asked for, and {named} {is_} not stated: state {which} too.",
+                    asked=self.named(asked[0]),
+                    named=named,
+                    is_=is_,
+                    which="it" if len(missing) == 1 else "them",
+                )
             )
         else:
-            self.wrong(f"Not stated are {named}: one of them can be found, state the others.")
+            self.wrong(
+                worded(
+                    "Not stated are {named}: one of them can be found, state the others.",
+                    named=named,
+                )
+            )
 
 
 def _listed(names: list[str]) -> str:

@@ -3,6 +3,8 @@
 from decimal import Decimal
 from typing import Any, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain
@@ -26,7 +28,11 @@ def clause_of(fact: Fact, figures: Figures, count: int | None) -> SaidClause:
     if per and verb in ("repay", "advance", "fee") and frequency(per) != figures.every:
         often = frequencies.period(figures.every).often
         raise Unsaid(
-            f"Payments are {often}, and this comes {per}: say at which payments, such as at 12."
+            worded(
+                "Payments are {often}, and this comes {per}: say at which payments, such as at 12.",
+                often=often,
+                per=per,
+            )
         )
     if verb == "step":
         return _step(fact, figures)

@@ -4,6 +4,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.reading import check
@@ -93,7 +95,13 @@ class Draft:
             if piece.field == field and piece.value != value and fact is not None:
                 named = self.named(field)
                 self.wrong(
-                    f"The {named} is said twice: “{piece.text}” and “{text}”. Say which.", fact
+                    worded(
+                        "The {named} is said twice: “{text_}” and “{text_2}”. Say which.",
+                        named=named,
+                        text_=piece.text,
+                        text_2=text,
+                    ),
+                    fact,
                 )
                 return
             if piece.field == field:

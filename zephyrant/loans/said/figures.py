@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any, Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain, precise
@@ -92,8 +94,12 @@ class Figures:
         reading = read_date(day_in(said))
         if reading.other:
             raise Unsaid(
-                f"“{day_in(said)}” could be {reading.text} or {reading.other}: say the month, such "
-                f"as {reading.text}."
+                worded(
+                    "“{said}” could be {text_} or {other}: say the month, such as {text_}.",
+                    said=day_in(said),
+                    text_=reading.text,
+                    other=reading.other,
+                )
             )
         return Value(_value(reading).value)
 
@@ -140,5 +146,5 @@ _QUOTED: Final = ("nominal", "effective", "continuous", "flat")
 
 def _value(reading: Reading) -> Value:
     if reading.value is None:
-        raise Unsaid(reading.error or "Nothing is stated here.")
+        raise Unsaid(reading.error or worded("Nothing is stated here."))
     return Value(reading.value, reading.other is not None)

@@ -2,6 +2,8 @@
 
 from typing import NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.loan import Loan
 from ..wording.marks import MARKS, Marks
@@ -46,9 +48,14 @@ def assembled(line: str, marks: Marks, usual: Usual) -> tuple[Draft, Loan | None
     draft = Assembling(line, facts, places, figures)
     draft.usual = usual
     if len(line) > MOST_CHARACTERS:
-        draft.wrong(f"This is too long for a line: at most {MOST_CHARACTERS} characters.")
+        draft.wrong(
+            worded(
+                "This is too long for a line: at most {most} characters.",
+                most=MOST_CHARACTERS,
+            )
+        )
     elif not text.strip(" ;,."):
-        draft.wrong("Nothing is said here. Write it such as 43,700 at 5.4 % over 4 years.")
+        draft.wrong(worded("Nothing is said here. Write it such as 43,700 at 5.4 % over 4 years."))
     if draft.errors:
         return draft, None
     draft.misread(unread)

@@ -7,6 +7,8 @@ import re
 from collections.abc import Callable
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from ..calendars.days_in_words import read_day
 from .slots import (
     DAY,
@@ -85,7 +87,7 @@ def place_of(said: str, counted: Counted, count: int | None) -> dict[str, Any]:
     for pattern, read in _READERS:
         if re.fullmatch(pattern, text, re.IGNORECASE):
             return read(text, counted, count)
-    raise PlaceError(f"“{text}” is no place. Say at 12, or from 13 to 24.")
+    raise PlaceError(worded("“{text_}” is no place. Say at 12, or from 13 to 24.", text_=text))
 
 
 def _spots(text: str) -> list[int | str]:
@@ -137,7 +139,7 @@ def _first(text: str, counted: Counted, _count: int | None) -> dict[str, Any]:
 
 def _last(text: str, counted: Counted, count: int | None) -> dict[str, Any]:
     if count is None:
-        raise PlaceError("The last payments need their number: state the term.")
+        raise PlaceError(worded("The last payments need their number: state the term."))
     return {"from": max(1, count + 1 - _length(text, counted)), "to": count}
 
 

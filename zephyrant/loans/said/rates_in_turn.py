@@ -3,6 +3,8 @@
 import re
 from dataclasses import replace
 
+from zephyrant.texts import worded
+
 from .draft import Draft
 from .phrase import Fact
 from .places import PlaceError, place_of
@@ -32,7 +34,7 @@ def rates_after_each_other(draft: Draft) -> None:
     for fact in after:
         ends = _end_of([rate for rate in rates if rate.end <= fact.begin], draft)
         if ends is None:
-            draft.wrong("Say from when it holds, such as from 13 6 %.", fact)
+            draft.wrong(worded("Say from when it holds, such as from 13 6 %."), fact)
             continue
         more = {**fact.more, "verb": "rate", "place": f"from {ends + 1}", "then": {}}
         draft.facts[draft.facts.index(fact)] = replace(fact, field="clause", more=more)

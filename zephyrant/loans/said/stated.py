@@ -5,6 +5,8 @@ from contextlib import suppress
 from datetime import date
 from typing import Any, Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars.frequencies import PERIODS
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -84,7 +86,13 @@ def read_stated(
     content, texts = _parted(figures)
     line, segments = _as_line(texts)
     if len(line) > MOST_CHARACTERS:
-        raise NotALoan.at("", f"This is too long to be read: at most {MOST_CHARACTERS} characters.")
+        raise NotALoan.at(
+            "",
+            worded(
+                "This is too long to be read: at most {most} characters.",
+                most=MOST_CHARACTERS,
+            ),
+        )
     plain, places = plainly(line)
     facts, unread = scan(plain)
     draft = _Stating(
@@ -97,7 +105,7 @@ def read_stated(
         begin, _ = draft.span(fact.begin, fact.end)
         field = _field_at(segments, begin)
         if field and fact.field not in _SAID[field].facts:
-            draft.wrong("This says more than belongs here: state it apart.", fact)
+            draft.wrong(worded("This says more than belongs here: state it apart."), fact)
     loan = None if draft.errors else draft.document()
     if loan is None:
         raise NotALoan(draft.refused or _at_fields(draft.errors, segments))
@@ -114,7 +122,7 @@ def _parted(figures: Mapping[str, object]) -> tuple[dict[str, Any], list[tuple[s
             content[name] = [each for each in stated if not isinstance(each, str)]
         elif isinstance(stated, str) and name in _SAID and not _stands(name, stated.strip()):
             if not stated.strip():
-                raise NotALoan.at(name, "Nothing is stated here.")
+                raise NotALoan.at(name, worded("Nothing is stated here."))
             texts.append((name, stated))
         else:
             _put(content, _PLACES.get(name, name), _held(name, stated))

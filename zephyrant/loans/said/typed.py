@@ -9,6 +9,8 @@ from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from zephyrant.texts import worded
+
 from ..answer.solving import solve
 from ..calendars import frequencies
 from ..calendars.days_in_words import PLAIN_DAYS
@@ -173,7 +175,7 @@ def said_clauses(text: str, statement: Statement) -> SaidClauses:
             # What a clause says beside, such as how often, is no mistake.
             if (fact.begin, fact.end) in spans:
                 continue
-            draft.wrong("This is no clause. Say it such as at 12 repay 45,000.", fact)
+            draft.wrong(worded("This is no clause. Say it such as at 12 repay 45,000."), fact)
             continue
         with draft.at(fact):
             said = clause_of(fact, figures, many)

@@ -4,6 +4,8 @@ from collections.abc import Callable
 from decimal import Decimal
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
@@ -28,7 +30,11 @@ _NAMES: Final = {
 def _quote(statement: Statement) -> str:
     style = style_of(statement)
     if style is None:
-        return f"{statement.quoted}, over {statement.over or 'no stated time or term'}"
+        return worded(
+            "{quoted}, over {over}",
+            quoted=statement.quoted,
+            over=statement.over or worded("no stated time or term"),
+        )
     # Of a flat quote the count is told on its own.
     return (
         style.quoted if style.convention.is_of_a_loan else style.in_words().removeprefix("a year, ")
@@ -36,16 +42,16 @@ def _quote(statement: Statement) -> str:
 
 
 def _rounding(rounding: Rounding) -> str:
-    payments = {"nearest": "nearest", "up": "up", "none": "not rounded"}[rounding.payment]
+    payments = {"nearest": "nearest", "up": "up", "none": worded("not rounded")}[rounding.payment]
     step = f" {rounding.to:f}" if rounding.to and rounding.payment != "none" else ""
-    interest = "" if rounding.interest == "nearest" else ", interest unrounded"
-    interest += "" if rounding.overpaid == "cut" else ", overpaid shown"
+    interest = "" if rounding.interest == "nearest" else worded(", interest unrounded")
+    interest += "" if rounding.overpaid == "cut" else worded(", overpaid shown")
     return payments + step + interest
 
 
 def _dated(statement: Statement, name: str) -> str:
     read = readings(statement)[name]
-    return read.text or getattr(statement, name) or "without a date"
+    return read.text or getattr(statement, name) or worded("without a date")
 
 
 def _clauses(statement: Statement) -> str:
@@ -54,16 +60,22 @@ def _clauses(statement: Statement) -> str:
 
 def _aim(statement: Statement) -> str:
     aim = statement.aim
-    return "none" if aim is None else f"{aim.figure} {aim.is_} by {aim.by}"
+    return (
+        "none"
+        if aim is None
+        else worded("{figure} {is_} by {by}", figure=aim.figure, is_=aim.is_, by=aim.by)
+    )
 
 
 def _clause(clause: TypedClause) -> str:
-    where = f"from {clause.begin}" + (f" to {clause.to}" if clause.to else "")
+    where = worded("from {begin}", begin=clause.begin) + (
+        worded(" to {to}", to=clause.to) if clause.to else ""
+    )
     if not clause.is_stretch:
-        where = f"at {clause.at}"
+        where = worded("at {at}", at=clause.at)
     figure = clause.pay if clause.verb == "pay" else clause.figure
     percent = " %" if clause.in_percent or clause.verb == "rate" else ""
-    level = ", set anew" if clause.then else ""
+    level = worded(", set anew") if clause.then else ""
     return f"{where} {clause.verb} {figure}{percent}{level}"
 
 
@@ -163,7 +175,8 @@ def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[
     told = differing(before, after, marks_name)
     same_quote = "" if any(each.name == "quote" for each in told) else f", {_quote(after)}"
     return [
-        f"{each.title} {each.one} to {each.other}" + (same_quote if each.name == "percent" else "")
+        worded("{title} {one} to {other}", title=each.title, one=each.one, other=each.other)
+        + (same_quote if each.name == "percent" else "")
         for each in told
     ]
 

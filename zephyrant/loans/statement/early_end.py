@@ -6,6 +6,8 @@ from typing import Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..answer.aim import aimed
 from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
@@ -62,9 +64,11 @@ def _charge(agreed: Agreed, currency: str, marks: Marks) -> Charge:
             reading = _read_months(agreed.figure, marks)
     wrong = reading.error
     if reading.value == UNKNOWN:
-        wrong = "What is agreed has to be stated."
+        wrong = worded("What is agreed has to be stated.")
     elif reading.value is not None and not 0 <= Decimal(reading.value) <= _MOST_CHARGED:
-        wrong = "What is agreed for ending early is not less than nothing, and below a billion."
+        wrong = worded(
+            "What is agreed for ending early is not less than nothing, and below a billion."
+        )
     if wrong:
         raise NotALoan.at("charge.figure", wrong)
     return Charge(kind=agreed.kind, figure=Decimal(reading.value or "0"))
@@ -77,24 +81,26 @@ def _read_months(typed: str, marks: Marks) -> Reading:
             raise ValueError(text)
         return reading_of(number, lambda value: marks.number(value, PLACES))
 
-    return read_typed(typed, "a number of months", "3", reader)
+    return read_typed(typed, worded("a number of months"), "3", reader)
 
 
 def _told(payoff: PayoffAmount, marks: Marks) -> tuple[RowTold, ...]:
     day = payoff["date"] and write_day(date.fromisoformat(payoff["date"]))
-    owed = f"Owed after payment {payoff['number']}" + (f", {day}" if day else "")
+    owed = worded("Owed after payment {number}", number=payoff["number"]) + (
+        f", {day}" if day else ""
+    )
     if payoff["on_a_day"]:
-        owed = f"Owed on {day}, with interest to the day"
+        owed = worded("Owed on {day}, with interest to the day", day=day)
     costs = payoff["yearly_cost"]
     return (
         row_told(owed, marks.write(payoff["owed"])),
-        row_told("Charge", marks.write(payoff["charge"])),
-        row_told("Payoff", marks.write(payoff["payoff"])),
-        row_told("Total cost of the loan then", marks.write(payoff["total_cost"])),
+        row_told(worded("Charge"), marks.write(payoff["charge"])),
+        row_told(worded("Payoff"), marks.write(payoff["payoff"])),
+        row_told(worded("Total cost of the loan then"), marks.write(payoff["total_cost"])),
         row_told(RESULTS_NAMED["us_apr"].alone, _percent(costs["us_apr"], marks)),
         row_told(RESULTS_NAMED["eu_aprc"].alone, _percent(costs["eu_aprc"], marks)),
     )
 
 
 def _percent(text: str | None, marks: Marks) -> str:
-    return "none fits" if text is None else told("percent", Decimal(text), marks, 0)
+    return worded("none fits") if text is None else told("percent", Decimal(text), marks, 0)

@@ -4,6 +4,8 @@ typed."""
 from decimal import Decimal
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..answer.aim import aimed
 from ..document.fields import UNKNOWN
 from ..errors import NotALoan
@@ -28,7 +30,7 @@ def hold_against(
     read = read_amount(tolerance, marks, statement.currency)
     wrong = read.error
     if read.value == UNKNOWN or not 0 <= Decimal(read.value or "0") <= _MOST_TOLERATED:
-        wrong = "By how much a figure may differ is an amount, not less than nothing."
+        wrong = worded("By how much a figure may differ is an amount, not less than nothing.")
     if wrong:
         raise NotALoan.at("tolerance", wrong)
     loan = aimed(loan_of(statement))

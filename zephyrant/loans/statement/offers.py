@@ -7,6 +7,8 @@ from typing import Final, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
 from ..document.figure_path import COUNT
@@ -92,7 +94,7 @@ def _clauses(more: More, loan: Loan, marks: Marks) -> list[dict[str, object]]:
     told: list[dict[str, object]] = []
     wrong: list[FieldError] = []
     if not (more.each.strip() or more.instead.strip() or more.lump.strip()):
-        message = "Say what is paid on top: with each payment, in its place, or once."
+        message = worded("Say what is paid on top: with each payment, in its place, or once.")
         raise NotALoan.at("each", message)
     amounts = {
         name: _amount(name, typed, loan, marks, wrong)
@@ -119,9 +121,9 @@ def _amount(name: str, typed: str, loan: Loan, marks: Marks, wrong: list[FieldEr
     reading: Reading = read_amount(typed, marks, loan.currency)
     message = reading.error
     if reading.value == UNKNOWN:
-        message = "What is paid on top has to be stated. To have it found, aim at a result."
+        message = worded("What is paid on top has to be stated. To have it found, aim at a result.")
     elif reading.value is not None and Decimal(reading.value) <= 0:
-        message = "What is paid on top is more than nothing."
+        message = worded("What is paid on top is more than nothing.")
     if message:
         wrong.append(FieldError(field=name, message=message))
     return reading.value or ""
@@ -132,7 +134,9 @@ def _above_what_is_due(paid: str, loan: Loan, marks: Marks) -> str:
     due = Decimal(with_the_answer(loan).payment)
     if Decimal(paid) <= due:
         shown = marks.number(due, PLACES, loan.decimals)
-        raise NotALoan.at("instead", f"{shown} is due each time: this is no more than that.")
+        raise NotALoan.at(
+            "instead", worded("{shown} is due each time: this is no more than that.", shown=shown)
+        )
     return plain(Decimal(paid) - due)
 
 
@@ -182,9 +186,9 @@ def _typed(other: Points, marks: Marks) -> tuple[str, str]:
         reading: Reading = read_percent(typed, marks)
         message = reading.error
         if reading.value == UNKNOWN:
-            message = "This has to be stated: an offer says its rate and its points."
+            message = worded("This has to be stated: an offer says its rate and its points.")
         elif reading.value is not None and name == "points" and Decimal(reading.value) < 0:
-            message = "Points are not less than nothing."
+            message = worded("Points are not less than nothing.")
         if message:
             wrong.append(FieldError(field=name, message=message))
         values.append(reading.value or "0")

@@ -13,6 +13,8 @@ from typing import Final, NamedTuple
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain, precise
 from ..wording.marks import Marks, grouped_by
@@ -149,7 +151,7 @@ def reading_of(number: TypedNumber, tell: Callable[[Decimal], str]) -> Reading:
     """A number as it was read, with the other one it might be."""
     text = tell(number.value)
     other = None if number.other is None else tell(number.other)
-    note = f"Read as {text}." if other else None
+    note = worded("Read as {text_}.", text_=text) if other else None
     return Reading(value=plain(number.value), text=text, note=note, other=other)
 
 
@@ -159,12 +161,21 @@ def read_typed(typed: str, what: str, example: str, reader: Callable[[str], Read
     if text == UNKNOWN:
         return Reading(value=UNKNOWN, text=UNKNOWN)
     if not text:
-        return Reading(error=f"Nothing is stated here. Write {what}, or ? to have it found.")
+        return Reading(
+            error=worded("Nothing is stated here. Write {what}, or ? to have it found.", what=what)
+        )
     if len(text) > MOST_CHARACTERS:
-        return Reading(error=f"This is too long to be {what}.")
+        return Reading(error=worded("This is too long to be {what}.", what=what))
     try:
         return reader(text)
     except Unreadable as error:
         return Reading(error=str(error))
     except ValueError:
-        return Reading(error=f"{quote_typed(typed)} is not {what}. Write it as {example}.")
+        return Reading(
+            error=worded(
+                "{typed} is not {what}. Write it as {example}.",
+                typed=quote_typed(typed),
+                what=what,
+                example=example,
+            )
+        )

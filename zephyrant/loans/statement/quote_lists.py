@@ -5,6 +5,8 @@ from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..document.fields import CompoundingField, CurrencyCode, Every
 from ..document.quote import outside
 from ..document.reading import check
@@ -120,11 +122,11 @@ def mistakes(quote: QuoteLine, marks: MarksName) -> tuple[FieldError, ...]:
         return tuple(errors)
     asked = [name for name in needed if read[name].value == "?"]
     if asked:
-        message = "A quote that is compared is stated whole: nothing in it can be ?."
+        message = worded("A quote that is compared is stated whole: nothing in it can be ?.")
         return tuple(FieldError(field=name, message=message) for name in asked)
     style = style_of(statement)
     if style is None:
-        message = "A flat quote is over a whole number of payments: state it, such as 60."
+        message = worded("A flat quote is over a whole number of payments: state it, such as 60.")
         return (FieldError(field="count", message=message),)
     sentence = outside(Decimal(read["percent"].value or "0"), style)
     return (FieldError(field="percent", message=sentence),) if sentence else ()
@@ -158,7 +160,7 @@ def compare(asked: QuoteList) -> Comparison:
     ):
         told = _compared(as_statement(quote, asked.marks), mistaken)
         if growth is not None:
-            named.append((quote.name or f"quote {number}", standing[growth]))
+            named.append((quote.name or worded("quote {number}", number=number), standing[growth]))
             money = in_money(answers[growth], cheapest, marks) if cheapest else None
             told = told.model_copy(update={**standing[growth], "in_money": money})
         quotes.append(told)

@@ -6,6 +6,8 @@ from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN, Every
 from ..document.limits import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT
@@ -109,17 +111,30 @@ def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[Fiel
     asked = [name for name in _NAMES if value[name] == UNKNOWN]
     if len(asked) != 1:
         which = "three" if CONVENTIONS[question.quoted].is_compounded else "two"
-        message = f"One of the {which} is to be found: put ? in its place, and state the rest."
+        message = worded(
+            "One of the {which} is to be found: put ? in its place, and state the rest.",
+            which=which,
+        )
         return _wrong(asked[0] if asked else "", message)
     times, count = value["times"] or "", value["count"] or ""
     if times not in (UNKNOWN, "continuous", "") and not (
         Decimal(times) % 1 == 0 and 1 <= Decimal(times) <= MOST_COMPOUNDINGS
     ):
         return _wrong(
-            "times", f"A whole number of times a year belongs here, from 1 to {MOST_COMPOUNDINGS}."
+            "times",
+            worded(
+                "A whole number of times a year belongs here, from 1 to {most}.",
+                most=MOST_COMPOUNDINGS,
+            ),
         )
     if not count.isdecimal() or not 1 <= int(count) <= MOST_PAYMENTS:
-        return _wrong("count", f"The number of payments is between 1 and {MOST_PAYMENTS}.")
+        return _wrong(
+            "count",
+            worded(
+                "The number of payments is between 1 and {most}.",
+                most=MOST_PAYMENTS,
+            ),
+        )
     styles = {"effective": Style("effective", 1, 1)}
     if times != UNKNOWN:
         styles["percent"] = _style(question, value)
@@ -129,7 +144,7 @@ def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[Fiel
             continue
         sentence = outside(Decimal(figure), styles[name]) if name in styles else None
         if Decimal(figure) >= MOST_PERCENT:
-            sentence = f"A rate is below {MOST_PERCENT} %."
+            sentence = worded("A rate is below {most} %.", most=MOST_PERCENT)
         if sentence:
             return _wrong(name, sentence)
     return []

@@ -4,6 +4,8 @@ from datetime import date
 from decimal import Decimal
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars.dates import later, pace
 from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
@@ -64,13 +66,15 @@ def _aim_reading(statement: Statement, aim: TypedAim, marks: Marks) -> Reading:
     elif figure == "end_date":
         reading = read_date(typed)
         if reading.value is None and reading.error is None:
-            reading = Reading(error="Nothing is stated here. Write the day it is to end on.")
+            reading = Reading(
+                error=worded("Nothing is stated here. Write the day it is to end on.")
+            )
     elif figure in ("effective", "us_apr", "eu_aprc"):
         reading = read_percent(typed, marks)
     else:
         reading = read_amount(typed, marks, statement.currency)
     if reading.value == UNKNOWN:
-        return Reading(error="An aim is a number: what the result is to be.")
+        return Reading(error=worded("An aim is a number: what the result is to be."))
     return reading
 
 

@@ -6,6 +6,8 @@ from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN, CompoundingField
 from ..document.limits import MOST_PERCENT
@@ -145,7 +147,9 @@ def repace(statement: Statement, every: frequencies.Frequency) -> list[Way]:
     kept = ways[0].statement.model_copy(update={"compounding": statement.every})
     stays, goes = (each.say(marks) for each in moved)
     return [
-        _way("quote", kept, f"{ways[0].says}; the rate stays: {stays}"),
+        _way(
+            "quote", kept, worded("{says}; the rate stays: {stays}", says=ways[0].says, stays=stays)
+        ),
         *(each.model_copy(update={"says": f"{each.says}; {goes}"}) for each in ways),
     ]
 

@@ -6,6 +6,8 @@ from typing import Final
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 from ..answer.aim import AimResult
 from ..answer.answer import Answer, ScheduleYear
 from ..answer.facts import About, facts_of, what_would_fit
@@ -152,7 +154,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
 def _said(loan: Loan, answer: Answer, value: str | None, marks: Marks) -> str:
     """The answer as a sentence to be quoted, then the loan."""
     if answer.reason or (answer.unknown is not None and value is None):
-        return f"{answer.reason or 'Several rates fit.'} {terms_in_words(loan, marks)}"
+        return f"{answer.reason or worded('Several rates fit.')} {terms_in_words(loan, marks)}"
     whole = terms_in_words(with_the_answer(loan), marks)
     return whole if value is None else f"{answer.asks} {value} {answer.unit}. {whole}"
 
@@ -222,7 +224,7 @@ def left_over(answer: Answer, words: Speaker, marks: Marks) -> LeftOver | None:
     if left < 0:
         return LeftOver(
             text=marks.write(schedule.unit.write(left)),
-            title="Overpaid, to be given back",
+            title=worded("Overpaid, to be given back"),
             short=f"{text} overpaid",
         )
     return LeftOver(text=text, title=words.balloon, short=f"{text} left")
@@ -255,4 +257,4 @@ def _short(clause: TypedClause) -> str:
     """What a clause does, where there is little room."""
     verb = VERBS_NAMED[clause.verb]
     text = f"{verb.short} {clause.figure}" if verb.short else PAY_SHORT[clause.pay]
-    return f"{text}, some months" if clause.months else text
+    return worded("{text_}, some months", text_=text) if clause.months else text

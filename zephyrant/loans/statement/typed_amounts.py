@@ -4,6 +4,8 @@ import re
 from decimal import ROUND_FLOOR, Decimal
 from typing import Final, NamedTuple, cast
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..numbers.currencies import currencies
@@ -26,7 +28,11 @@ from .parsing import (
 def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
     """An amount of money: `48,250`, `48250.00`, `48k`, `1.2m`, with or without its currency."""
     decimals = currencies()[currency].decimals
-    example = f"{marks.amount(Decimal(48250), decimals)}, 48k or {marks.write('1.2')}m"
+    example = worded(
+        "{Decimal}, 48k or {write}m",
+        Decimal=marks.amount(Decimal(48250), decimals),
+        write=marks.write("1.2"),
+    )
 
     def reader(text: str) -> Reading:
         text = _without_currency(text, typed, currency)
@@ -35,7 +41,7 @@ def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
             raise ValueError(text)
         return reading_of(number, lambda value: marks.number(value, PLACES, decimals))
 
-    return read_typed(typed, "an amount", example, reader)
+    return read_typed(typed, worded("an amount"), example, reader)
 
 
 #: Whose signs these are, or may be; the likeliest first.
@@ -62,15 +68,25 @@ def _without_currency(text: str, typed: str, currency: str) -> str:
     code = said.upper()
     if said in SIGNS and currency not in SIGNS[said]:
         raise Unreadable(
-            f"{quote_typed(typed)} is not in {currency}, the currency here: write the amount "
-            f"without “{said}”, or change the currency."
+            worded(
+                "{typed} is not in {currency}, the currency here: write the amount "
+                "without “{said}”, or change the currency.",
+                typed=quote_typed(typed),
+                currency=currency,
+                said=said,
+            )
         )
     if said not in SIGNS and code != currency:
         if code not in currencies():
             return text
         raise Unreadable(
-            f"{quote_typed(typed)} is in {code}, and the currency here is {currency}: write the "
-            "amount without it, or change the currency."
+            worded(
+                "{typed} is in {code}, and the currency here is {currency}: write the "
+                "amount without it, or change the currency.",
+                typed=quote_typed(typed),
+                code=code,
+                currency=currency,
+            )
         )
     return text[: found.start()] + text[found.end() :]
 
@@ -91,7 +107,9 @@ def read_percent(typed: str, marks: Marks) -> Reading:
             )
         return reading_of(number, lambda value: marks.number(value, PLACES, 2))
 
-    return read_typed(typed, "a percentage", f"{marks.write('6.35')} or 6 3/8", reader)
+    return read_typed(
+        typed, "a percentage", worded("{write} or 6 3/8", write=marks.write("6.35")), reader
+    )
 
 
 #: What makes a balance a share of the amount lent.
@@ -106,16 +124,23 @@ def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) ->
     percent = read_percent(share, marks)
     if percent.error or percent.value == UNKNOWN:
         return Reading(
-            error=f"{quote_typed(typed)} is no share of the amount lent. Write it as 30 %."
+            error=worded(
+                "{typed} is no share of the amount lent. Write it as 30 %.",
+                typed=quote_typed(typed),
+            )
         )
     if principal.value in (None, UNKNOWN):
-        return Reading(error="A share of the amount lent needs that amount to be stated.")
+        return Reading(error=worded("A share of the amount lent needs that amount to be stated."))
     decimals = currencies()[currency].decimals
     with precise():
         amount = Decimal(percent.value or "0") * Decimal(principal.value or "0") / 100
     whole = to_step(amount, Decimal(1).scaleb(-decimals), "nearest")
     text = f"{percent.text} %"
-    note = f"{text} of the amount lent = {marks.number(whole, PLACES, decimals)}."
+    note = worded(
+        "{text_} of the amount lent = {whole}.",
+        text_=text,
+        whole=marks.number(whole, PLACES, decimals),
+    )
     return Reading(value=plain(whole), text=text, note=note)
 
 
@@ -166,8 +191,13 @@ def read_payment(
         if each is not None and (each.value in (None, UNKNOWN) or Decimal(each.value or 0) < 0):
             example = f"{marks.write('5400')} - {marks.write('640')} a month"
             return Reading(
-                error=f"{quote_typed(typed)} does not say what can be carried. Write it as "
-                f"35 % of {marks.write('5400')}, or {example}."
+                error=worded(
+                    "{typed} does not say what can be carried. Write it as 35 % of {write}, "
+                    "or {example}.",
+                    typed=quote_typed(typed),
+                    write=marks.write("5400"),
+                    example=example,
+                )
             )
     decimals = currencies()[currency].decimals
     minor = Decimal(1).scaleb(-decimals)
@@ -180,10 +210,18 @@ def read_payment(
         carried = (left / minor).to_integral_value(ROUND_FLOOR) * minor
     said = " - ".join(show.number(each, PLACES, decimals) for each in (income, *outgoings))
     if share:
-        said = f"{show.number(Decimal(share.value or 0), PLACES)} % of {said}"
+        said = worded(
+            "{Decimal} % of {said}",
+            Decimal=show.number(Decimal(share.value or 0), PLACES),
+            said=said,
+        )
     if found.per:
         said += f" a {found.per}"
     if carried <= 0:
-        return Reading(error=f"Of {said} nothing is left for a payment.")
-    note = f"{said} = {show.number(carried, PLACES, decimals)} that can be carried each payment."
+        return Reading(error=worded("Of {said} nothing is left for a payment.", said=said))
+    note = worded(
+        "{said} = {carried} that can be carried each payment.",
+        said=said,
+        carried=show.number(carried, PLACES, decimals),
+    )
     return Reading(value=plain(carried), text=said, note=note)

@@ -6,6 +6,8 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..calendars.days_in_words import read_days, write_day
 from ..document.fields import UNKNOWN
@@ -53,13 +55,17 @@ def read_count(typed: str, marks: Marks, every: frequencies.Frequency) -> Readin
         if total.denominator != 1:
             shown = marks.number(Decimal(total.numerator) / total.denominator, 2)
             raise Unreadable(
-                f"{quote_typed(typed)} is {period.payments(shown)}: a whole number is needed."
+                worded(
+                    "{typed} is {shown}: a whole number is needed.",
+                    typed=quote_typed(typed),
+                    shown=period.payments(shown),
+                )
             )
         count = str(total.numerator)
         shown = marks.write(count)
         return Reading(value=count, text=shown, note=f"{typed.strip()} = {period.payments(shown)}.")
 
-    return read_typed(typed, "a number of payments", "60, 5 years or 5y6m", reader)
+    return read_typed(typed, worded("a number of payments"), worded("60, 5 years or 5y6m"), reader)
 
 
 def read_time(typed: str, marks: Marks) -> Reading:
@@ -75,10 +81,15 @@ def read_time(typed: str, marks: Marks) -> Reading:
         return Reading(value=f"{plain(whole)} {period}", text=time_text(whole, period, marks))
 
     reading = read_typed(
-        typed, "a time", f"90 days, 6 months or {marks.write('1.5')} years", reader
+        typed,
+        "a time",
+        worded("90 days, 6 months or {write} years", write=marks.write("1.5")),
+        reader,
     )
     if reading.value == UNKNOWN:
-        return Reading(error="The time a quote is charged for has to be stated, such as 90 days.")
+        return Reading(
+            error=worded("The time a quote is charged for has to be stated, such as 90 days.")
+        )
     return reading
 
 
@@ -89,12 +100,14 @@ def read_date(typed: str) -> Reading:
     days = read_days(unicodedata.normalize("NFKC", typed))
     if not days:
         return Reading(
-            error=f"{quote_typed(typed)} is no day of the calendar. Write it as 1 Mar 2027 or "
-            "2027-03-01."
+            error=worded(
+                "{typed} is no day of the calendar. Write it as 1 Mar 2027 or 2027-03-01.",
+                typed=quote_typed(typed),
+            )
         )
     text = write_day(days[0])
     other = write_day(days[1]) if len(days) > 1 else None
-    note = f"Read as {text}." if other else None
+    note = worded("Read as {text_}.", text_=text) if other else None
     return Reading(value=days[0].isoformat(), text=text, note=note, other=other)
 
 
@@ -142,12 +155,16 @@ def read_place(typed: str, marks: Marks, *, may_be_open: bool = False) -> Readin
         return read_date(typed)
     text = tidy(typed).removeprefix("payment ")
     if len(text) > MOST_CHARACTERS:
-        return Reading(error="This is too long to be a place: it is a payment or a day.")
+        return Reading(error=worded("This is too long to be a place: it is a payment or a day."))
     if text.isdecimal():
         return Reading(value=str(int(text)), text=marks.write(str(int(text))))
     if not text:
-        return Reading(error="Nothing is stated here. Write the number of a payment, or a day.")
+        return Reading(
+            error=worded("Nothing is stated here. Write the number of a payment, or a day.")
+        )
     return Reading(
-        error=f"{quote_typed(typed)} is no place. Write the number of a payment, 0 for the start, "
-        "or a day."
+        error=worded(
+            "{typed} is no place. Write the number of a payment, 0 for the start, or a day.",
+            typed=quote_typed(typed),
+        )
     )

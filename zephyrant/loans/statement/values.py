@@ -5,6 +5,8 @@ from decimal import Decimal
 from string import ascii_lowercase
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.figure_path import COUNT, FigurePath
@@ -40,14 +42,14 @@ def read_values(
         else:
             reading = read_amount(text, marks, statement.currency)
         if reading.value is None or reading.value == UNKNOWN:
-            raise ValueError(reading.error or "A value to try is a number.")
+            raise ValueError(reading.error or worded("A value to try is a number."))
         return Decimal(reading.value)
 
     around = _AROUND.fullmatch(tidy(typed))
     if around is not None and standing is not None:
         far, by = one(around["far"]), one(around["step"])
         if far < 0 or by <= 0:
-            raise ValueError("Write it as ±0.75 by 0.125: how far on both sides, in steps.")
+            raise ValueError(worded("Write it as ±0.75 by 0.125: how far on both sides, in steps."))
         each = int(far / by)
         _refuse_many(2 * each + 1, most, marks)
         return tuple(standing + by * step for step in range(-each, each + 1))
@@ -62,7 +64,9 @@ def read_values(
         first = f"{first} {unit}"
     begin, end, by = one(first), one(last), one(step)
     if by <= 0 or end < begin:
-        raise ValueError("Write it as 5.5 to 7 by 0.125: from the least to the most, in steps.")
+        raise ValueError(
+            worded("Write it as 5.5 to 7 by 0.125: from the least to the most, in steps.")
+        )
     many = int((end - begin) / by) + 1
     _refuse_many(many, most, marks)
     return tuple(begin + by * step for step in range(many))
@@ -70,7 +74,7 @@ def read_values(
 
 def _refuse_many(many: int, most: int, marks: Marks) -> None:
     if many > most:
-        text = "That is {many} values: at most {most} are worked at once."
+        text = worded("That is {many} values: at most {most} are worked at once.")
         raise ValueError(Sentence(text, many=Number(many), most=Number(most)).say(marks))
 
 
@@ -97,4 +101,9 @@ def suggested_values(path: FigurePath, standing: Decimal, statement: Statement) 
     def text(value: Decimal) -> str:
         return marks.number(value, PLACES)
 
-    return f"{text(least)} to {text(standing + 4 * each)} by {text(each)}"
+    return worded(
+        "{least} to {standing} by {each}",
+        least=text(least),
+        standing=text(standing + 4 * each),
+        each=text(each),
+    )

@@ -3,6 +3,8 @@
 from datetime import date
 from decimal import Decimal
 
+from zephyrant.texts import worded
+
 from ..answer.consistency import consistency
 from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
@@ -27,7 +29,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     if found.reason:
         return {**told, "problem": found.reason.say(PLAIN)}
     if worked.line is None:
-        return {**told, "problem": "Several rates fit: open it as a case."}
+        return {**told, "problem": worded("Several rates fit: open it as a case.")}
     if found.solutions:
         solution = found.meant
         told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
@@ -37,7 +39,7 @@ def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, 
     if schedule is None:
         return {
             **told,
-            "problem": worked.unlaid.say(PLAIN) if worked.unlaid else "It has no schedule.",
+            "problem": worked.unlaid.say(PLAIN) if worked.unlaid else worded("It has no schedule."),
         }
     if 0 < after <= len(schedule.rows):
         told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)

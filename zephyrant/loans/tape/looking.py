@@ -6,6 +6,8 @@ from typing import Any, Final, Literal, cast
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 from ..calendars.days_in_words import read_days
 from .columns import Defaults, FieldName
 from .not_loans import aparts, stated
@@ -93,9 +95,11 @@ def _marks(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str, A
     if not (either or (point and comma)):
         return None
     says = (
-        "Some amounts have a decimal comma and some a decimal point: which is the decimal mark?"
+        worded(
+            "Some amounts have a decimal comma and some a decimal point: which is the decimal mark?"
+        )
         if point and comma
-        else "Amounts such as 1,234 can be read two ways: which is the decimal mark?"
+        else worded("Amounts such as 1,234 can be read two ways: which is the decimal mark?")
     )
     return Question(
         field="principal", about="marks", says=says, choices=("comma-point", "point-comma")
@@ -116,10 +120,12 @@ def _percents(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str
     if not below:
         return {"percent_as": "percent"} if above else None
     says = (
-        "Some rates are below 1 and some above, such as 0.0635 beside 6.35: are those below 1 "
-        "parts of 1?"
+        worded(
+            "Some rates are below 1 and some above, such as 0.0635 beside 6.35: are "
+            "those below 1 parts of 1?"
+        )
         if above
-        else "All rates are below 1: is 0.0635 6.35 % or 0.0635 %?"
+        else worded("All rates are below 1: is 0.0635 6.35 % or 0.0635 %?")
     )
     choices = ("part-below-one", "percent") if above else ("part", "percent")
     return Question(field="percent", about="percent_as", says=says, choices=choices)
@@ -143,7 +149,7 @@ def _dates(columns: Mapping[FieldName, Sequence[str]]) -> Question | dict[str, A
     return Question(
         field="start",
         about="dates",
-        says="Days such as 3/4/2027 can be read two ways: which comes first?",
+        says=worded("Days such as 3/4/2027 can be read two ways: which comes first?"),
         choices=("day-first", "month-first"),
     )
 
@@ -155,11 +161,16 @@ def _set_apart(columns: Sequence[Sequence[str]]) -> Question | None:
     if not found:
         return None
     first = " · ".join(cell.strip() for cell in found[0] if cell.strip())[:60]
-    says = f"A row, “{first}”, reads as a total or a note, not as a loan: is it to be left out?"
+    says = worded(
+        "A row, “{first}”, reads as a total or a note, not as a loan: is it to be left out?",
+        first=first,
+    )
     if len(found) > 1:
-        says = (
-            f"{len(found)} rows, the first of them “{first}”, read as totals or notes, not as "
-            "loans: are they to be left out?"
+        says = worded(
+            "{found} rows, the first of them “{first}”, read as totals or notes, not "
+            "as loans: are they to be left out?",
+            found=len(found),
+            first=first,
         )
     return Question(field="name", about="apart", says=says, choices=("leave-out", "solve"))
 
@@ -174,7 +185,9 @@ def together(looks: Iterable[Looked]) -> Looked:
         for name, value in each.defaults.items():
             if defaults.setdefault(name, value) != value:
                 about = cast("About", name)
-                says = "Different parts of the table are written differently: how is it meant?"
+                says = worded(
+                    "Different parts of the table are written differently: how is it meant?"
+                )
                 choices = (str(defaults[name]), str(value))
                 questions[name] = Question(field="name", about=about, says=says, choices=choices)
     kept = {name: value for name, value in defaults.items() if name not in questions}

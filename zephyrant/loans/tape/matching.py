@@ -4,6 +4,8 @@ import re
 from collections.abc import Iterable, Sequence
 from typing import Any, Final
 
+from zephyrant.texts import worded
+
 from .columns import FieldName
 
 #: Names people give to columns, without marks and spaces; the trade's own.
@@ -117,9 +119,10 @@ def unmatched(columns: Iterable[FieldName]) -> str | None:
     missing = [said for name, said in _NEEDED.items() if name not in matched]
     if len(missing) < 2:
         return None
-    return (
-        "At most one figure can be without a column, as it is the unknown of every row: match "
-        f"{' and '.join(missing)}."
+    return worded(
+        "At most one figure can be without a column, as it is the unknown of "
+        "every row: match {listed}.",
+        listed=worded(" and ").join(missing),
     )
 
 

@@ -7,6 +7,8 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
+from zephyrant.texts import worded
+
 from ..calendars.days_in_words import read_days
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_COMPOUNDINGS
@@ -43,7 +45,9 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
     currency = text.get("currency", "").upper() or defaults.currency
     if currency not in currencies():
-        raise NotALoan.at("currency", f"“{currency[:20]}” is no currency of ISO 4217.")
+        raise NotALoan.at(
+            "currency", worded("“{currency}” is no currency of ISO 4217.", currency=currency[:20])
+        )
     every = _choice(text.get("every", ""), defaults.every)
     figures = _filled(
         {name: _figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
@@ -85,7 +89,7 @@ def _filled(figures: dict[str, str]) -> dict[str, str]:
     for name, figure in figures.items():
         if not figure:
             field = "rate.percent" if name == "percent" else name
-            raise NotALoan.at(field, "Nothing is stated here.")
+            raise NotALoan.at(field, worded("Nothing is stated here."))
     return figures
 
 
@@ -102,7 +106,12 @@ def _with_capacity(text: dict[FieldName, str]) -> dict[FieldName, str]:
     """What can be carried: a share of an income that comes as often as payments are made."""
     if text.get("payment") or not (text.get("income") and text.get("share")):
         return text
-    return {**text, "payment": f"{text['share'].rstrip('% ')} % of {text['income']}"}
+    return {
+        **text,
+        "payment": worded(
+            "{rstrip} % of {income}", rstrip=text["share"].rstrip("% "), income=text["income"]
+        ),
+    }
 
 
 def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:
@@ -112,7 +121,9 @@ def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:
         if typed := text.get(name, ""):
             day = _day(typed, defaults)
             if day is None:
-                raise NotALoan.at(name, f"“{typed[:40]}” is no day of the calendar.")
+                raise NotALoan.at(
+                    name, worded("“{typed}” is no day of the calendar.", typed=typed[:40])
+                )
             days[name] = day.isoformat()
     return days
 
@@ -121,7 +132,7 @@ def _after(text: str, defaults: Defaults) -> int:
     if not text:
         return defaults.after
     if not text.isdecimal() or int(text) > 36_500:
-        raise NotALoan.at("after", f"“{text[:40]}” is no number of a payment.")
+        raise NotALoan.at("after", worded("“{text_}” is no number of a payment.", text_=text[:40]))
     return int(text)
 
 
@@ -158,7 +169,7 @@ def _figure(  # noqa: PLR0917
         reading = _read_term(typed, marks, defaults, every)
     if reading.value is None:
         field = "rate.percent" if name == "percent" else name
-        raise NotALoan.at(field, reading.error or "This cannot be read.")
+        raise NotALoan.at(field, reading.error or worded("This cannot be read."))
     return reading.value
 
 
@@ -179,4 +190,6 @@ def _read_term(typed: str, marks: Marks, defaults: Defaults, every: Any) -> Read
     try:
         return read_count(typed, marks, every)
     except (KeyError, ValueError):
-        return Reading(error=f"“{str(every)[:40]}” is no frequency of payments.")
+        return Reading(
+            error=worded("“{every}” is no frequency of payments.", every=str(every)[:40])
+        )

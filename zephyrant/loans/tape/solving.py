@@ -6,6 +6,8 @@ import logging
 from collections.abc import Iterator, Sequence
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..document.reading import check
 from ..errors import NotALoan
 from ..numbers.arrays import Flags, Texts, np
@@ -90,7 +92,7 @@ class Tape:
         except Exception:
             # One row never stops the rest, not even by a mistake of ours.
             _log.exception("row %d of a table", row)
-            told = {"problem": "Something went wrong on our side with this row."}
+            told = {"problem": worded("Something went wrong on our side with this row.")}
         for name, text in told.items():
             self.told[name][row] = text
 

@@ -6,6 +6,8 @@ from typing import Final
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import worded
+
 from ..document.telling import headline
 from ..wording.marks import Marks
 from ..wording.tables import TableTold, row_told
@@ -23,7 +25,7 @@ def row_in_words(row: Mapping[str, Cell], marks: Marks) -> dict[str, str]:
     told = {name: _cell(name, value, unknown, marks) for name, value in row.items()}
     if row.get("fits"):
         told["unknown"] = "none: checked"
-        told["found"] = "does not fit" if row["fits"] == "no" else "fits"
+        told["found"] = worded("does not fit") if row["fits"] == "no" else "fits"
     return told
 
 
@@ -63,13 +65,13 @@ def summary_in_words(summary: Summary, marks: Marks) -> SummaryTold:
     """What a table comes to."""
     heads = (
         "",
-        "Rows",
-        "Lent",
-        "Payments, each",
+        worded("Rows"),
+        worded("Lent"),
+        worded("Payments, each"),
         TOLD_NAMED["total_interest"].alone,
-        "Rate, by amount",
-        "Effective, by amount",
-        "Payments, by amount",
+        worded("Rate, by amount"),
+        worded("Effective, by amount"),
+        worded("Payments, by amount"),
     )
     rows = tuple(row_told(sums["currency"], *_sums(sums, marks)) for sums in summary["sums"])
     spread = (_spread(name, summary["spread"].get(name, []), marks) for name in SPREAD)
@@ -106,7 +108,13 @@ def _spread(name: str, bins: list[Bin], marks: Marks) -> SpreadTold | None:
     )
     return SpreadTold(
         title=TOLD_NAMED[name].alone,
-        says=f"from {low} to {high}, most rows between {begins} and {ends}",
+        says=worded(
+            "from {low} to {high}, most rows between {begins} and {ends}",
+            low=low,
+            high=high,
+            begins=begins,
+            ends=ends,
+        ),
         low=low,
         high=high,
         rows=tuple(each["rows"] for each in bins),

@@ -5,6 +5,8 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..document.loan import Loan
@@ -55,7 +57,7 @@ def never_repays(loan: Loan, terms: Terms) -> Sentence:
             if least <= interest:
                 break
             least -= unit
-    rest = " on the rest" if terms.in_advance else ""
+    rest = worded(" on the rest") if terms.in_advance else ""
     return Sentence(
         "A payment of {least} or less never repays: the first {noun}’s interest{rest} is "
         "{interest}.",
@@ -97,7 +99,7 @@ def count_of(loan: Loan, terms: Terms) -> Found:
         if balance < principal:
             return Found((), never_repays(loan, terms))
         if rate <= 0:
-            text = "At this rate the balance never grows to {balance}: {principal} is lent."
+            text = worded("At this rate the balance never grows to {balance}: {principal} is lent.")
             return Found((), Sentence(text, **money))
         return Found(
             (),

@@ -3,6 +3,8 @@
 from decimal import Decimal
 from fractions import Fraction
 
+from zephyrant.texts import worded
+
 from ..document.figure_path import RATE, FigurePath
 from ..document.loan import Loan
 from ..ledger.discounting_sloped import worth_at
@@ -62,19 +64,19 @@ def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str)
     figures: dict[str, Percent | Number | str] = {"quoted": quoted, "count": Number(len(percents))}
     for number, percent in enumerate(percents):
         figures[f"rate{number}"] = Percent(percent)
-    listed = " and ".join(f"{{rate{number}}}" for number in range(min(6, len(percents))))
-    text = "{count} rates fit: " + listed + " {quoted}."
+    listed = worded(" and ").join(f"{{rate{number}}}" for number in range(min(6, len(percents))))
+    text = worded("{count} rates fit: ") + listed + " {quoted}."
     if len(percents) == 1:
-        text = "One rate fits, {rate0} {quoted}, and the curve only touches there."
+        text = worded("One rate fits, {rate0} {quoted}, and the curve only touches there.")
     elif found.ordinary is not None:
         text += (
             f" At {{rate{found.ordinary}}} alone nothing is ever owed the other way round: that "
         )
-        text += "is the ordinary one."
+        text += worded("is the ordinary one.")
     else:
-        text += " The flows do not tell which of them is meant."
+        text += worded(" The flows do not tell which of them is meant.")
     if any(each.how == "touches, not certified" for each in touching):
-        text += " A touch is told within 1e-9 and not certified."
+        text += worded(" A touch is told within 1e-9 and not certified.")
     return Sentence(text, **figures)
 
 
@@ -153,27 +155,27 @@ def _no_rate(loan: Loan, terms: Terms, lent: Decimal, at_once: Decimal) -> Sente
     repaid, later = total, total - at_once
     if not terms.principal:
         text = (
-            "Nothing is lent, so no rate explains what is repaid."
+            worded("Nothing is lent, so no rate explains what is repaid.")
             if repaid
-            else "Nothing is lent and nothing repaid: every rate fits."
+            else worded("Nothing is lent and nothing repaid: every rate fits.")
         )
     elif not repaid:
-        text = (
-            "No rate gives this: {principal} is lent, and neither a payment nor a balance ever "
-            "returns any of it."
+        text = worded(
+            "No rate gives this: {principal} is lent, and neither a payment nor a "
+            "balance ever returns any of it."
         )
     elif lent > 0 and later:
         return None
     elif not lent and not later:
-        text = "The first payment, at once, returns all that is lent: every rate fits."
+        text = worded("The first payment, at once, returns all that is lent: every rate fits.")
     elif lent > 0:
-        text = (
-            "No rate gives this: the only payment, {payment}, is made at once, and nothing "
-            "returns the rest of {principal}."
+        text = worded(
+            "No rate gives this: the only payment, {payment}, is made at once, and "
+            "nothing returns the rest of {principal}."
         )
     else:
-        text = (
-            "No rate gives this: the first payment, made at once, is {payment} of the "
-            "{principal} lent. It must be below {principal}."
+        text = worded(
+            "No rate gives this: the first payment, made at once, is {payment} of "
+            "the {principal} lent. It must be below {principal}."
         )
     return Sentence(text, **money)

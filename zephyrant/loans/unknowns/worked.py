@@ -6,6 +6,8 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..document.figure_path import BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
@@ -135,27 +137,27 @@ def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
         "most": Money(MOST_MONEY, loan.decimals),
     }
     if error.why == "interest":
-        text = (
-            "at a rate below zero the interest, which alone is to be paid with payment {number}, "
-            "lies below zero."
+        text = worded(
+            "at a rate below zero the interest, which alone is to be paid with "
+            "payment {number}, lies below zero."
         )
     elif error.why == "size":
-        text = "with payment {number} the balance grows beyond {most}."
+        text = worded("with payment {number} the balance grows beyond {most}.")
     elif loan.asked is None and not fits(loan, terms):
-        text = "the figures do not fit. "
+        text = worded("the figures do not fit. ")
         text += (
-            "With payment {number} all is repaid, and {balance} is to be left."
+            worded("With payment {number} all is repaid, and {balance} is to be left.")
             if error.why == "repaid"
-            else "To end with {balance}, payment {number} would have to be below zero."
+            else worded("To end with {balance}, payment {number} would have to be below zero.")
         )
     elif error.why == "repaid":
-        text = (
+        text = worded(
             "as rounded, the payments repay all with payment {number}, and {balance} is to be left."
         )
     else:
-        text = (
-            "rounded as stated, the payments drift so far that the loan cannot end with what is to "
-            "be left. Round less coarsely."
+        text = worded(
+            "rounded as stated, the payments drift so far that the loan cannot end "
+            "with what is to be left. Round less coarsely."
         )
     return Sentence(_UNLAID + text, **figures)
 
@@ -194,6 +196,6 @@ def schedule_of(loan: Loan, marks: Marks) -> Schedule:
     worked = work_out(loan)
     if worked.schedule is None:
         reason = worked.found.reason or worked.unlaid
-        said = reason.say(marks) if reason else "The loan has no schedule to the cent."
+        said = reason.say(marks) if reason else worded("The loan has no schedule to the cent.")
         raise NotALoan.at("", said)
     return worked.schedule
