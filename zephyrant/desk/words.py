@@ -3,7 +3,6 @@ there may be: no screen knows names or limits of its own."""
 
 from collections.abc import Mapping
 from decimal import Decimal
-from functools import lru_cache
 from typing import Any
 
 from ninja import Schema
@@ -44,7 +43,7 @@ from zephyrant.loans.statement import (
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
 from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
-from zephyrant.texts import Reading, reading
+from zephyrant.texts import for_each_reader
 
 from . import limits, preferences, tokens
 
@@ -378,13 +377,9 @@ def _limits() -> Limits:
     )
 
 
+@for_each_reader(maxsize=32)
 def words() -> Words:
     """Everything that can be chosen and typed, as whoever reads it calls it."""
-    return _words(reading())
-
-
-@lru_cache(maxsize=32)
-def _words(_: Reading) -> Words:
     return Words(
         currencies=_currencies(),
         periods=[

@@ -5,7 +5,15 @@ English stands where it is said; what it is in another language stands in one fi
 """
 
 from .languages import Translation, languages, look_in, translation
-from .reading import ENGLISH, Reading, read_as, read_from_here, read_throughout, reading
+from .reading import (
+    ENGLISH,
+    Reading,
+    for_each_reader,
+    read_as,
+    read_from_here,
+    read_throughout,
+    reading,
+)
 from .wording import Worded, counted, worded
 
 __all__ = [
@@ -14,6 +22,7 @@ __all__ = [
     "Translation",
     "Worded",
     "counted",
+    "for_each_reader",
     "languages",
     "look_in",
     "read_as",

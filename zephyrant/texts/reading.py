@@ -1,10 +1,12 @@
 """Who reads what is said now: their language and their country."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from typing import Final, NamedTuple, TypeVar
+from functools import lru_cache, update_wrapper
+from typing import Final, Generic, NamedTuple, ParamSpec, TypeVar
 
+P = ParamSpec("P")
 T = TypeVar("T")
 
 
@@ -39,6 +41,32 @@ def read_as(reader: Reading) -> Iterator[None]:
 def read_from_here(reader: Reading) -> None:
     """What is said until the end of the `read_as` around it is said to this reader."""
     _NOW.set(reader)
+
+
+class KeptForEachReader(Generic[P, T]):
+    """A function of which what it gave is kept for each reader apart: texts are in it."""
+
+    def __init__(self, function: Callable[P, T], maxsize: int) -> None:
+        update_wrapper(self, function)
+
+        @lru_cache(maxsize)
+        def made(_: Reading, *args: P.args, **named: P.kwargs) -> T:
+            return function(*args, **named)
+
+        self._made = made
+
+    def __call__(self, *args: P.args, **named: P.kwargs) -> T:
+        """What the function gives for whoever reads now."""
+        return self._made(reading(), *args, **named)
+
+    def cache_clear(self) -> None:
+        """Forgets what was kept."""
+        self._made.cache_clear()
+
+
+def for_each_reader(maxsize: int) -> Callable[[Callable[P, T]], KeptForEachReader[P, T]]:
+    """As `lru_cache`, for each reader apart."""
+    return lambda function: KeptForEachReader(function, maxsize)
 
 
 def read_throughout(parts: Iterable[T]) -> Iterator[T]:

@@ -1,12 +1,11 @@
 """The aim of a loan sought, told in words, and put in its place."""
 
 from decimal import Decimal
-from functools import lru_cache
 from typing import cast
 
 from typing_extensions import TypedDict
 
-from zephyrant.texts import worded
+from zephyrant.texts import for_each_reader, worded
 
 from ..document.aim import Aim
 from ..document.figure_path import FigurePath
@@ -101,7 +100,7 @@ def nearest_to_aim(loan: Loan) -> Loan:
     )
 
 
-@lru_cache(maxsize=16)
+@for_each_reader(maxsize=16)
 def _reached_once(loan: Loan) -> AimResult:
     return reach(loan, cast("Aim", loan.aim), PLAIN)
 

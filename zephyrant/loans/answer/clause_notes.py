@@ -88,7 +88,9 @@ def _is_percent_of(loan: Loan, line: Line, place: int, marks: Marks) -> Iterator
     elif len(bases) == 1:
         at, advanced = bases[0]
         yield Sentence(
-            "{percent} of the {base} " + ("lent at the start." if at == 0 else "advanced there."),
+            "{percent} of the {base} lent at the start."
+            if at == 0
+            else "{percent} of the {base} advanced there.",
             percent=percent,
             base=Money(advanced, loan.decimals),
         ).say(marks)

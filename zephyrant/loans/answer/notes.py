@@ -91,7 +91,7 @@ def _taken(loan: Loan, schedule: Schedule) -> list[Sentence]:
         "taken": Money(abs(schedule.unit.amount(schedule.taken)), loan.decimals),
         "interest": Money(schedule.unit.amount(last.interest), loan.decimals),
     }
-    more = "more" if schedule.taken > 0 else "less"
+    more = worded("more") if schedule.taken > 0 else worded("less")
     if not asks_rate(loan):
         text = (
             worded(

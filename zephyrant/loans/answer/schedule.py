@@ -57,7 +57,7 @@ def paid_as(schedule: Schedule, there: str) -> Sentence:
         text += (
             worded(", then {left} {there}", there=there)
             if final.closing > 0
-            else ", {left} overpaid"
+            else worded(", {left} overpaid")
         )
     return Sentence(text, **figures)
 
@@ -75,9 +75,11 @@ def _runs(runs: list[tuple[Decimal, int]], figures: dict[str, Money | Number], u
         figures[f"run{number}"] = Money(amount, unit.shown)
         figures[f"length{number}"] = Number(length)
         told_runs.append(
-            f"one payment of {{run{number}}}"
+            worded("one payment of {final}", final=f"{{run{number}}}")
             if length == 1
-            else f"{{length{number}}} payments of {{run{number}}}"
+            else worded(
+                "{all} payments of {final}", all=f"{{length{number}}}", final=f"{{run{number}}}"
+            )
         )
     return ", ".join(told_runs)
 

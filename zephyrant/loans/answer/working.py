@@ -29,7 +29,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     if count == 0:
         count = UNKNOWN
     span = "" if count == UNKNOWN else " {count} {payments} = {term}."
-    periodic = "" if loan.rate.convention.is_of_periods else " = {periodic} a {payment}"
+    periodic = "" if loan.rate.convention.is_of_periods else worded(" = {periodic} a {payment}")
     effective = (
         "" if loan.rate.convention.is_effective else worded(" = {effective} a year, effective")
     )
@@ -41,7 +41,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
         effective=Percent(rates.effective),
         payment=frequencies.period(loan.every).payment,
         count=Number(0 if count == UNKNOWN else count),
-        payments="payment" if count == 1 else "payments",
+        payments=worded("payment") if count == 1 else worded("payments"),
         term="" if count == UNKNOWN else frequencies.term(count, loan.every),
     )
 

@@ -3,7 +3,7 @@
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import counted, worded
 
 FrequencyName = Literal[
     "year",
@@ -22,27 +22,53 @@ Frequency = FrequencyName | int
 Compounding = Frequency | Literal["continuous"]
 
 
-class Period(NamedTuple):
-    """A period of the trade: how many make a year, and its words."""
-
+class _Period(NamedTuple):
     a_year: int
-    often: str  # "monthly", "every two months": payments are made so
-    noun: str  # "month": one of them
+    often: str
+    noun: str
+
+
+class Period(_Period):
+    """A period of the trade: how many make a year, and its words as whoever reads them says."""
+
+    __slots__ = ()
+
+    @property
+    def often(self) -> str:
+        """ "monthly", "every two months": payments are made so."""
+        return self._said(super().often)
+
+    @property
+    def noun(self) -> str:
+        """ "month": one of them."""
+        return self._said(super().noun)
+
+    def _said(self, word: str) -> str:
+        return worded(word, n=self.a_year) if self.a_year else worded(word)
+
+    def number(self, count: int | str) -> str:
+        """So many of them: "1 month", "60 months"."""
+        return number_of(count, super().noun)
 
     @property
     def payment(self) -> str:
         """A payment made so: "monthly payment", "payment every two months"."""
-        return (
-            worded("payment {often}", often=self.often)
-            if " " in self.often
-            else f"{self.often} payment"
-        )
+        if " " in super().often:
+            return worded("payment {often}", often=self.often)
+        return worded("{often} payment", often=self.often)
 
     def payments(self, count: str = "") -> str:
         """So many of them, or all: "60 monthly payments", "payments every two months"."""
-        noun = "payment" if count == "1" else "payments"
-        said = f"{noun} {self.often}" if " " in self.often else f"{self.often} {noun}"
-        return f"{count} {said}".strip()
+        many, often = 1 if count == "1" else 2, self.often
+        if " " in super().often:
+            if not count:
+                return worded("payments {often}", often=often)
+            one, several = "{count} payment {often}", "{count} payments {often}"
+        else:
+            if not count:
+                return worded("{often} payments", often=often)
+            one, several = "{count} {often} payment", "{count} {often} payments"
+        return counted(one, several, many, count=count, often=often)
 
 
 PERIODS: Final[dict[FrequencyName, Period]] = {
@@ -71,9 +97,7 @@ _WEEKS: Final = {52: 1, 26: 2, 13: 4}
 def period(every: Frequency) -> Period:
     """The period named, or the one of which so many make a year."""
     if isinstance(every, int):
-        return _BY_NUMBER.get(every) or Period(
-            every, ANY.often.format(n=every), ANY.noun.format(n=every)
-        )
+        return _BY_NUMBER.get(every) or Period(every, *ANY[1:])
     return PERIODS[every]
 
 
@@ -91,15 +115,16 @@ def a_year(every: Frequency) -> int:
 def compounded(compounding: Compounding) -> str:
     """A compounding in words: "compounded half-yearly"."""
     if compounding == "continuous":
-        return CONTINUOUSLY
+        return worded(CONTINUOUSLY)
     if isinstance(compounding, int) and compounding not in _BY_NUMBER:
-        return ANY_COMPOUNDED.format(n=compounding)
-    return COMPOUNDED.format(often=period(compounding).often)
+        return worded(ANY_COMPOUNDED, n=compounding)
+    return worded(COMPOUNDED, often=period(compounding).often)
 
 
 def number_of(count: int | str, noun: str) -> str:
-    """ "1 payment", "60 payments"."""
-    return f"{count} {noun}" if str(count) == "1" else f"{count} {noun}s"
+    """ "1 payment", "60 payments", of a noun in English."""
+    many = 1 if str(count) == "1" else 2
+    return counted(f"{{count}} {noun}", f"{{count}} {noun}s", many, count=count)
 
 
 def term(count: int, every: Frequency) -> str:
@@ -114,7 +139,7 @@ def term(count: int, every: Frequency) -> str:
         return number_of(count, "day")
     months = Fraction(over * 12, each)
     if months.denominator > 2:
-        return f"{float(Fraction(count, each)):.2f} years"
+        return worded("{count} years", count=f"{float(Fraction(count, each)):.2f}")
     whole, half = divmod(months, 1)
     over_a_year = (
         number_of(f"{int(whole) or ''}½", "month") if half else number_of(int(whole), "month")

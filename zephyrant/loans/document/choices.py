@@ -5,17 +5,34 @@
 
 from typing import Final, Literal, NamedTuple
 
+from zephyrant.texts import Worded, worded
+
 from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
 from .fields import OddDays, We
 
 
-class Choice(NamedTuple):
-    """What a choice is called where choices are listed; `shown`: in the sentence, if otherwise."""
-
+class _Choice(NamedTuple):
     label: str
     shown: str = ""
+
+
+class Choice(_Choice):
+    """What a choice is called where choices are listed; `shown`: in the sentence, if otherwise. In
+    the language of whoever reads it."""
+
+    __slots__ = ()
+
+    @property
+    def label(self) -> str:
+        """What it is called where choices are listed."""
+        return worded(super().label)
+
+    @property
+    def shown(self) -> str:
+        """What it is called in the sentence, if otherwise."""
+        return worded(super().shown)
 
     @property
     def in_sentence(self) -> str:
@@ -79,10 +96,7 @@ THEN: Final = {
 }
 
 
-class Speaker(NamedTuple):
-    """How a loan reads to who speaks: what opens its sentence (and, within it, says that more comes
-    or the rest), what the payments do, what the amount is called, what is there at the end."""
-
+class _Speaker(NamedTuple):
     label: str
     repaid: str
     without: str
@@ -90,6 +104,47 @@ class Speaker(NamedTuple):
     left: str
     there: str
     balloon: str
+
+
+class Speaker(_Speaker):
+    """How a loan reads to who speaks, in the language of whoever reads it."""
+
+    __slots__ = ()
+
+    @property
+    def label(self) -> str:
+        """What opens its sentence, and within it says that more comes or the rest."""
+        return worded(super().label)
+
+    @property
+    def repaid(self) -> str:
+        """What the payments do."""
+        return worded(super().repaid)
+
+    @property
+    def without(self) -> str:
+        """What is said where there are none."""
+        return worded(super().without)
+
+    @property
+    def lent(self) -> str:
+        """What the amount is called."""
+        return worded(super().lent)
+
+    @property
+    def left(self) -> str:
+        """What is there at the end, where it stands alone."""
+        return worded(super().left)
+
+    @property
+    def there(self) -> str:
+        """What is there at the end, in the sentence."""
+        return worded(super().there)
+
+    @property
+    def balloon(self) -> str:
+        """What a balloon is called."""
+        return worded(super().balloon)
 
     @property
     def within(self) -> str:
@@ -114,17 +169,31 @@ WE: Final[dict[We, Speaker]] = {
 }
 
 
-class Verb(NamedTuple):
-    """What a clause does, in words: `label` where verbs are listed, `short` where there is room for
-    a word only. `figure`: in what its figure is; `either` of a percent and an amount. `units`: what
-    those are then called."""
-
+class _Verb(NamedTuple):
     label: str
     short: str
     figure: Literal["amount", "percent", "either", "none"]
     units: dict[str, Choice]
     is_stretch: bool
     may_level: bool
+
+
+class Verb(_Verb):
+    """What a clause does, in words of whoever reads it: `label` where verbs are listed, `short`
+    where there is room for a word only. `figure`: in what its figure is; `either` of a percent and
+    an amount. `units`: what those are then called."""
+
+    __slots__ = ()
+
+    @property
+    def label(self) -> str:
+        """What it is called where verbs are listed."""
+        return worded(super().label)
+
+    @property
+    def short(self) -> str:
+        """What it is called where there is room for a word only."""
+        return worded(super().short)
 
 
 def _verb(
@@ -148,4 +217,4 @@ VERBS_NAMED: Final[dict[VerbName, Verb]] = {
     "fee": _verb("fee", "a fee is taken", "fee", "either", FEE),
 }
 #: Where there is room for a word or two: what is paid in place of the payment.
-PAY_SHORT: Final[dict[Pay, str]] = {"nothing": "nothing paid", "interest": "interest only"}
+PAY_SHORT: Final[Worded[Pay]] = Worded({"nothing": "nothing paid", "interest": "interest only"})

@@ -2,17 +2,33 @@
 
 from typing import Final, Literal, NamedTuple
 
+from zephyrant.texts import worded
+
 #: Money in the loan's currency, a percent, a count of payments, a day.
 Kind = Literal["money", "percent", "count", "day"]
 
 
-class Named(NamedTuple):
-    """What a figure or a result is called in a sentence, and its kind; `full`: what it is called
-    where it stands alone, if that is more."""
-
+class _Named(NamedTuple):
     title: str
     kind: Kind
     full: str = ""
+
+
+class Named(_Named):
+    """What a figure or a result is called in a sentence, and its kind; `full`: what it is called
+    where it stands alone, if that is more. In the language of whoever reads it."""
+
+    __slots__ = ()
+
+    @property
+    def title(self) -> str:
+        """What it is called in a sentence."""
+        return worded(super().title)
+
+    @property
+    def full(self) -> str:
+        """What it is called alone, if that is more."""
+        return worded(super().full)
 
     @property
     def alone(self) -> str:
@@ -22,7 +38,9 @@ class Named(NamedTuple):
     @property
     def with_article(self) -> str:
         """ "a total paid", "an end date"."""
-        return f"{'an' if self.title[0] in 'aeioAEIO' else 'a'} {self.title}"
+        if self.title[0] in "aeioAEIO":
+            return worded("an {title}", title=self.title)
+        return worded("a {title}", title=self.title)
 
 
 #: What a document states, by path; of clauses it is told by what they do.

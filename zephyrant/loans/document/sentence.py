@@ -4,6 +4,8 @@ from datetime import date
 from decimal import Decimal
 from typing import Final
 
+from zephyrant.texts import ENGLISH, read_as
+
 from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
@@ -16,6 +18,7 @@ from .loan import Loan
 _NOTHING: Final = Decimal(0)
 
 
+@read_as(ENGLISH)
 def terms_in_words(loan: Loan, marks: Marks) -> str:
     """ "We lend 48,250.00 EUR at 6.35 % a year, ..., repaid by 60 monthly payments of ? ..."."""
     percent = loan.rate.percent
@@ -56,7 +59,7 @@ def _payments(loan: Loan, marks: Marks) -> str:
     period, words = frequencies.period(loan.every), WE[loan.we]
     count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
     if loan.payment == 0:
-        return f"{words.without} {frequencies.number_of(count, period.noun)}"
+        return f"{words.without} {period.number(count)}"
     return (
         f"{words.repaid} {period.payments(count)} of "
         f"{_money(loan, loan.payment, marks)} at the {TIMING[loan.timing].in_sentence} of each "
@@ -86,6 +89,7 @@ def _paid_from(loan: Loan, calendar: Calendar | None) -> str:
 _MONTHS: Final = tuple(name[:3] for name in MONTHS)
 
 
+@read_as(ENGLISH)
 def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
     """A clause as it is said: "from payment 13 the rate is 6.40 % a year, ..."."""
 

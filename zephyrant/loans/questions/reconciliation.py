@@ -222,7 +222,11 @@ def _says(
     if first.gap:
         gap = Decimal(first.gap)
         figures["gap"] = Money(abs(gap), max(loan.decimals, 2))
-        text += worded("is {gap} ") + ("more" if gap > 0 else "less") + worded(" than ours.")
+        text += (
+            worded("is {gap} ")
+            + (worded("more") if gap > 0 else worded("less"))
+            + worded(" than ours.")
+        )
     else:
         figures["theirs"], figures["due"] = first.theirs, first.ours
         text += worded("is {theirs} there and {due} here.")

@@ -52,7 +52,7 @@ class Time(NamedTuple):
         """ "90 days", "1 year"."""
         number = self.number
         shown = f"{number.numerator}" if number.denominator == 1 else f"{float(number):g}"
-        return frequencies.number_of(shown, frequencies.period(self.period).noun)
+        return frequencies.period(self.period).number(shown)
 
 
 class Style(NamedTuple):

@@ -4,19 +4,36 @@ the document."""
 import re
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..document.choices import VERBS_NAMED
 from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath, figure_path
 from ..document.named import FIGURES_NAMED, Named
 from .statement import Statement, TypedClause
 
 
-class Entry(NamedTuple):
-    """What an entry is called, what belongs there, whether it may be asked for or stay empty."""
-
+class _Entry(NamedTuple):
     title: str
     help: str
     may_be_asked: bool = False
     may_be_empty: bool = False
+
+
+class Entry(_Entry):
+    """What an entry is called, what belongs there, whether it may be asked for or stay empty; in
+    the language of whoever reads it."""
+
+    __slots__ = ()
+
+    @property
+    def title(self) -> str:
+        """What it is called."""
+        return worded(super().title)
+
+    @property
+    def help(self) -> str:
+        """What belongs there."""
+        return worded(super().help)
 
 
 def _asked(figure: str, says: str) -> Entry:

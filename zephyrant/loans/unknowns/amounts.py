@@ -17,7 +17,7 @@ from ..wording.marks import Money, Number, Sentence
 from .counts import span, standstill
 from .solution import Found, asks_of_purchase, price_of
 
-_CHANGES_NOTHING: Final = Sentence(
+_CHANGES_NOTHING: Final = (
     "This figure does not change what is owed, so nothing tells it. A fee that is kept back or "
     "paid apart changes what the loan costs, not what it leaves."
 )
@@ -72,7 +72,7 @@ def clause_figure_of(loan: Loan, terms: Terms) -> Found:
         return _step(loan, terms, path)
     value = left_over(terms, path).root()
     if value is None:
-        return Found((), _CHANGES_NOTHING)
+        return Found((), Sentence(_CHANGES_NOTHING))
     if not _below_zero(loan, value) or path.is_step:
         return Found((value,))
     text = {
@@ -94,7 +94,7 @@ def _step(loan: Loan, terms: Terms, path: FigurePath) -> Found:
         return unrounded_end(line) - line.balance
 
     if left(Decimal(-1)) == left(Decimal(1)):
-        return Found((), _CHANGES_NOTHING)
+        return Found((), Sentence(_CHANGES_NOTHING))
     growth = root_of_monotone(left)
     if growth is None:
         return Found((), Sentence("No growth of the payments ends the loan as stated."))

@@ -28,7 +28,7 @@ FIRST_TRIED: Final = 800
 
 def span(loan: Loan, count: int) -> str:
     """A count of payments as time, in words."""
-    return frequencies.number_of(count, frequencies.period(loan.every).noun)
+    return frequencies.period(loan.every).number(count)
 
 
 def standstill(terms: Terms) -> Decimal:

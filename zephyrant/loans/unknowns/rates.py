@@ -69,10 +69,10 @@ def _of_several(percents: tuple[Decimal, ...], found: RatesThatFit, quoted: str)
     if len(percents) == 1:
         text = worded("One rate fits, {rate0} {quoted}, and the curve only touches there.")
     elif found.ordinary is not None:
-        text += (
-            f" At {{rate{found.ordinary}}} alone nothing is ever owed the other way round: that "
+        text += worded(
+            " At {rate} alone nothing is ever owed the other way round: that is the ordinary one.",
+            rate=f"{{rate{found.ordinary}}}",
         )
-        text += worded("is the ordinary one.")
     else:
         text += worded(" The flows do not tell which of them is meant.")
     if any(each.how == "touches, not certified" for each in touching):

@@ -3,10 +3,9 @@
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
-from functools import lru_cache
 from typing import Final, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import for_each_reader, worded
 
 from ..document.figure_path import BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
@@ -49,7 +48,7 @@ class Solved(NamedTuple):
     solved: Line | None = None
 
 
-@lru_cache(maxsize=32)
+@for_each_reader(maxsize=32)
 def work_out(loan: Loan) -> Solved:
     """The figure found (none where all are stated) and the loan to the cent."""
     found = _found(loan)
@@ -59,7 +58,7 @@ def work_out(loan: Loan) -> Solved:
     return worked._replace(solved=solved_line(loan, found)) if found.solutions else worked
 
 
-@lru_cache(maxsize=32)
+@for_each_reader(maxsize=32)
 def _found(loan: Loan) -> Found:
     return find(loan) if loan.unknown else Found(())
 
@@ -81,7 +80,7 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
     return None, value_as_paid(loan, solution, worked.line.terms, worked.schedule)
 
 
-@lru_cache(maxsize=32)
+@for_each_reader(maxsize=32)
 def work_out_unrounded(loan: Loan) -> Solved:
     """The same with what was found put back as it is, not as it will be paid."""
     found = _found(loan)
@@ -159,7 +158,7 @@ def _why_unlaid(loan: Loan, terms: Terms, error: NeverSettlesError) -> Sentence:
             "rounded as stated, the payments drift so far that the loan cannot end "
             "with what is to be left. Round less coarsely."
         )
-    return Sentence(_UNLAID + text, **figures)
+    return Sentence(worded(_UNLAID) + text, **figures)
 
 
 def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedule | None) -> str:

@@ -5,6 +5,8 @@ from decimal import ROUND_HALF_UP, Decimal
 from functools import cache
 from typing import Final, Literal, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..numbers.decimals import context, plain
 
 #: Powers of ten beyond which a number is written with one.
@@ -125,10 +127,10 @@ class Number(NamedTuple):
 
 
 class Sentence:
-    """A sentence with figures in it, said in the marks of whoever reads it."""
+    """A sentence with figures in it, in the language of whoever reads it, said in their marks."""
 
     def __init__(self, text: str, **figures: Money | Percent | Number | str) -> None:
-        self.text = text
+        self.text = worded(text)
         self.figures = figures
 
     def say(self, marks: Marks = PLAIN) -> str:
