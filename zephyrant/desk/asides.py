@@ -84,14 +84,14 @@ def _beside(user: User, candidates: list[Candidate], base: int, is_gone: heavy.G
 def _candidate(user: User, pin: Pin) -> Candidate:
     case = readable(user).filter(pk=pin.case).first()
     if case is None:
-        return Candidate(worded("A case that is gone"), None, _GONE)
+        return Candidate(worded("A case that is gone"), None, worded(_GONE))
     name = called_by(case, user)
     if pin.point is None:
         return Candidate(name, statement_of(case, user))
     point = case.trail.filter(number=pin.point).first()
     if point is None:
         return Candidate(
-            worded("{name}, answer {point}", name=name, point=pin.point), None, _NO_POINT
+            worded("{name}, answer {point}", name=name, point=pin.point), None, worded(_NO_POINT)
         )
     return Candidate(
         point.name or worded("{name}, answer {point}", name=name, point=pin.point),

@@ -16,7 +16,7 @@ from pydantic_core import PydanticCustomError
 from zephyrant.loans import MARKS
 from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
-from zephyrant.texts import ENGLISH, Reading, languages, reading, worded
+from zephyrant.texts import ENGLISH, Reading, Worded, languages, reading, worded
 
 from .preferences import files_of, marks_of
 
@@ -185,12 +185,16 @@ class FileChoices(Schema):
     browser: str | None
 
 
-_SEPARATORS: Final[dict[SeparatorName, str]] = {
-    "comma": "a comma",
-    "semicolon": "a semicolon",
-    "tab": "a tab",
-}
-_DECIMALS: Final[dict[DecimalName, str]] = {"point": "a point: 940.68", "comma": "a comma: 940,68"}
+_SEPARATORS: Final[Worded[SeparatorName]] = Worded(
+    {
+        "comma": "a comma",
+        "semicolon": "a semicolon",
+        "tab": "a tab",
+    }
+)
+_DECIMALS: Final[Worded[DecimalName]] = Worded(
+    {"point": "a point: 940.68", "comma": "a comma: 940,68"}
+)
 
 
 def choices(request: HttpRequest) -> FileChoices:

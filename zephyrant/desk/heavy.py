@@ -26,7 +26,7 @@ from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from zephyrant.loans import A_QUESTION, BudgetSpentError, within
-from zephyrant.texts import Reading, read_as, reading
+from zephyrant.texts import Reading, read_as, reading, worded
 
 from .locks import held
 
@@ -220,7 +220,7 @@ def _worked_apart(
     if multiprocessing.current_process().daemon:
         # A process that may have no children (a runner of tests) works itself, as long as that.
         return _work(limits, function, args, named)
-    with _place_for(asker), a_place(_places, _BUSY, 3):
+    with _place_for(asker), a_place(_places, worded(_BUSY), 3):
         future = _pool().schedule(
             _read_so,
             args=[reading(), _work, (limits, function, args, named)],
@@ -375,7 +375,7 @@ _asked: Counter[int] = Counter()
 def _asking(asker: int) -> Iterator[None]:
     with _counting:
         if _asked[asker] >= MOST_AT_ONCE:
-            raise BusyError(429, _YOURS, 1)
+            raise BusyError(429, worded(_YOURS), 1)
         _asked[asker] += 1
     try:
         yield
@@ -405,4 +405,4 @@ def _place_for(asker: int) -> Iterator[None]:
             if mine:
                 yield
                 return
-    raise BusyError(429, _YOURS)
+    raise BusyError(429, worded(_YOURS))

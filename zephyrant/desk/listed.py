@@ -20,6 +20,7 @@ from zephyrant.loans import (
 )
 from zephyrant.loans.questions import LoanListed
 from zephyrant.loans.statement import Kept
+from zephyrant.texts import worded
 
 from .models import Case
 from .preferences import marks_of
@@ -80,7 +81,7 @@ def found_listed(answer: AnswerHead | None) -> FoundListed | None:
 
 def called_so(case: Case, marks: Marks) -> str:
     """What a case is called: its name, else its terms."""
-    return case.name or (called(case.calling, marks) if case.calling else UNNAMED)
+    return case.name or (called(case.calling, marks) if case.calling else worded(UNNAMED))
 
 
 def called_by(case: Case, user: User) -> str:
@@ -101,11 +102,15 @@ def found_told(case: Case, marks: Marks) -> FoundTold | None:
     unknown, value = found["unknown"], found["value"]
     asked = _asked(found)
     if unknown is None:
-        fits = "the figures fit" if found["fits"] else "the figures do not fit"
+        fits = worded("the figures fit" if found["fits"] else "the figures do not fit")
         return FoundTold(asked=asked, value=fits)
     path = figure_path(unknown)
     if value is None:
-        says = f"no answer: {found['reason']}" if found["reason"] else "several rates fit"
+        says = (
+            worded("no answer: {reason}", reason=found["reason"])
+            if found["reason"]
+            else worded("several rates fit")
+        )
         return FoundTold(asked=asked, value=None, says=says)
     figure = headline(path.kind, value, marks)
     match path.kind:
@@ -113,13 +118,13 @@ def found_told(case: Case, marks: Marks) -> FoundTold | None:
             says = (found["quote"] or "") if path == figure_path("rate") else ""
             return FoundTold(asked=asked, value=f"{figure} %", says=says)
         case "count":
-            return FoundTold(asked=asked, value=f"{figure} payments")
+            return FoundTold(asked=asked, value=frequencies.number_of(figure, "payment"))
     return FoundTold(asked=asked, value=figure, unit=currency_of(case))
 
 
 def _asked(found: FoundListed) -> str:
     unknown = found["unknown"]
-    return "every figure stated" if unknown is None else figure_path(unknown).named.title
+    return worded("every figure stated") if unknown is None else figure_path(unknown).named.title
 
 
 def figures_told(case: Case, marks: Marks) -> FiguresTold:
@@ -151,7 +156,7 @@ def _term(listed: LoanListed, marks: Marks) -> str:
     every: Any = listed["every"]
     if count is not None:
         return frequencies.term(int(count), every)
-    return f"{marks.number(Decimal(years), 1)} years" if years else ""
+    return worded("{count} years", count=marks.number(Decimal(years), 1)) if years else ""
 
 
 def fill(case: Case, kept: Kept) -> None:

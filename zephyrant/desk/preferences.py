@@ -7,6 +7,7 @@ from ninja import Schema
 
 from zephyrant.loans import CompoundingField, CurrencyCode, Every, MarksName
 from zephyrant.loans.said import Usual
+from zephyrant.texts import Worded
 
 from .models import Preferences
 
@@ -23,18 +24,20 @@ Column = Literal[
     "changed",
 ]
 #: The columns the list of cases may have beside what a case is called, and what stands over them.
-COLUMNS: Final[dict[Column, str]] = {
-    "amount": "Amount",
-    "rate": "Rate",
-    "payment": "Payment",
-    "term": "Term",
-    "effective": "Effective a year",
-    "asked": "Asked for",
-    "answer": "Answer",
-    "tags": "Tags",
-    "created": "Started",
-    "changed": "Changed",
-}
+COLUMNS: Final[Worded[Column]] = Worded(
+    {
+        "amount": "Amount",
+        "rate": "Rate",
+        "payment": "Payment",
+        "term": "Term",
+        "effective": "Effective a year",
+        "asked": "Asked for",
+        "answer": "Answer",
+        "tags": "Tags",
+        "created": "Started",
+        "changed": "Changed",
+    }
+)
 #: Those of who has chosen none.
 USUAL_COLUMNS: Final[tuple[Column, ...]] = (
     "amount",

@@ -17,6 +17,7 @@ from zephyrant.loans.statement import (
     changes,
     stated_in_words,
 )
+from zephyrant.texts import Worded, worded
 
 from . import heavy
 from .models import Case, Revision
@@ -127,18 +128,19 @@ def _content(case: Case, answered: Answered, now: datetime) -> dict[str, Any]:
 def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list[str]:
     """What a revision changed, a phrase for each."""
     if before is None:
-        return ["started"]
+        return [worded("started")]
     told = changes(
         Statement.model_validate(before.statement),
         Statement.model_validate(after.statement),
         marks,
     )
     if before.note != after.note:
-        told.append("note changed")
+        told.append(worded("note changed"))
     gained = [tag for tag in after.tags if tag not in before.tags]
     lost = [tag for tag in before.tags if tag not in after.tags]
-    told += [f"tag “{tag}” added" for tag in gained] + [f"tag “{tag}” taken off" for tag in lost]
-    return told or ["written differently, the figures unchanged"]
+    told += [worded("tag “{tag}” added", tag=tag) for tag in gained]
+    told += [worded("tag “{tag}” taken off", tag=tag) for tag in lost]
+    return told or [worded("written differently, the figures unchanged")]
 
 
 def given(revision: Revision, marks: MarksName) -> str:
@@ -152,19 +154,24 @@ def found(revision: Revision, marks: MarksName) -> str:
     """The answer a revision had."""
     answer: AnswerKept | None = revision.answer
     if answer is None or (answer["value"] is None and answer["reason"] is None):
-        return "It was not whole then." if answer is None else ""
+        return worded("It was not whole then.") if answer is None else ""
     if answer["value"] is None:
         return answer["reason"] or ""
     path = loans.figure_path(answer["unknown"] or "")
-    return f"Answer then: {loans.headline(path.kind, answer['value'], MARKS[marks])}"
+    return worded(
+        "Answer then: {value}", value=loans.headline(path.kind, answer["value"], MARKS[marks])
+    )
 
 
-_FIGURES: Final = {
-    "value": "the answer",
-    "exact": "the answer before rounding",
-    **{name: loans.RESULTS_NAMED[name].title for name in ("total_paid", "total_interest")},
-    "reason": "the reason",
-}
+_FIGURES: Final = Worded(
+    {
+        "value": "the answer",
+        "exact": "the answer before rounding",
+        "total_paid": "total paid",
+        "total_interest": "total interest",
+        "reason": "the reason",
+    }
+)
 
 
 def differences(revision: Revision, marks_name: MarksName, reader: User) -> list[str]:
@@ -179,7 +186,9 @@ def differences(revision: Revision, marks_name: MarksName, reader: User) -> list
     try:
         answer = heavy.answered(reader.pk, heavy.never, loans.solve, loan)
     except (loans.BudgetSpentError, heavy.BusyError):
-        return ["it was answered by another version, and answering it again takes too long here"]
+        return [
+            worded("it was answered by another version, and answering it again takes too long here")
+        ]
     now: dict[str, Any] = dict(kept(answer) or {})
     then: dict[str, Any] = revision.answer
     marks = MARKS[marks_name]
@@ -190,7 +199,22 @@ def differences(revision: Revision, marks_name: MarksName, reader: User) -> list
             continue
         if name != "reason" and was is not None and is_now is not None:
             gap = marks.number(Decimal(is_now) - Decimal(was), 12)
-            told.append(f"{words} was {marks.write(was)}, now {marks.write(is_now)} ({gap})")
+            told.append(
+                worded(
+                    "{figure} was {was}, now {now} ({gap})",
+                    figure=words,
+                    was=marks.write(was),
+                    now=marks.write(is_now),
+                    gap=gap,
+                )
+            )
         else:
-            told.append(f"{words} was {was or 'none'}, now {is_now or 'none'}")
+            told.append(
+                worded(
+                    "{figure} was {was}, now {now}",
+                    figure=words,
+                    was=was or worded("none"),
+                    now=is_now or worded("none"),
+                )
+            )
     return told

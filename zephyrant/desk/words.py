@@ -43,7 +43,7 @@ from zephyrant.loans.statement import (
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
 from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
-from zephyrant.texts import for_each_reader
+from zephyrant.texts import for_each_reader, worded
 
 from . import limits, preferences, tokens
 
@@ -265,7 +265,15 @@ def _plain(named: Mapping[Any, str]) -> list[Option]:
 
 
 def _entries(entries: Mapping[str, Entry]) -> dict[str, EntryWord]:
-    return {name: EntryWord(**entry._asdict()) for name, entry in entries.items()}
+    return {
+        name: EntryWord(
+            title=entry.title,
+            help=entry.help,
+            may_be_asked=entry.may_be_asked,
+            may_be_empty=entry.may_be_empty,
+        )
+        for name, entry in entries.items()
+    }
 
 
 def _currencies() -> list[CurrencyWord]:
@@ -289,8 +297,8 @@ def _styles() -> list[StyleWord]:
     return [
         StyleWord(
             name=name,
-            said=style.said,
-            needs=style.needs,
+            said=worded(style.said),
+            needs=worded(style.needs),
             is_timed=style.is_timed,
             is_scaled=style.is_scaled,
             is_compounded=style.is_compounded,
@@ -302,7 +310,13 @@ def _styles() -> list[StyleWord]:
 
 
 def _period(name: str, period: frequencies.Period, compounded: str) -> PeriodWord:
-    return PeriodWord(name=name, compounded=compounded, **period._asdict())
+    return PeriodWord(
+        name=name,
+        a_year=period.a_year,
+        often=period.often,
+        noun=period.noun,
+        compounded=compounded,
+    )
 
 
 def _choices() -> ChoiceWords:
@@ -338,18 +352,18 @@ def _table() -> TableWords:
     return TableWords(
         fields={str(name): title for name, title in FIELDS_NAMED.items()},
         results={name: named.alone for name, named in TOLD_NAMED.items()},
-        answers=ANSWERS,
+        answers=dict(ANSWERS),
         counts=fields["count_in"]["enum"],
         marks=[name for name in MARKS if name in ANSWERS],
         roundings=[
-            RoundingWord(label=title, rounding=rounding.model_dump(mode="json"))
+            RoundingWord(label=worded(title), rounding=rounding.model_dump(mode="json"))
             for title, rounding in ROUNDINGS
         ],
         styles=[
             Option(value=name, label=said, shown=said)
             for name, style in CONVENTIONS.items()
             if not style.is_timed
-            for said in [style.title if style.is_of_periods else style.said.split(", {")[0]]
+            for said in [worded(style.title if style.is_of_periods else style.said.split(", {")[0])]
         ],
         kinds=list(table_limits.KINDS),
     )
@@ -385,8 +399,8 @@ def words() -> Words:
         periods=[
             _period(name, each, frequencies.compounded(name)) for name, each in PERIODS.items()
         ],
-        any_period=_period("", frequencies.ANY, frequencies.ANY_COMPOUNDED),
-        continuously=frequencies.CONTINUOUSLY,
+        any_period=_period("", frequencies.ANY, worded(frequencies.ANY_COMPOUNDED)),
+        continuously=worded(frequencies.CONTINUOUSLY),
         marks=[
             MarksWord(name=name, group=marks.group, decimal=marks.decimal, pairs=marks.pairs)
             for name, marks in MARKS.items()
@@ -395,9 +409,17 @@ def words() -> Words:
         months=month_names(),
         days=DayWord(**day_form()._asdict()),
         styles=_styles(),
-        quotings=[QuotingWord(**each._asdict()) for each in QUOTINGS],
-        of_360_days=OF_360_DAYS,
-        year_of_days=YEAR_OF_DAYS,
+        quotings=[
+            QuotingWord(
+                quoted=each.quoted,
+                compounding=each.compounding,
+                label=each.label,
+                under=each.under,
+            )
+            for each in QUOTINGS
+        ],
+        of_360_days=worded(OF_360_DAYS),
+        year_of_days=worded(YEAR_OF_DAYS),
         usual_time=USUAL_TIME,
         usual_count=str(USUAL_COUNT),
         entries=_entries(ENTRIES),
@@ -415,7 +437,7 @@ def words() -> Words:
             for name in AIMS
             for each in [RESULTS_NAMED[name]]
         ],
-        answer_title=ANSWER_TITLE,
+        answer_title=worded(ANSWER_TITLE),
         columns={name: each.alone for name, each in COLUMNS_NAMED.items()},
         list_columns={str(name): head for name, head in preferences.COLUMNS.items()},
         verbs=[

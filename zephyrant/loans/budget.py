@@ -6,6 +6,8 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from .errors import FieldError, LoansError
 
 #: Seconds one question may be worked, where whoever asks says nothing else.
@@ -34,7 +36,7 @@ class BudgetSpentError(LoansError):
     most."""
 
     def __init__(self, *errors: FieldError) -> None:
-        self.errors = errors or (FieldError(field="", message=_TOO_MUCH),)
+        self.errors = errors or (FieldError(field="", message=worded(_TOO_MUCH)),)
         super().__init__(*self.errors)
 
 

@@ -27,7 +27,6 @@ from zephyrant.texts import worded
 from .reader import Reader
 from .schedule_csv import COLUMNS
 
-_HEADS: Final = tuple(COLUMNS_NAMED[name].alone for name in COLUMNS)
 _MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
 
 
@@ -134,9 +133,9 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
     own = any(row.percent is not None for row in schedule.rows)
     further = (
         worded("Percent of this period") if own else "",
-        *(_MOVED_HEADS if schedule.busy else ()),
+        *(map(worded, _MOVED_HEADS) if schedule.busy else ()),
     )
-    for column, name in enumerate((*_HEADS, schedule.measured_in or "", *further)):
+    for column, name in enumerate((*_heads(), schedule.measured_in or "", *further)):
         if name:
             sheet.write_string(0, column, name[:1].upper() + name[1:], head)
     if schedule.finds:
@@ -195,3 +194,7 @@ def _row(
 
 def _money_format(decimals: int) -> str:
     return "#,##0" + ("." + "0" * decimals if decimals else "")
+
+
+def _heads() -> list[str]:
+    return [COLUMNS_NAMED[name].alone for name in COLUMNS]

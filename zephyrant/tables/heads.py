@@ -96,10 +96,10 @@ def _head(first: list[list[str]], notes: list[str]) -> tuple[list[str], int]:
         )
     head, rest = _trimmed(first[at]), first[at + 1 :]
     if groups:
-        notes.append(_TWO_ROWS)
+        notes.append(worded(_TWO_ROWS))
         return _joined_heads(groups, head), len(rest)
     if rest and any(not cell.strip() for cell in head) and _holds_names(rest[0], all_of_it=True):
-        notes.append(_TWO_ROWS)
+        notes.append(worded(_TWO_ROWS))
         return _joined_heads(head, rest[0]), len(rest) - 1
     return head, len(rest)
 

@@ -49,19 +49,16 @@ class KeptForEachReader(Generic[P, T]):
     def __init__(self, function: Callable[P, T], maxsize: int) -> None:
         update_wrapper(self, function)
 
-        @lru_cache(maxsize)
         def made(_: Reading, *args: P.args, **named: P.kwargs) -> T:
             return function(*args, **named)
 
-        self._made = made
+        kept = lru_cache(maxsize)(made)
+        self._made: Callable[..., T] = kept
+        self.cache_clear = kept.cache_clear
 
     def __call__(self, *args: P.args, **named: P.kwargs) -> T:
         """What the function gives for whoever reads now."""
         return self._made(reading(), *args, **named)
-
-    def cache_clear(self) -> None:
-        """Forgets what was kept."""
-        self._made.cache_clear()
 
 
 def for_each_reader(maxsize: int) -> Callable[[Callable[P, T]], KeptForEachReader[P, T]]:

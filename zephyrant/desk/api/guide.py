@@ -30,7 +30,10 @@ class ExampleOpened(Schema):
 @router.get("glossary", response={200: list[TermTold], **REFUSALS}, operation_id="getGlossary")
 def get_glossary(request: SignedIn) -> list[TermTold]:
     """The words that are explained where they stand."""
-    return [TermTold(name=name, **term._asdict()) for name, term in GLOSSARY.items()]
+    return [
+        TermTold(name=name, title=term.title, about=term.about, says=term.says)
+        for name, term in GLOSSARY.items()
+    ]
 
 
 @router.get("guide", response={200: list[JobTold], **REFUSALS}, operation_id="getGuide")

@@ -6,6 +6,7 @@ from typing import Final
 from ninja import Schema
 
 from zephyrant.loans import MARKS, Marks
+from zephyrant.texts import worded
 
 from .jobs import JOBS, Job
 
@@ -32,11 +33,11 @@ def filled(text: str, marks: Marks) -> str:
 def _told(name: str, job: Job, marks: Marks) -> JobTold:
     return JobTold(
         name=name,
-        title=job.title,
-        when=filled(job.when, marks),
-        steps=[filled(step, marks) for step in job.steps],
+        title=worded(job.title),
+        when=filled(worded(job.when), marks),
+        steps=[filled(worded(step), marks) for step in job.steps],
         line=filled(job.line, marks),
-        answer=filled(job.answer, marks),
+        answer=filled(worded(job.answer), marks),
     )
 
 

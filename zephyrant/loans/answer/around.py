@@ -2,7 +2,7 @@
 
 from typing import Any, Final
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..calendars import frequencies
 from ..document.choices import WE
@@ -61,17 +61,19 @@ def asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
 
 
 #: What is said before the figure that is found, but for those of clauses.
-_ASKS: Final[dict[FigurePath | None, str]] = {
-    PAYMENT: "Each {payment} is",
-    PRINCIPAL: "The amount {lent} is",
-    BALANCE: "{left} is",
-    COUNT: "It is {repaid}",
-    RATE: "The rate is",
-    FigurePath(("purchase", "price")): "The price is",
-    FigurePath(("purchase", "down", "percent")): "The down payment is",
-    FigurePath(("purchase", "down", "amount")): "The down payment is",
-    None: "Every figure is stated",
-}
+_ASKS: Final[Worded[FigurePath | None]] = Worded(
+    {
+        PAYMENT: "Each {payment} is",
+        PRINCIPAL: "The amount {lent} is",
+        BALANCE: "{left} is",
+        COUNT: "It is {repaid}",
+        RATE: "The rate is",
+        FigurePath(("purchase", "price")): "The price is",
+        FigurePath(("purchase", "down", "percent")): "The down payment is",
+        FigurePath(("purchase", "down", "amount")): "The down payment is",
+        None: "Every figure is stated",
+    }
+)
 
 
 def _unit(loan: Loan, quote: str) -> str:

@@ -2,14 +2,14 @@
 
 from decimal import Decimal
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
 from ..unknowns.solution import payable_percent
 from .writer import PLACES, Step, Writer
 
-_CASH_WORDS = {"nearest": "to the nearest", "up": "up to the next"}
+_CASH_WORDS = Worded({"nearest": "to the nearest", "up": "up to the next"})
 
 
 def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer) -> list[Step]:

@@ -36,7 +36,7 @@ def outside(percent: Decimal, style: Style) -> str | None:
         "At {percent} % {in_words}, {beyond}: the rate must be below {most} %.",
         percent=_said(percent),
         in_words=style.in_words(),
-        beyond=style.convention.beyond,
+        beyond=worded(style.convention.beyond),
         most=_bound(most),
     )
 

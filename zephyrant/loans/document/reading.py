@@ -7,7 +7,7 @@ from typing import Any, Final
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..errors import FieldError, NotALoan
 from .clauses import FEE_KINDS
@@ -15,13 +15,15 @@ from .fields import in_quotes
 from .limits import MOST_TEXT
 from .loan import Loan
 
-_SENTENCES: Final = {
-    "missing": "This is missing: state it, or put “?” for the figure to find.",
-    "json_invalid": "This is not JSON.",
-    "model_type": "A group of fields in braces belongs here.",
-    "model_attributes_type": "A loan document, an object in braces, belongs here.",
-    "string_type": "Text belongs here.",
-}
+_SENTENCES: Final = Worded(
+    {
+        "missing": "This is missing: state it, or put “?” for the figure to find.",
+        "json_invalid": "This is not JSON.",
+        "model_type": "A group of fields in braces belongs here.",
+        "model_attributes_type": "A loan document, an object in braces, belongs here.",
+        "string_type": "Text belongs here.",
+    }
+)
 
 
 def _sentence(error: ErrorDetails) -> str:

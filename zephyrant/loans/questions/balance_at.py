@@ -15,7 +15,7 @@ from typing import Final, Literal
 
 from typing_extensions import TypedDict
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..calendars.days_in_words import read_day, write_day
 from ..document.loan import Loan
@@ -31,10 +31,12 @@ from .stretches import MOST_MOMENTS, bounds, every, parts_of, year_of_calendar, 
 
 PayoffRounding = Literal["nearest", "up"]
 #: How the interest to a day is rounded, and what that is called.
-PAYOFF_ROUNDINGS: Final[dict[PayoffRounding, str]] = {
-    "nearest": "rounded to the nearest",
-    "up": "rounded up",
-}
+PAYOFF_ROUNDINGS: Final[Worded[PayoffRounding]] = Worded(
+    {
+        "nearest": "rounded to the nearest",
+        "up": "rounded up",
+    }
+)
 
 
 class Owed(TypedDict):

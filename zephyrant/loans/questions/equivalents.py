@@ -139,9 +139,9 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
 
     periods = frequencies.PERIODS
     return [
-        footing("a year", Style("effective", 1, 1)),
+        footing(worded("a year"), Style("effective", 1, 1)),
         *(footing(frequencies.compounded(name), Style("nominal", name, 1)) for name in periods),
-        footing(frequencies.CONTINUOUSLY, Style("continuous", 1, 1)),
+        footing(worded(frequencies.CONTINUOUSLY), Style("continuous", 1, 1)),
         *(
             footing(worded("for each {noun}", noun=each.noun), Style("periodic", 1, name))
             for name, each in periods.items()
@@ -151,7 +151,7 @@ def footings_of(growth: Decimal, beside: tuple[Style, ...], marks: Marks) -> lis
 
 
 def _group(style: Style) -> str:
-    return style.convention.title if style.scale == 1 else OF_360_DAYS.capitalize()
+    return worded(style.convention.title if style.scale == 1 else OF_360_DAYS.capitalize())
 
 
 def _steps(

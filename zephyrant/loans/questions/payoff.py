@@ -7,7 +7,7 @@ from typing import Final, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..cost.costs import costs
 from ..cost.yearly_cost import YearlyCost
@@ -24,12 +24,14 @@ from .balance_at import owed as owed_at
 
 ChargeKind = Literal["none", "percent", "months", "amount"]
 #: What can be agreed, and what it is called.
-CHARGES: Final[dict[ChargeKind, str]] = {
-    "none": "nothing besides",
-    "percent": "a percent of what is owed",
-    "months": "months of interest on it",
-    "amount": "an amount",
-}
+CHARGES: Final[Worded[ChargeKind]] = Worded(
+    {
+        "none": "nothing besides",
+        "percent": "a percent of what is owed",
+        "months": "months of interest on it",
+        "amount": "an amount",
+    }
+)
 
 
 class Charge(BaseModel):

@@ -18,7 +18,7 @@ from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..document.named import FIGURES_NAMED, RESULTS_NAMED
+from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Named
 from ..document.sentence import clause_in_words
 from ..document.telling import in_plain, signed, told, told_apart
 from ..errors import NotALoan
@@ -187,23 +187,23 @@ def _days(loan: Loan) -> str:
 
 
 #: The terms of a loan in the order they are said; an empty text where a loan has none of the kind.
-_TERMS: Final[tuple[tuple[str, Callable[[Loan, Marks], str]], ...]] = (
+_TERMS: Final[tuple[tuple[str | Named, Callable[[Loan, Marks], str]], ...]] = (
     (
-        FIGURES_NAMED["purchase.price"].alone,
+        FIGURES_NAMED["purchase.price"],
         lambda loan, marks: (loan.purchase and _money(loan, loan.purchase.price, marks)) or "",
     ),
-    (FIGURES_NAMED["purchase.down.amount"].alone, _down),
-    (FIGURES_NAMED["principal"].alone, lambda loan, marks: _money(loan, loan.principal, marks)),
-    (FIGURES_NAMED["rate.percent"].alone, _rate),
+    (FIGURES_NAMED["purchase.down.amount"], _down),
+    (FIGURES_NAMED["principal"], lambda loan, marks: _money(loan, loan.principal, marks)),
+    (FIGURES_NAMED["rate.percent"], _rate),
     (
-        FIGURES_NAMED["count"].alone,
+        FIGURES_NAMED["count"],
         lambda loan, marks: "?" if loan.count == UNKNOWN else marks.write(str(loan.count)),
     ),
     (
         "Paid",
         lambda loan, _: f"{period(loan.every).often}, {loan.timing.replace('-', ' ')}",
     ),
-    (FIGURES_NAMED["balance"].alone, lambda loan, marks: _money(loan, loan.balance, marks)),
+    (FIGURES_NAMED["balance"], lambda loan, marks: _money(loan, loan.balance, marks)),
     ("Lent on", lambda loan, _: _days(loan)),
     ("Days counted", lambda loan, _: loan.day_count if loan.calendar else ""),
     ("Rounding", lambda loan, _: _rounding(loan)),
@@ -217,14 +217,14 @@ _TERMS: Final[tuple[tuple[str, Callable[[Loan, Marks], str]], ...]] = (
 
 
 def _words(
-    name: str, tell: Callable[[Loan, Marks], str], columns: list[_Column]
+    name: str | Named, tell: Callable[[Loan, Marks], str], columns: list[_Column]
 ) -> SideBySideRow | None:
     texts = [tell(column.loan, column.marks) if column.loan else None for column in columns]
     said = {text for column, text in zip(columns, texts, strict=True) if column.loan}
     if said <= {""}:
         return None
     return {
-        "name": name,
+        "name": name.alone if isinstance(name, Named) else worded(name),
         "kind": "words",
         "cells": [{**_NO_CELL, "text": text or None} for text in texts],
         "stands_out": len(said) > 1,

@@ -62,7 +62,7 @@ class Convention(ABC):
     def words(self, style: "Style") -> str:
         """ "a year, nominal, compounded half-yearly"."""
         period = frequencies.period(style.every)
-        return (self.said + self.needs).format(
+        return (worded(self.said) + worded(self.needs)).format(
             compounded=frequencies.compounded(style.compounding),
             noun=period.noun,
             over=style.over.in_words() if style.over else worded("a stated time"),

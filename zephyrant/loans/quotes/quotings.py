@@ -2,6 +2,8 @@
 
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from .styles import CONVENTIONS, Quoted
 
@@ -12,14 +14,28 @@ _NOMINAL: Final = CONVENTIONS["nominal"].title
 _OTHERWISE: Final = "Otherwise"
 
 
-class Quoting(NamedTuple):
-    """A way of quoting: its style, how often it is compounded where that is chosen with it, what it
-    is called and stands under; `{often}` and `{noun}` (of a payment period) are to be filled."""
-
+class _Quoting(NamedTuple):
     quoted: Quoted
     compounding: frequencies.FrequencyName | None
     label: str
     under: str
+
+
+class Quoting(_Quoting):
+    """A way of quoting: its style, how often it is compounded where that is chosen with it, what it
+    is called and stands under; `{often}` and `{noun}` (of a payment period) are to be filled."""
+
+    __slots__ = ()
+
+    @property
+    def label(self) -> str:
+        """What it is called."""
+        return worded(super().label)
+
+    @property
+    def under(self) -> str:
+        """What it stands under."""
+        return worded(super().under)
 
 
 def _quotings() -> list[Quoting]:

@@ -3,6 +3,8 @@
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
+from zephyrant.texts import worded
+
 from ..calendars import frequencies
 from .compounded import Continuous, Effective, Nominal, Periodic
 from .convention import Bounds, Convention
@@ -88,7 +90,7 @@ class Style(NamedTuple):
 
     def in_words(self) -> str:
         """ "a year, nominal, compounded half-yearly"."""
-        return self.convention.words(self) + (f", {OF_360_DAYS}" if self.scale != 1 else "")
+        return self.convention.words(self) + (f", {worded(OF_360_DAYS)}" if self.scale != 1 else "")
 
     def bounds(self) -> Bounds:
         """The percents between which a quote lies, neither of them reached; None: without bound."""

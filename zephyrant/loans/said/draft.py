@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from typing import Any, Final
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
@@ -15,21 +15,23 @@ from .phrase import Fact
 from .read import LineError, Piece
 from .scanning import Unread
 
-_TITLES: Final = {
-    "currency": "currency",
-    "every": "time between payments",
-    "rate.compounding": "compounding",
-    "rate.quoted": "meaning of the rate",
-    "timing": "time of payment in a period",
-    "start": "day of the start",
-    "first_payment": "day of the first payment",
-    "day_count": "day count",
-    "odd_days": "interest of odd days",
-    "we": "part we take",
-    "rounding.payment": "rounding",
-    "rounding.to": "rounding",
-    "purchase.down": "down payment",
-}
+_TITLES: Final = Worded(
+    {
+        "currency": "currency",
+        "every": "time between payments",
+        "rate.compounding": "compounding",
+        "rate.quoted": "meaning of the rate",
+        "timing": "time of payment in a period",
+        "start": "day of the start",
+        "first_payment": "day of the first payment",
+        "day_count": "day count",
+        "odd_days": "interest of odd days",
+        "we": "part we take",
+        "rounding.payment": "rounding",
+        "rounding.to": "rounding",
+        "purchase.down": "down payment",
+    }
+)
 
 
 def flat(content: Mapping[str, Any] | Sequence[Any], way: str = "") -> Iterator[tuple[str, Any]]:

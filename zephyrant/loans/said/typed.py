@@ -9,12 +9,12 @@ from typing import Any, Final
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..answer.solving import solve
 from ..calendars import frequencies
-from ..calendars.days_in_words import PLAIN_DAYS
-from ..document.choices import TAKEN
+from ..calendars.days_in_words import write_day
+from ..document.choices import TAKEN, WE
 from ..document.clauses import Clause
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
@@ -216,7 +216,7 @@ def _says(piece: Piece, marks: Marks) -> str:
     if step in ("from", "to", "at") or piece.field.endswith(".every"):
         return f"{step} {value}"
     if piece.field == "rounding.payment":
-        return f"payments rounded {value}"
+        return worded("payments rounded {how}", how=value)
     if step in _CHOSEN:
         return _CHOSEN[step](value)
     if step == "count":
@@ -229,14 +229,14 @@ def _says(piece: Piece, marks: Marks) -> str:
 
 
 #: Money that is moved, in words.
-_MOVED: Final = {"repay": "repaid", "advance": "advanced"}
+_MOVED: Final = Worded({"repay": "repaid", "advance": "advanced"})
 #: What is chosen, in words.
 _CHOSEN: Final[dict[str, Callable[[Any], str]]] = {
-    "currency": lambda code: f"in {code}",
-    "every": lambda every: f"paid {frequencies.period(every).often}",
+    "currency": lambda code: worded("in {currency}", currency=code),
+    "every": lambda every: worded("paid {often}", often=frequencies.period(every).often),
     "compounding": frequencies.compounded,
-    "quoted": lambda quoted: f"a rate quoted as {quoted}",
-    "taken": lambda taken: f"a fee {TAKEN[taken].in_sentence}",
-    "we": lambda we: f"we {we.replace('-', ' ')}",
-    "start": lambda day: f"lent on {PLAIN_DAYS.write(date.fromisoformat(day))}",
+    "quoted": lambda quoted: worded("a rate quoted as {quoted}", quoted=quoted),
+    "taken": lambda taken: worded("a fee {taken}", taken=TAKEN[taken].in_sentence),
+    "we": lambda we: WE[we].within,
+    "start": lambda day: worded("lent on {day}", day=write_day(date.fromisoformat(day))),
 }

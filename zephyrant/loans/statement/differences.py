@@ -146,7 +146,7 @@ def differing(one: Statement, other: Statement, marks_name: MarksName) -> list[D
         if name in different
     ]
     told += [
-        (name, title, words(one), words(other))
+        (name, worded(title), words(one), words(other))
         for name, (title, words) in _WORDS.items()
         if name in different
     ]

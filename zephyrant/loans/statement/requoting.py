@@ -6,7 +6,7 @@ from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN, CompoundingField
@@ -25,13 +25,15 @@ _PLACES = 10
 
 Kept = Literal["number", "rate", "term", "count", "quote"]
 #: What each way is called.
-_KEEPS: Final[dict[Kept, str]] = {
-    "number": "Keep the number",
-    "rate": "Keep the rate",
-    "term": "Keep the term",
-    "count": "Keep the count",
-    "quote": "Keep the compounding, too",
-}
+_KEEPS: Final[Worded[Kept]] = Worded(
+    {
+        "number": "Keep the number",
+        "rate": "Keep the rate",
+        "term": "Keep the term",
+        "count": "Keep the count",
+        "quote": "Keep the compounding, too",
+    }
+)
 
 
 class Way(BaseModel):

@@ -6,6 +6,8 @@ from typing import Final
 
 from pydantic import BaseModel, ConfigDict
 
+from zephyrant.texts import Worded
+
 from ..answer.aim import aimed
 from ..answer.laid import ScheduleColumns
 from ..answer.solving import solve
@@ -47,11 +49,13 @@ class Unanswered(BaseModel):
 
 
 #: How a loan is said to go, by what is asked for.
-_GOES: Final = {
-    COUNT: "As it goes, {found} is owed after {term}.",
-    BALANCE: "As it goes, it is repaid after {term}.",
-    PAYMENT: "With nothing paid, {found} is owed after {term}.",
-}
+_GOES: Final = Worded(
+    {
+        COUNT: "As it goes, {found} is owed after {term}.",
+        BALANCE: "As it goes, it is repaid after {term}.",
+        PAYMENT: "With nothing paid, {found} is owed after {term}.",
+    }
+)
 
 
 def unanswered(statement: Statement) -> Unanswered:
@@ -60,12 +64,18 @@ def unanswered(statement: Statement) -> Unanswered:
     ways = tuple(_told(loan, way, marks) for way in ways_out(loan))
     goes = as_it_goes(loan)
     answer = solve(goes, marks) if goes else None
-    if goes is None or answer is None or answer.laid is None or loan.asked not in _GOES:
+    if (
+        goes is None
+        or answer is None
+        or answer.laid is None
+        or loan.asked is None
+        or loan.asked not in _GOES
+    ):
         return Unanswered(ways=ways, goes=None, schedule=None, left=None)
     columns = answer.laid.columns_told
     return Unanswered(
         ways=ways,
-        goes=_GOES[loan.asked].format(
+        goes=says.format(
             found=headline("money", answer.value or "0", marks),
             term=frequencies.term(len(columns.number), loan.every),
         ),

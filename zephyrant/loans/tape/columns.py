@@ -7,6 +7,8 @@ from typing import Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import Worded
+
 from ..document.fields import CompoundingField, CurrencyCode, Every
 from ..document.parts import Rounding
 from ..numbers.annuity import Timing
@@ -91,12 +93,14 @@ class Defaults(BaseModel):
 
 Columns = Mapping[FieldName, Sequence[str]]
 Told = dict[str, list[str]]
-FIELD_NAMES: Final = {
-    "principal": "Amount: ",
-    "rate.percent": "Rate: ",
-    "count": "Number of payments: ",
-    "payment": "Payment: ",
-    "balance": "Balance: ",
-    "start": "Lent on: ",
-    "first_payment": "First payment: ",
-}
+FIELD_NAMES: Final = Worded(
+    {
+        "principal": "Amount: ",
+        "rate.percent": "Rate: ",
+        "count": "Number of payments: ",
+        "payment": "Payment: ",
+        "balance": "Balance: ",
+        "start": "Lent on: ",
+        "first_payment": "First payment: ",
+    }
+)

@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterable, Sequence
 from typing import Any, Final
 
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from .columns import FieldName
 
@@ -103,12 +103,14 @@ def match(names: Sequence[str]) -> dict[FieldName, int]:
 
 
 #: The figures of which a row leaves at most one unknown.
-_NEEDED: Final[dict[FieldName, str]] = {
-    "principal": "the amount lent",
-    "percent": "the rate",
-    "count": "the number of payments",
-    "payment": "the payment",
-}
+_NEEDED: Final[Worded[FieldName]] = Worded(
+    {
+        "principal": "the amount lent",
+        "percent": "the rate",
+        "count": "the number of payments",
+        "payment": "the payment",
+    }
+)
 
 
 def unmatched(columns: Iterable[FieldName]) -> str | None:

@@ -3,29 +3,33 @@ what is asked about a table, and what is answered."""
 
 from typing import Final, NamedTuple
 
+from zephyrant.texts import Worded
+
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Kind, Named
 from ..document.parts import Rounding
 from .columns import FieldName
 
 #: What a column of a file can be.
-FIELDS_NAMED: Final[dict[FieldName, str]] = {
-    "name": "name of the loan",
-    "currency": "currency",
-    "principal": FIGURES_NAMED["principal"].title,
-    "percent": FIGURES_NAMED["rate.percent"].title,
-    "quoted": "style of the quote",
-    "compounding": "compounding",
-    "count": FIGURES_NAMED["count"].title,
-    "every": "how often it is paid",
-    "payment": FIGURES_NAMED["payment"].title,
-    "balance": FIGURES_NAMED["balance"].title,
-    "timing": "in arrears or in advance",
-    "start": "lent on",
-    "first_payment": "first payment on",
-    "after": "owed after payment …",
-    "income": "income that carries the payment",
-    "share": "share of it that can be carried, %",
-}
+FIELDS_NAMED: Final[Worded[FieldName]] = Worded(
+    {
+        "name": "name of the loan",
+        "currency": "currency",
+        "principal": FIGURES_NAMED["principal"].title,
+        "percent": FIGURES_NAMED["rate.percent"].title,
+        "quoted": "style of the quote",
+        "compounding": "compounding",
+        "count": FIGURES_NAMED["count"].title,
+        "every": "how often it is paid",
+        "payment": FIGURES_NAMED["payment"].title,
+        "balance": FIGURES_NAMED["balance"].title,
+        "timing": "in arrears or in advance",
+        "start": "lent on",
+        "first_payment": "first payment on",
+        "after": "owed after payment …",
+        "income": "income that carries the payment",
+        "share": "share of it that can be carried, %",
+    }
+)
 
 #: Columns of a result that hold words.
 WORDS: Final = frozenset(("row", "unknown", "problem", "outlier", "fits"))
@@ -61,21 +65,23 @@ def kind_of(column: str, unknown: str) -> Kind:
 
 
 #: The answers to what has to be asked about a table.
-ANSWERS: Final = {
-    "comma-point": "the point: 1,234.50",
-    "point-comma": "the comma: 1.234,50",
-    "plain": "the point, nothing groups: 1234.50",
-    "part": "6.35 %",
-    "percent": "as they stand, in percent",
-    "part-below-one": "those below 1 are parts: 0.0635 is 6.35 %",
-    "day-first": "the day: 3/4 is 3 April",
-    "month-first": "the month: 3/4 is 4 March",
-    "payments": "payments",
-    "months": "months",
-    "years": "years",
-    "leave-out": "left out, and shown as that",
-    "solve": "solved as loans all the same",
-}
+ANSWERS: Final = Worded(
+    {
+        "comma-point": "the point: 1,234.50",
+        "point-comma": "the comma: 1.234,50",
+        "plain": "the point, nothing groups: 1234.50",
+        "part": "6.35 %",
+        "percent": "as they stand, in percent",
+        "part-below-one": "those below 1 are parts: 0.0635 is 6.35 %",
+        "day-first": "the day: 3/4 is 3 April",
+        "month-first": "the month: 3/4 is 4 March",
+        "payments": "payments",
+        "months": "months",
+        "years": "years",
+        "leave-out": "left out, and shown as that",
+        "solve": "solved as loans all the same",
+    }
+)
 
 
 class NamedRounding(NamedTuple):

@@ -4,6 +4,8 @@ import re
 from collections.abc import Sequence
 from typing import Final, Literal
 
+from zephyrant.texts import Worded
+
 Apart = Literal["", "total", "note"]
 
 _TOTAL: Final = re.compile(
@@ -11,10 +13,12 @@ _TOTAL: Final = re.compile(
     r"|weighted (?:average|mean)\b|wtd\.? ?avg\b|of which\b|count of\b"
 )
 #: What is told of such a row where its answer would stand.
-APART_SAYS: Final[dict[Apart, str]] = {
-    "total": "Set apart: this row reads as a total of others, not as a loan.",
-    "note": "Set apart: this row reads as a note, not as a loan.",
-}
+APART_SAYS: Final[Worded[Apart]] = Worded(
+    {
+        "total": "Set apart: this row reads as a total of others, not as a loan.",
+        "note": "Set apart: this row reads as a note, not as a loan.",
+    }
+)
 #: What stands in a cell in which nothing is stated.
 NOTHING: Final = frozenset(("", "-", "–", "—", "n/a", "na", "n.a.", "none", "nil", "null", "#n/a"))
 

@@ -8,13 +8,35 @@ in an answer.
 import re
 from typing import Final, NamedTuple
 
+from zephyrant.texts import worded
 
-class Term(NamedTuple):
-    """A word, under which heading it stands, and what it means."""
 
+class _Term(NamedTuple):
     title: str
     about: str
     says: str
+
+
+class Term(_Term):
+    """A word, under which heading it stands, and what it means, in the language of whoever reads
+    it."""
+
+    __slots__ = ()
+
+    @property
+    def title(self) -> str:
+        """The word."""
+        return worded(super().title)
+
+    @property
+    def about(self) -> str:
+        """The heading."""
+        return worded(super().about)
+
+    @property
+    def says(self) -> str:
+        """What it means."""
+        return worded(super().says)
 
 
 def _term(title: str, about: str, says: str) -> Term:
