@@ -97,6 +97,7 @@ check: setup
 	$(LOCAL) $(MANAGE) makemigrations --check --dry-run -v0
 	ZEPHYRANT_HTTPS=on ZEPHYRANT_DEMO=off ZEPHYRANT_SECRET_KEY=$$(head -c 64 /dev/urandom | base64 -w0) $(MANAGE) check --deploy --fail-level WARNING
 	$(LOCAL) $(MANAGE) write_schemas --check
+	$(PYTHON) -m tools.texts --check
 
 chromium:
 	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq chromium >/dev/null)
@@ -148,6 +149,10 @@ bench: setup chromium
 
 shots: setup chromium
 	$(DEMO) $(PYTHON) -m tools.shots
+
+# The catalogue of all texts, from which a translation begins: make texts LANGUAGE=de
+texts: setup
+	$(PYTHON) -m tools.texts $(LANGUAGE)
 
 examples: setup
 	$(LOCAL) $(PYTHON) -m tools.examples

@@ -13,7 +13,7 @@ SCRIPT = f"""
 import sys, importlib.abc
 class Wall(importlib.abc.MetaPathFinder):
     def find_spec(self, name, path, target=None):
-        core = ("zephyrant.loans", "zephyrant.version")
+        core = ("zephyrant.loans", "zephyrant.texts", "zephyrant.version")
         ours = name.startswith("zephyrant.") and not name.startswith(core)
         if ours or name.partition(".")[0] in {set(packages_distributions()) - CORE!r}:
             raise ModuleNotFoundError("not needed: " + name, name=name)

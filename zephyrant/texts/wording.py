@@ -18,7 +18,7 @@ def _read() -> Translation | None:
     return None if who.language == ENGLISH.language else translation(who.language)
 
 
-def worded(text: str, **places: object) -> str:
+def worded(text: str, /, **places: object) -> str:
     """A text in the reader's language, with what stands in its places: "{day} lies outside".
 
     Places that are not given stay as they are, to be filled later.
@@ -30,7 +30,7 @@ def worded(text: str, **places: object) -> str:
     return _filled(text, places)
 
 
-def counted(one: str, many: str, number: int, **places: object) -> str:
+def counted(one: str, many: str, number: int, /, **places: object) -> str:
     """A text that counts: in English of one, and of any other number."""
     read = _read()
     said = read.counting.get(one) if read is not None else None

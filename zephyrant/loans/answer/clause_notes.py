@@ -35,7 +35,7 @@ def clause_notes(loan: Loan, line: Line, marks: Marks) -> tuple[tuple[str, ...],
 
 def _gives_way(loan: Loan, place: int, ways: list[GivesWay], marks: Marks) -> Iterator[str]:
     """A sentence for each clause that wins, with all the stretches in which it does."""
-    noun = worded("Period") if loan.clauses[place].verb == "rate" else worded("Payment")
+    is_of_rates = loan.clauses[place].verb == "rate"
     by_winner: dict[int, list[tuple[int, int]]] = {}
     for first, last, wins in ways:
         stretches = by_winner.setdefault(wins, [])
@@ -48,14 +48,14 @@ def _gives_way(loan: Loan, place: int, ways: list[GivesWay], marks: Marks) -> It
         if len(stretches) > _MOST_TOLD:
             told.append(worded("{stretches} more stretches", stretches=len(stretches) - _MOST_TOLD))
         several = len(stretches) > 1 or stretches[0][0] != stretches[0][1]
+        if is_of_rates:
+            noun = worded("Periods") if several else worded("Period")
+        else:
+            noun = worded("Payments") if several else worded("Payment")
         listed = worded(" and ").join([", ".join(told[:-1]), told[-1]] if told[1:] else told)
         other = _in_words(loan, wins, marks)
         yield worded(
-            "{noun}{which} {listed}: “{other}” holds instead.",
-            noun=noun,
-            which="s" if several else "",
-            listed=listed,
-            other=other,
+            "{noun} {listed}: “{other}” holds instead.", noun=noun, listed=listed, other=other
         )
 
 

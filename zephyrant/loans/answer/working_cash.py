@@ -59,8 +59,8 @@ def _row_step(loan: Loan, row: Row, schedule: Schedule, write: Writer) -> Step:
     return {
         "title": worded("The first row by hand"),
         "formula": worded(
-            "interest = {which} × {by}, principal = what is paid − interest",
-            which=worded("what is left") if advance else "opening",
+            "interest = {base} × {by}, principal = what is paid − interest",
+            base=worded("what is left") if advance else worded("opening"),
             by=by,
         ),
         "numbers": f"{base} × {by} = {interest}; {payment} − {interest} = {principal}",

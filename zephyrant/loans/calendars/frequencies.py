@@ -63,12 +63,22 @@ class Period(_Period):
         if " " in super().often:
             if not count:
                 return worded("payments {often}", often=often)
-            one, several = "{count} payment {often}", "{count} payments {often}"
-        else:
-            if not count:
-                return worded("{often} payments", often=often)
-            one, several = "{count} {often} payment", "{count} {often} payments"
-        return counted(one, several, many, count=count, often=often)
+            return counted(
+                "{count} payment {often}",
+                "{count} payments {often}",
+                many,
+                count=count,
+                often=often,
+            )
+        if not count:
+            return worded("{often} payments", often=often)
+        return counted(
+            "{count} {often} payment",
+            "{count} {often} payments",
+            many,
+            count=count,
+            often=often,
+        )
 
 
 PERIODS: Final[dict[FrequencyName, Period]] = {

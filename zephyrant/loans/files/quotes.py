@@ -173,7 +173,10 @@ def _gather(rows: Sequence[object], name: str, yardstick: Yardstick, what: str) 
             place += f" (“{row['name'][:40]}”)"
         if len(quotes) == MOST_QUOTES:
             problems.append(
-                FieldError(field=place, message=f"At most {MOST_QUOTES} quotes fit in a list.")
+                FieldError(
+                    field=place,
+                    message=worded("At most {most} quotes fit in a list.", most=MOST_QUOTES),
+                )
             )
             break
         try:

@@ -130,8 +130,8 @@ def _of_a_stretch(asked: ScheduledLoan, text: str) -> Iterator[int | date]:
         raise NotALoan.at(
             "at",
             worded(
-                "“{text_}” is no moment. Write a payment such as 13, every 12, or a day.",
-                text_=text[:40],
+                "“{text}” is no moment. Write a payment such as 13, every 12, or a day.",
+                text=text[:40],
             ),
         )
     numbered, each = years(text), asked.loan.payments_a_year

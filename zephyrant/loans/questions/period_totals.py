@@ -60,9 +60,9 @@ def _bounds(asked: ScheduledLoan, text: str) -> Iterator[tuple[int, int]]:
         raise NotALoan.at(
             "stretch",
             worded(
-                "“{text_}” is no stretch. Write one such as 13-24, year 2, 2028, last "
+                "“{text}” is no stretch. Write one such as 13-24, year 2, 2028, last "
                 "12, every 12 or two days.",
-                text_=text[:40],
+                text=text[:40],
             ),
         )
     yield found

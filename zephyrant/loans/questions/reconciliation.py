@@ -169,7 +169,8 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
 
 
 def _cannot(line: int, column: str, cell: str) -> FieldError:
-    return FieldError(field=f"row {line}", message=f"{column}: “{cell[:40]}” is no number.")
+    message = worded("{column}: “{cell}” is no number.", column=column, cell=cell[:40])
+    return FieldError(field=f"row {line}", message=message)
 
 
 def _differing(

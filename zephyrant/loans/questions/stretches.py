@@ -75,13 +75,13 @@ def bounds(asked: ScheduledLoan, text: str, field: str) -> tuple[int, int] | Non
 def _inside(asked: ScheduledLoan, first: int, last: int, text: str, field: str) -> tuple[int, int]:
     count = asked.last
     if first > last:
-        raise NotALoan.at(field, worded("“{text_}” ends before it begins.", text_=text[:40]))
+        raise NotALoan.at(field, worded("“{text}” ends before it begins.", text=text[:40]))
     if first < 1 or first > count:
         raise NotALoan.at(
             field,
             worded(
-                "“{text_}” lies outside the loan, which has payments 1 to {count}.",
-                text_=text[:40],
+                "“{text}” lies outside the loan, which has payments 1 to {count}.",
+                text=text[:40],
                 count=count,
             ),
         )

@@ -268,14 +268,14 @@ class Assembling(Draft):
         self.missing = missing
         named = _listed([f"the {self.named(name)}" for name in missing])
         if asked:
-            is_ = "is" if len(missing) == 1 else "are"
+            are = worded("is") if len(missing) == 1 else worded("are")
             self.wrong(
                 worded(
-                    "The {asked} is asked for, and {named} {is_} not stated: state {which} too.",
+                    "The {asked} is asked for, and {named} {are} not stated: state {them} too.",
                     asked=self.named(asked[0]),
                     named=named,
-                    is_=is_,
-                    which="it" if len(missing) == 1 else "them",
+                    are=are,
+                    them=worded("it") if len(missing) == 1 else worded("them"),
                 )
             )
         else:

@@ -98,10 +98,10 @@ class Draft:
                 named = self.named(field)
                 self.wrong(
                     worded(
-                        "The {named} is said twice: “{text_}” and “{text_2}”. Say which.",
+                        "The {named} is said twice: “{text}” and “{text2}”. Say which.",
                         named=named,
-                        text_=piece.text,
-                        text_2=text,
+                        text=piece.text,
+                        text2=text,
                     ),
                     fact,
                 )

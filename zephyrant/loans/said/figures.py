@@ -95,9 +95,9 @@ class Figures:
         if reading.other:
             raise Unsaid(
                 worded(
-                    "“{said}” could be {text_} or {other}: say the month, such as {text_}.",
+                    "“{said}” could be {text} or {other}: say the month, such as {text}.",
                     said=day_in(said),
-                    text_=reading.text,
+                    text=reading.text,
                     other=reading.other,
                 )
             )

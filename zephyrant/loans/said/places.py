@@ -87,7 +87,7 @@ def place_of(said: str, counted: Counted, count: int | None) -> dict[str, Any]:
     for pattern, read in _READERS:
         if re.fullmatch(pattern, text, re.IGNORECASE):
             return read(text, counted, count)
-    raise PlaceError(worded("“{text_}” is no place. Say at 12, or from 13 to 24.", text_=text))
+    raise PlaceError(worded("“{text}” is no place. Say at 12, or from 13 to 24.", text=text))
 
 
 def _spots(text: str) -> list[int | str]:

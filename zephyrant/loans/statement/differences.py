@@ -63,7 +63,7 @@ def _aim(statement: Statement) -> str:
     return (
         "none"
         if aim is None
-        else worded("{figure} {is_} by {by}", figure=aim.figure, is_=aim.is_, by=aim.by)
+        else worded("{figure} {value} by {by}", figure=aim.figure, value=aim.is_, by=aim.by)
     )
 
 

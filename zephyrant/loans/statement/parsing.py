@@ -151,7 +151,7 @@ def reading_of(number: TypedNumber, tell: Callable[[Decimal], str]) -> Reading:
     """A number as it was read, with the other one it might be."""
     text = tell(number.value)
     other = None if number.other is None else tell(number.other)
-    note = worded("Read as {text_}.", text_=text) if other else None
+    note = worded("Read as {text}.", text=text) if other else None
     return Reading(value=plain(number.value), text=text, note=note, other=other)
 
 

@@ -257,4 +257,4 @@ def _short(clause: TypedClause) -> str:
     """What a clause does, where there is little room."""
     verb = VERBS_NAMED[clause.verb]
     text = f"{verb.short} {clause.figure}" if verb.short else PAY_SHORT[clause.pay]
-    return worded("{text_}, some months", text_=text) if clause.months else text
+    return worded("{text}, some months", text=text) if clause.months else text

@@ -29,9 +29,9 @@ def read_amount(typed: str, marks: Marks, currency: str) -> Reading:
     """An amount of money: `48,250`, `48250.00`, `48k`, `1.2m`, with or without its currency."""
     decimals = currencies()[currency].decimals
     example = worded(
-        "{Decimal}, 48k or {write}m",
-        Decimal=marks.amount(Decimal(48250), decimals),
-        write=marks.write("1.2"),
+        "{amount}, 48k or {millions}m",
+        amount=marks.amount(Decimal(48250), decimals),
+        millions=marks.write("1.2"),
     )
 
     def reader(text: str) -> Reading:
@@ -108,7 +108,7 @@ def read_percent(typed: str, marks: Marks) -> Reading:
         return reading_of(number, lambda value: marks.number(value, PLACES, 2))
 
     return read_typed(
-        typed, "a percentage", worded("{write} or 6 3/8", write=marks.write("6.35")), reader
+        typed, "a percentage", worded("{percent} or 6 3/8", percent=marks.write("6.35")), reader
     )
 
 
@@ -137,8 +137,8 @@ def read_balance(typed: str, marks: Marks, currency: str, principal: Reading) ->
     whole = to_step(amount, Decimal(1).scaleb(-decimals), "nearest")
     text = f"{percent.text} %"
     note = worded(
-        "{text_} of the amount lent = {whole}.",
-        text_=text,
+        "{text} of the amount lent = {whole}.",
+        text=text,
         whole=marks.number(whole, PLACES, decimals),
     )
     return Reading(value=plain(whole), text=text, note=note)
@@ -192,10 +192,10 @@ def read_payment(
             example = f"{marks.write('5400')} - {marks.write('640')} a month"
             return Reading(
                 error=worded(
-                    "{typed} does not say what can be carried. Write it as 35 % of {write}, "
+                    "{typed} does not say what can be carried. Write it as 35 % of {income}, "
                     "or {example}.",
                     typed=quote_typed(typed),
-                    write=marks.write("5400"),
+                    income=marks.write("5400"),
                     example=example,
                 )
             )
@@ -210,11 +210,7 @@ def read_payment(
         carried = (left / minor).to_integral_value(ROUND_FLOOR) * minor
     said = " - ".join(show.number(each, PLACES, decimals) for each in (income, *outgoings))
     if share:
-        said = worded(
-            "{Decimal} % of {said}",
-            Decimal=show.number(Decimal(share.value or 0), PLACES),
-            said=said,
-        )
+        said = f"{show.number(Decimal(share.value or 0), PLACES)} % of {said}"
     if found.per:
         said += f" a {found.per}"
     if carried <= 0:

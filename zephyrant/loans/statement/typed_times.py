@@ -6,7 +6,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
-from zephyrant.texts import worded
+from zephyrant.texts import ENGLISH, read_as, worded
 
 from ..calendars import frequencies
 from ..calendars.days_in_words import read_days, write_day
@@ -83,7 +83,7 @@ def read_time(typed: str, marks: Marks) -> Reading:
     reading = read_typed(
         typed,
         "a time",
-        worded("90 days, 6 months or {write} years", write=marks.write("1.5")),
+        worded("90 days, 6 months or {years} years", years=marks.write("1.5")),
         reader,
     )
     if reading.value == UNKNOWN:
@@ -107,13 +107,14 @@ def read_date(typed: str) -> Reading:
         )
     text = write_day(days[0])
     other = write_day(days[1]) if len(days) > 1 else None
-    note = worded("Read as {text_}.", text_=text) if other else None
+    note = worded("Read as {text}.", text=text) if other else None
     return Reading(value=days[0].isoformat(), text=text, note=note, other=other)
 
 
 def time_text(number: Decimal, period: str, marks: Marks) -> str:
-    """A time as one would type it: "90 days"."""
-    return frequencies.number_of(marks.number(number, PLACES), period)
+    """A time as one would type it, in the English of what is typed: "90 days"."""
+    with read_as(ENGLISH):
+        return frequencies.number_of(marks.number(number, PLACES), period)
 
 
 def time_of(reading: Reading) -> Time | None:

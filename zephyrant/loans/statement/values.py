@@ -101,9 +101,4 @@ def suggested_values(path: FigurePath, standing: Decimal, statement: Statement) 
     def text(value: Decimal) -> str:
         return marks.number(value, PLACES)
 
-    return worded(
-        "{least} to {standing} by {each}",
-        least=text(least),
-        standing=text(standing + 4 * each),
-        each=text(each),
-    )
+    return f"{text(least)} to {text(standing + 4 * each)} by {text(each)}"

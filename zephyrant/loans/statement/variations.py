@@ -5,6 +5,8 @@ from decimal import Decimal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from zephyrant.texts import worded
+
 from ..answer.aim import aimed, nearest_to_aim
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
@@ -93,7 +95,8 @@ def _standing(loan: Loan, path: str, number: int) -> Decimal | None:
 
 
 def _no_figure(path: str, field: str) -> FieldError:
-    return FieldError(field=field, message=f"“{path[:40]}” is no figure of this loan.")
+    message = worded("“{path}” is no figure of this loan.", path=path[:40])
+    return FieldError(field=field, message=message)
 
 
 def variant(statement: Statement, values: dict[str, str]) -> Statement:

@@ -64,13 +64,8 @@ def unanswered(statement: Statement) -> Unanswered:
     ways = tuple(_told(loan, way, marks) for way in ways_out(loan))
     goes = as_it_goes(loan)
     answer = solve(goes, marks) if goes else None
-    if (
-        goes is None
-        or answer is None
-        or answer.laid is None
-        or loan.asked is None
-        or loan.asked not in _GOES
-    ):
+    says = _GOES.get(loan.asked) if loan.asked else None
+    if goes is None or answer is None or answer.laid is None or says is None:
         return Unanswered(ways=ways, goes=None, schedule=None, left=None)
     columns = answer.laid.columns_told
     return Unanswered(

@@ -108,9 +108,7 @@ def _with_capacity(text: dict[FieldName, str]) -> dict[FieldName, str]:
         return text
     return {
         **text,
-        "payment": worded(
-            "{rstrip} % of {income}", rstrip=text["share"].rstrip("% "), income=text["income"]
-        ),
+        "payment": f"{text['share'].rstrip('% ')} % of {text['income']}",
     }
 
 
@@ -132,7 +130,7 @@ def _after(text: str, defaults: Defaults) -> int:
     if not text:
         return defaults.after
     if not text.isdecimal() or int(text) > 36_500:
-        raise NotALoan.at("after", worded("“{text_}” is no number of a payment.", text_=text[:40]))
+        raise NotALoan.at("after", worded("“{text}” is no number of a payment.", text=text[:40]))
     return int(text)
 
 
