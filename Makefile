@@ -14,7 +14,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean wheel
+.PHONY: texts demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean wheel
 
 setup: .venv/installed web/node_modules/.installed web/src/api/schema.ts $(STATIC)
 

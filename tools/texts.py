@@ -26,6 +26,7 @@ from zephyrant.loans.document.named import Named
 from zephyrant.loans.quotes.convention import Convention
 from zephyrant.loans.quotes.quotings import Quoting
 from zephyrant.loans.statement.entries import Entry
+from zephyrant.loans.tape.named import NamedRounding
 from zephyrant.loans.wording.glossary import Term
 from zephyrant.texts import Worded
 
@@ -74,12 +75,17 @@ def _of_the_screen() -> Iterator[tuple[Text, str]]:
 
 def _called() -> Iterator[tuple[Text, str]]:
     """What Python says where it is said."""
-    for file in sorted((ROOT / "zephyrant").rglob("*.py")):
-        name = str(file.relative_to(ROOT))
+    trees = {
+        str(file.relative_to(ROOT)): ast.parse(file.read_text())
+        for file in sorted((ROOT / "zephyrant").rglob("*.py"))
+    }
+    known = {
+        name: value for tree in trees.values() for name, value in _constants(tree) if name.isupper()
+    }
+    for name, tree in trees.items():
         if name.split("/")[1] in _APART or "/migrations/" in name:
             continue
-        tree = ast.parse(file.read_text())
-        constants = dict(_constants(tree))
+        constants = {**known, **dict(_constants(tree))}
         for node in ast.walk(tree):
             if not isinstance(node, ast.Call):
                 continue
@@ -143,6 +149,7 @@ _SAID: Final[dict[type, tuple[str, ...]]] = {
     Period: ("often", "noun"),
     Term: ("title", "about", "says"),
     Quoting: ("label", "under"),
+    NamedRounding: ("title",),
 }
 
 

@@ -26,7 +26,7 @@ from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from zephyrant.loans import A_QUESTION, BudgetSpentError, within
-from zephyrant.texts import Reading, read_as, reading, worded
+from zephyrant.texts import Reading, look_in, looked_in, read_as, reading, worded
 
 from .locks import held
 
@@ -190,7 +190,9 @@ def side_by_side(
     if len(parts) < 2 or multiprocessing.current_process().daemon:
         return [function(*part) for part in parts]
     pool = _pool(CORES)
-    futures = [pool.schedule(_read_so, args=[reading(), function, part]) for part in parts]
+    futures = [
+        pool.schedule(_read_so, args=[reading(), looked_in(), function, part]) for part in parts
+    ]
     try:
         return [_awaited(future, waiting) for future in futures]
     finally:
@@ -223,7 +225,7 @@ def _worked_apart(
     with _place_for(asker), a_place(_places, worded(_BUSY), 3):
         future = _pool().schedule(
             _read_so,
-            args=[reading(), _work, (limits, function, args, named)],
+            args=[reading(), looked_in(), _work, (limits, function, args, named)],
             timeout=limits.seconds + _GRACE,
         )
         try:
@@ -248,8 +250,13 @@ def _result(future: "ProcessFuture[Any]", is_gone: Gone) -> Any:  # noqa: ANN401
             raise BudgetSpentError from None
 
 
-def _read_so(reader: Reading, function: Callable[..., T], args: Sequence[Any]) -> T:
-    """What a function gives for this reader: who that is stands in no process but the asker's."""
+def _read_so(
+    reader: Reading, folders: Sequence[Path], function: Callable[..., T], args: Sequence[Any]
+) -> T:
+    """What a function gives for this reader: who that is, and where translations are besides ours,
+    stands in no process but the asker's."""
+    for folder in folders:
+        look_in(folder)
     with read_as(reader):
         return function(*args)
 

@@ -23,15 +23,15 @@ def state_in_words(table: LoanTable, marks_name: MarksName) -> str:
         case "done":
             return _came_to(table, marks)
         case "cancelled":
-            return "cancelled"
-    return table.why or "failed"
+            return worded("cancelled")
+    return worded(table.why or "failed")
 
 
 def _came_to(table: LoanTable, marks: Marks) -> str:
     summary = table.summary
     if not summary:
-        return "done"
-    parts = [f"{_number(summary['solved'], marks)} solved"]
+        return worded("done")
+    parts = [worded("{solved} solved", solved=_number(summary["solved"], marks))]
     if summary["problems"]:
         parts.append(
             worded("{problems} without an answer", problems=_number(summary["problems"], marks))

@@ -14,7 +14,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from zephyrant.loans import NotALoan
-from zephyrant.texts import worded
+from zephyrant.texts import Worded, worded
 
 from .limits import MOST_TOKENS
 from .models import Token
@@ -22,11 +22,13 @@ from .models import Token
 May = Literal["read", "compute", "write"]
 MAY: Final[tuple[May, ...]] = get_args(May)
 #: What each may, as it is chosen.
-MAY_NAMED: Final[dict[May, str]] = {
-    "read": "read cases, tables and lists",
-    "compute": "compute: solve, ask, convert",
-    "write": "write: start, change and delete cases and tables",
-}
+MAY_NAMED: Final[Worded[May]] = Worded(
+    {
+        "read": "read cases, tables and lists",
+        "compute": "compute: solve, ask, convert",
+        "write": "write: start, change and delete cases and tables",
+    }
+)
 #: For how many days tokens are offered.
 DAYS: Final = (7, 30, 90, 365)
 #: What every token begins with, by which it is found where it does not belong.

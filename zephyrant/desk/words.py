@@ -341,7 +341,9 @@ def _choices() -> ChoiceWords:
             )
             for name, speaker in choices.WE.items()
         ],
-        income_each=_plain({f"a {per}": f"a {per}" for per in INCOME_EACH}),
+        income_each=_plain(
+            {f"a {per}": worded("a {period}", period=PERIODS[per].noun) for per in INCOME_EACH}
+        ),
         charges=_plain(CHARGES),
         payoff_rounding=_plain(PAYOFF_ROUNDINGS),
     )
@@ -363,7 +365,7 @@ def _table() -> TableWords:
             Option(value=name, label=said, shown=said)
             for name, style in CONVENTIONS.items()
             if not style.is_timed
-            for said in [worded(style.title if style.is_of_periods else style.said.split(", {")[0])]
+            for said in [worded(style.title if style.is_of_periods else style.said).split(", {")[0]]
         ],
         kinds=list(table_limits.KINDS),
     )

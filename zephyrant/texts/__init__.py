@@ -4,7 +4,7 @@ English stands where it is said; what it is in another language stands in one fi
 (`languages/de.po`), made from the catalogue of all texts (`zephyrant.pot`, by `make texts`).
 """
 
-from .languages import Translation, languages, look_in, translation
+from .languages import Translation, languages, look_in, looked_in, translation
 from .reading import (
     ENGLISH,
     Reading,
@@ -25,6 +25,7 @@ __all__ = [
     "for_each_reader",
     "languages",
     "look_in",
+    "looked_in",
     "read_as",
     "read_from_here",
     "read_throughout",

@@ -1,19 +1,23 @@
 """The files of translations: those of gettext, read as they are; a file is all a language takes."""
 
+import logging
 import re
 from collections.abc import Mapping
 from functools import cache
 from gettext import c2py
 from importlib.resources import files
 from importlib.resources.abc import Traversable
+from pathlib import Path
 from typing import Any, Final, NamedTuple
 
 #: The language the texts are written in.
 WRITTEN: Final = "en"
+_log = logging.getLogger(__name__)
 _PLACE: Final = re.compile(r"\{(\w+)\}")
 #: Numbers by which it is seen which form of a language a category of plurals takes.
 _NUMBERS: Final = range(201)
-_folders: list[Traversable] = [files(__package__).joinpath("languages")]
+_OURS: Final = files(__package__).joinpath("languages")
+_folders: list[Path] = []
 
 
 class Translation(NamedTuple):
@@ -31,12 +35,17 @@ class Translation(NamedTuple):
         return self.forms.get(category, max(self.forms.values(), default=0))
 
 
-def look_in(folder: Traversable) -> None:
+def look_in(folder: Path) -> None:
     """Translations are looked for in this folder, too; a file there stands for one of ours."""
     if folder not in _folders:
-        _folders.insert(0, folder)
+        _folders.append(folder)
         languages.cache_clear()
         translation.cache_clear()
+
+
+def looked_in() -> tuple[Path, ...]:
+    """Where translations are looked for besides ours; of two files the later one stands."""
+    return tuple(_folders)
 
 
 @cache
@@ -44,24 +53,43 @@ def languages() -> Mapping[str, Traversable]:
     """The file of every language there is besides English, by its code."""
     found = {
         file.name.removesuffix(".po"): file
-        for folder in reversed(_folders)
+        for folder in (_OURS, *_folders)
         if folder.is_dir()
         for file in folder.iterdir()
-        if file.name.endswith(".po")
+        if file.name.endswith(".po") and _is_one(file.name.removesuffix(".po"))
     }
     return dict(sorted(found.items()))
 
 
+def _is_one(code: str) -> bool:
+    """Whether this is the code of a language that is known."""
+    from babel import Locale, UnknownLocaleError
+
+    try:
+        return code != WRITTEN and bool(Locale.parse(code))
+    except (UnknownLocaleError, ValueError):
+        return False
+
+
 @cache
 def translation(language: str) -> Translation | None:
-    """The texts of a language; None of English, and of one that has no file.
+    """The texts of a language; None of English, and of one that has no file, or none that can be
+    read.
 
-    What is not translated, is marked as fuzzy, or does not keep the places of the English text is
-    left out: it is said in English.
+    What is not translated, is marked as fuzzy, or has a place that the English text has not is left
+    out: it is said in English.
     """
     file = languages().get(language)
     if file is None:
         return None
+    try:
+        return _read(language, file)
+    except (OSError, ValueError):
+        _log.exception("the texts of %s cannot be read", language)
+        return None
+
+
+def _read(language: str, file: Traversable) -> Translation:
     from babel.messages.pofile import read_po
 
     with file.open("rb") as opened:

@@ -14,7 +14,7 @@ import { Menu } from "../ui/menu";
 import { inMarks } from "../ui/numbers";
 import { DeskProvider } from "./desk-provider";
 import type { Which } from "./sheets";
-import { t, tn } from "../texts";
+import { t } from "../texts";
 
 const Sheets = later(async () => (await import("./sheets")).Sheets);
 
@@ -130,12 +130,9 @@ function Header() {
       {sheet && <Sheets which={sheet} onClose={() => setSheet(undefined)} />}
       {left > 0 && (
         <p role="alert" className="border-t border-wrong bg-sheet px-8 py-2 text-wrong">
-          {tn(
-            "One case or list has changes that are not saved yet. They wait in this browser, for you alone.",
-            "{left} cases or lists have changes that are not saved yet. They wait in this browser, for you alone.",
+          {t("Changes that are not saved yet: {left}. They wait in this browser, for you alone.", {
             left,
-            { left },
-          )}{" "}
+          })}{" "}
           <Button look="link" onClick={() => void signOut(true)}>
             {t("Sign out all the same")}
           </Button>

@@ -96,7 +96,7 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     if any(clause.verb == "rate" for clause in loan.clauses):
         # Where clauses set other rates these hold first, if at all.
         from_the_start = any(clause.rate and clause.begin == 1 for clause in loan.clauses)
-        which = worded("as stated") if from_the_start else "first"
+        which = worded("as stated") if from_the_start else worded("first")
         for name in ("periodic", "nominal", "effective"):
             alone = RESULTS_NAMED[name].alone
             titles[name] = f"{alone}, {which}"

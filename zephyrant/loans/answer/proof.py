@@ -220,7 +220,7 @@ def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check
         and tuple(map(sub, owed, columns.principal)) == columns.closing
         and columns.opening[1:] == columns.closing[:-1]
     )
-    rows = f"{len(columns.number)} rows"
+    rows = worded("{count} rows", count=len(columns.number))
     return [
         {
             "what": worded("Principal parts add up to the amount lent less what is left"),

@@ -188,7 +188,7 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
         "title": worded("Carried across: {periods}", periods=periods),
         "formula": worded("owed before, with interest, less what is paid"),
         "numbers": f"{write.number(before)}; " + ", ".join(parts),
-        "result": f"{write.number(owed)} owed",
+        "result": worded("{owed} owed", owed=write.number(owed)),
     }
 
 

@@ -44,6 +44,8 @@ TIMING: Final[dict[Timing, Choice]] = {
     "in-arrears": Choice("end of each {noun}, in arrears", "end"),
     "in-advance": Choice("start of each {noun}, in advance", "start"),
 }
+#: The same where there is room for two words only.
+TIMED: Final[Worded[Timing]] = Worded({"in-arrears": "in arrears", "in-advance": "in advance"})
 DAY_COUNTS: Final[dict[DayCount, Choice]] = {
     "equal": Choice("every period alike"),
     "30/360": Choice("30/360"),

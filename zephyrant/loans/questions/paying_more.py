@@ -135,14 +135,13 @@ def _paid(schedule: Schedule) -> int:
 
 
 def _says(loan: Loan, schedule: Schedule, ended: Schedule, fewer: int, saved: int) -> Sentence:
-    many = worded("{fewer} payments fewer") if fewer != 1 else worded("1 payment fewer")
+    many = "{fewer} payments fewer" if fewer != 1 else "1 payment fewer"
     if fewer <= 0:
-        many = worded("no payment fewer")
+        many = "no payment fewer"
     return Sentence(
-        "It is repaid by {after} payments instead of {before}: " + many + ", and {saved} less "
-        "interest.",
+        "It is repaid by {after} payments instead of {before}: {many}, and {saved} less interest.",
+        many=Sentence(many, fewer=Number(fewer)),
         after=Number(_paying(ended)),
         before=Number(_paying(schedule)),
-        fewer=Number(fewer),
         saved=Money(schedule.unit.amount(saved), loan.decimals),
     )

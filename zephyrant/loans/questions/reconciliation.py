@@ -214,7 +214,7 @@ def _says(
         lengths = worded(" They have {read} rows, we {ours}.")
     figures: dict[str, Money | Number | str] = {"read": Number(read), "ours": Number(len(ours))}
     if not numbers:
-        return Sentence("Every row agrees within the tolerance." + lengths, **figures)
+        return Sentence(worded("Every row agrees within the tolerance.") + lengths, **figures)
     first = differences[0]
     figures |= {"rows": Number(len(numbers)), "began": Number(numbers[0]), "column": first.column}
     text = worded("{rows} rows differ. It began with payment {began}: its {column} ")

@@ -16,6 +16,7 @@ from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
+from ..document.choices import TIMED
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Named
@@ -201,7 +202,7 @@ _TERMS: Final[tuple[tuple[str | Named, Callable[[Loan, Marks], str]], ...]] = (
     ),
     (
         "Paid",
-        lambda loan, _: f"{period(loan.every).often}, {loan.timing.replace('-', ' ')}",
+        lambda loan, _: f"{period(loan.every).often}, {TIMED[loan.timing]}",
     ),
     (FIGURES_NAMED["balance"], lambda loan, marks: _money(loan, loan.balance, marks)),
     ("Lent on", lambda loan, _: _days(loan)),

@@ -7,6 +7,7 @@ from typing import Final, NamedTuple
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
+from ..document.choices import ODD_DAYS, TIMED, WE
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
@@ -82,16 +83,16 @@ def _clause(clause: TypedClause) -> str:
 #: What is chosen or told as one, in words.
 _WORDS: Final[dict[str, tuple[str, Callable[[Statement], str]]]] = {
     "name": ("name", lambda statement: f"“{statement.name}”"),
-    "we": ("part we take", lambda statement: statement.we.replace("-", " ")),
+    "we": ("part we take", lambda statement: WE[statement.we].within),
     "currency": ("currency", lambda statement: statement.currency),
     "quote": ("quoted", _quote),
     "every": ("paid", lambda statement: frequencies.period(statement.every).often),
-    "timing": ("paid", lambda statement: statement.timing.replace("-", " ")),
+    "timing": ("paid", lambda statement: TIMED[statement.timing]),
     "rounding": ("rounding", lambda statement: _rounding(statement.rounding)),
     "start": ("lent on", lambda statement: _dated(statement, "start")),
     "first_payment": ("first payment on", lambda statement: _dated(statement, "first_payment")),
     "day_count": ("days counted", lambda statement: statement.day_count),
-    "odd_days": ("odd days bear", lambda statement: f"{statement.odd_days} interest"),
+    "odd_days": ("odd days bear", lambda statement: ODD_DAYS[statement.odd_days].label),
     "clauses": ("clauses", _clauses),
     "aim": ("aim", _aim),
 }

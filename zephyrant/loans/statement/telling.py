@@ -227,7 +227,7 @@ def left_over(answer: Answer, words: Speaker, marks: Marks) -> LeftOver | None:
             title=worded("Overpaid, to be given back"),
             short=f"{text} overpaid",
         )
-    return LeftOver(text=text, title=words.balloon, short=f"{text} left")
+    return LeftOver(text=text, title=words.balloon, short=worded("{amount} left", amount=text))
 
 
 def _placed(statement: Statement, loan: Loan, answer: Answer) -> tuple[ClausePlaced, ...]:

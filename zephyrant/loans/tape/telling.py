@@ -24,8 +24,8 @@ def row_in_words(row: Mapping[str, Cell], marks: Marks) -> dict[str, str]:
     unknown = str(row.get("unknown") or "")
     told = {name: _cell(name, value, unknown, marks) for name, value in row.items()}
     if row.get("fits"):
-        told["unknown"] = "none: checked"
-        told["found"] = worded("does not fit") if row["fits"] == "no" else "fits"
+        told["unknown"] = worded("none: checked")
+        told["found"] = worded("does not fit") if row["fits"] == "no" else worded("fits")
     return told
 
 

@@ -129,7 +129,7 @@ class Number(NamedTuple):
 class Sentence:
     """A sentence with figures in it, in the language of whoever reads it, said in their marks."""
 
-    def __init__(self, text: str, **figures: Money | Percent | Number | str) -> None:
+    def __init__(self, text: str, **figures: "Money | Percent | Number | Sentence | str") -> None:
         self.text = worded(text)
         self.figures = figures
 

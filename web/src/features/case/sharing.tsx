@@ -44,7 +44,7 @@ export function Sharing({ caseId, open, onOpen }: Props) {
               <li key={username} className="flex items-center justify-between gap-4">
                 <span>{name}</span>
                 <Select
-                  name={`${name} may`}
+                  name={t("{name} may", { name })}
                   value={share ? (share.may_edit ? "edit" : "read") : "no"}
                   options={MAY}
                   onChoose={(may) => set(username, may)}

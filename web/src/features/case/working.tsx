@@ -61,7 +61,7 @@ export function Working({ answer, open, onOpen }: Props) {
                   <Cell>{check.expected}</Cell>
                   <Cell className={check.holds ? "text-good" : "text-wrong"}>
                     {check.holds ? "✓" : "✗"}
-                    <span className="sr-only">{check.holds ? "holds" : t("does not hold")}</span>
+                    <span className="sr-only">{check.holds ? t("holds") : t("does not hold")}</span>
                   </Cell>
                 </tr>
               ))}
