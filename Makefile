@@ -105,7 +105,7 @@ chromium:
 core: setup
 	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
 	@rm -rf build/coverage && mkdir -p build/coverage
-	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.command tests.loans tests.library tests.tables tests.outlets tests.desk --parallel 3
+	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.command tests.loans tests.texts tests.library tests.tables tests.outlets tests.desk --parallel 3
 	@.venv/bin/coverage combine -q && .venv/bin/coverage report
 
 # One module of tests, one class or one test: make one TEST=tests.loans.test_schedule

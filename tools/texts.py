@@ -12,7 +12,7 @@ import json
 import pkgutil
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import Any, Final
 
@@ -80,12 +80,15 @@ def _called() -> Iterator[tuple[Text, str]]:
         for file in sorted((ROOT / "zephyrant").rglob("*.py"))
     }
     known = {
-        name: value for tree in trees.values() for name, value in _constants(tree) if name.isupper()
+        name: values
+        for tree in trees.values()
+        for name, values in _constants(tree).items()
+        if name.isupper()
     }
     for name, tree in trees.items():
         if name.split("/")[1] in _APART or "/migrations/" in name:
             continue
-        constants = {**known, **dict(_constants(tree))}
+        constants = {**known, **_constants(tree)}
         for node in ast.walk(tree):
             if not isinstance(node, ast.Call):
                 continue
@@ -102,15 +105,21 @@ def _called() -> Iterator[tuple[Text, str]]:
                         yield (text,), name
 
 
-def _constants(tree: ast.Module) -> Iterator[tuple[str, ast.expr]]:
+#: All that a name is given in a module.
+Constants = Mapping[str, Sequence[ast.expr]]
+
+
+def _constants(tree: ast.Module) -> Constants:
+    found: dict[str, list[ast.expr]] = {}
     for node in ast.walk(tree):
         if isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name):
-            yield node.targets[0].id, node.value
+            found.setdefault(node.targets[0].id, []).append(node.value)
         elif isinstance(node, ast.AnnAssign) and isinstance(node.target, ast.Name) and node.value:
-            yield node.target.id, node.value
+            found.setdefault(node.target.id, []).append(node.value)
+    return found
 
 
-def _texts(node: ast.expr, constants: dict[str, ast.expr]) -> Iterator[str]:
+def _texts(node: ast.expr, constants: Constants) -> Iterator[str]:
     """The texts an expression can be."""
     match node:
         case ast.Constant(value=str(text)):
@@ -121,12 +130,11 @@ def _texts(node: ast.expr, constants: dict[str, ast.expr]) -> Iterator[str]:
         case ast.Dict(values=values) | ast.Tuple(elts=values):
             for value in values:
                 yield from _texts(value, constants)
-        case ast.Name(id=name) if name in constants:
+        case ast.Name(id=name) | ast.Attribute(attr=name) if name in constants:
             # Not itself: `text = worded(text)`.
-            others = {other: value for other, value in constants.items() if other != name}
-            yield from _texts(constants[name], others)
-        case ast.Attribute(attr=name) if name in constants:
-            yield from _texts(constants[name], constants)
+            others = {other: values for other, values in constants.items() if other != name}
+            for value in constants[name]:
+                yield from _texts(value, others)
 
 
 def _in_tables() -> Iterator[tuple[Text, str]]:

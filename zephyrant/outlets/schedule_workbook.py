@@ -1,7 +1,7 @@
 """A schedule as a workbook of live arithmetic."""
 
 import tempfile
-from typing import IO, Any, Final
+from typing import IO, Any
 
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
@@ -26,8 +26,6 @@ from zephyrant.texts import worded
 
 from .reader import Reader
 from .schedule_csv import COLUMNS
-
-_MOVED_HEADS: Final = ("Further lent and fees", "Paid on top")
 
 
 def xlsx_of(loan: Loan, reader: Reader) -> bytes | None:
@@ -133,7 +131,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
     own = any(row.percent is not None for row in schedule.rows)
     further = (
         worded("Percent of this period") if own else "",
-        *(map(worded, _MOVED_HEADS) if schedule.busy else ()),
+        *(_moved_heads() if schedule.busy else ()),
     )
     for column, name in enumerate((*_heads(), schedule.measured_in or "", *further)):
         if name:
@@ -198,3 +196,7 @@ def _money_format(decimals: int) -> str:
 
 def _heads() -> list[str]:
     return [COLUMNS_NAMED[name].alone for name in COLUMNS]
+
+
+def _moved_heads() -> list[str]:
+    return [worded("Further lent and fees"), worded("Paid on top")]

@@ -4,7 +4,6 @@ English stands where it is said; what it is in another language stands in one fi
 (`languages/de.po`), made from the catalogue of all texts (`zephyrant.pot`, by `make texts`).
 """
 
-from .languages import Translation, languages, look_in, looked_in, translation
 from .reading import (
     ENGLISH,
     Reading,
@@ -14,6 +13,7 @@ from .reading import (
     read_throughout,
     reading,
 )
+from .translations import Translation, languages, look_in, looked_in, translation
 from .wording import Worded, counted, worded
 
 __all__ = [

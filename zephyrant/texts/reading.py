@@ -68,7 +68,10 @@ def for_each_reader(maxsize: int) -> Callable[[Callable[P, T]], KeptForEachReade
 
 def read_throughout(parts: Iterable[T]) -> Iterator[T]:
     """These parts, each made for whoever reads now, whoever reads when it is taken."""
-    reader, making = reading(), iter(parts)
+    return _throughout(reading(), iter(parts))
+
+
+def _throughout(reader: Reading, making: Iterator[T]) -> Iterator[T]:
     while True:
         with read_as(reader):
             try:

@@ -4,8 +4,8 @@ import re
 from collections.abc import Iterator, Mapping
 from typing import Final, TypeVar
 
-from .languages import Translation, translation
 from .reading import ENGLISH, reading
+from .translations import Translation, translation
 
 K = TypeVar("K")
 _PLACE: Final = re.compile(r"\{(\w+)\}")

@@ -165,7 +165,7 @@ def _unreached(loan: Loan, aim: Aim, nearest: Point | None) -> Sentence:
         # So near that as many digits as usual do not tell them apart.
         target, reached = _told_apart(aim.number, nearest.value)
     return Sentence(
-        text + "; the nearest is {result}, with {at}.",
+        text + worded("; the nearest is {result}, with {at}."),
         moves=moves,
         target=target,
         result=reached,

@@ -37,10 +37,10 @@ def read_days(typed: str) -> list[date]:
         return _days((int(iso[1]), int(iso[3]), int(iso[4])))
     named = re.fullmatch(r"(\d{1,2})(?:st|nd|rd|th|\.)?[- ]?([a-z]{3,9})\.?[- ](\d{4}|\d{2})", text)
     if named:
-        return _named(named[2], named[1], named[3])
+        return _named(named[2], named[1], named[3]) or _in_other_languages(text)
     turned = re.fullmatch(r"([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)? (\d{4})", text)
     if turned:
-        return _named(turned[1], turned[2], turned[3])
+        return _named(turned[1], turned[2], turned[3]) or _in_other_languages(text)
     numbers = re.fullmatch(r"(\d{1,2})([./ -])(\d{1,2})\2(\d{4})", text)
     if not numbers:
         return _in_other_languages(text)

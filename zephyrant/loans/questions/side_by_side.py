@@ -16,7 +16,7 @@ from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
-from ..document.choices import TIMED
+from ..document.choices import TIMED, Choice
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Named
@@ -188,7 +188,7 @@ def _days(loan: Loan) -> str:
 
 
 #: The terms of a loan in the order they are said; an empty text where a loan has none of the kind.
-_TERMS: Final[tuple[tuple[str | Named, Callable[[Loan, Marks], str]], ...]] = (
+_TERMS: Final[tuple[tuple[Named | Choice, Callable[[Loan, Marks], str]], ...]] = (
     (
         FIGURES_NAMED["purchase.price"],
         lambda loan, marks: (loan.purchase and _money(loan, loan.purchase.price, marks)) or "",
@@ -201,15 +201,15 @@ _TERMS: Final[tuple[tuple[str | Named, Callable[[Loan, Marks], str]], ...]] = (
         lambda loan, marks: "?" if loan.count == UNKNOWN else marks.write(str(loan.count)),
     ),
     (
-        "Paid",
+        Choice("Paid"),
         lambda loan, _: f"{period(loan.every).often}, {TIMED[loan.timing]}",
     ),
     (FIGURES_NAMED["balance"], lambda loan, marks: _money(loan, loan.balance, marks)),
-    ("Lent on", lambda loan, _: _days(loan)),
-    ("Days counted", lambda loan, _: loan.day_count if loan.calendar else ""),
-    ("Rounding", lambda loan, _: _rounding(loan)),
+    (Choice("Lent on"), lambda loan, _: _days(loan)),
+    (Choice("Days counted"), lambda loan, _: loan.day_count if loan.calendar else ""),
+    (Choice("Rounding"), lambda loan, _: _rounding(loan)),
     (
-        "Clauses",
+        Choice("Clauses"),
         lambda loan, marks: "; ".join(
             clause_in_words(loan, clause, marks) for clause in loan.clauses
         ),
@@ -218,14 +218,14 @@ _TERMS: Final[tuple[tuple[str | Named, Callable[[Loan, Marks], str]], ...]] = (
 
 
 def _words(
-    name: str | Named, tell: Callable[[Loan, Marks], str], columns: list[_Column]
+    name: Named | Choice, tell: Callable[[Loan, Marks], str], columns: list[_Column]
 ) -> SideBySideRow | None:
     texts = [tell(column.loan, column.marks) if column.loan else None for column in columns]
     said = {text for column, text in zip(columns, texts, strict=True) if column.loan}
     if said <= {""}:
         return None
     return {
-        "name": name.alone if isinstance(name, Named) else worded(name),
+        "name": name.alone if isinstance(name, Named) else name.label,
         "kind": "words",
         "cells": [{**_NO_CELL, "text": text or None} for text in texts],
         "stands_out": len(said) > 1,

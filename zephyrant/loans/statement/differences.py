@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
-from ..document.choices import ODD_DAYS, TIMED, WE
+from ..document.choices import ODD_DAYS, TIMED, WE, Choice
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
@@ -81,20 +81,23 @@ def _clause(clause: TypedClause) -> str:
 
 
 #: What is chosen or told as one, in words.
-_WORDS: Final[dict[str, tuple[str, Callable[[Statement], str]]]] = {
-    "name": ("name", lambda statement: f"“{statement.name}”"),
-    "we": ("part we take", lambda statement: WE[statement.we].within),
-    "currency": ("currency", lambda statement: statement.currency),
-    "quote": ("quoted", _quote),
-    "every": ("paid", lambda statement: frequencies.period(statement.every).often),
-    "timing": ("paid", lambda statement: TIMED[statement.timing]),
-    "rounding": ("rounding", lambda statement: _rounding(statement.rounding)),
-    "start": ("lent on", lambda statement: _dated(statement, "start")),
-    "first_payment": ("first payment on", lambda statement: _dated(statement, "first_payment")),
-    "day_count": ("days counted", lambda statement: statement.day_count),
-    "odd_days": ("odd days bear", lambda statement: ODD_DAYS[statement.odd_days].label),
-    "clauses": ("clauses", _clauses),
-    "aim": ("aim", _aim),
+_WORDS: Final[dict[str, tuple[Choice, Callable[[Statement], str]]]] = {
+    "name": (Choice("name"), lambda statement: f"“{statement.name}”"),
+    "we": (Choice("part we take"), lambda statement: WE[statement.we].within),
+    "currency": (Choice("currency"), lambda statement: statement.currency),
+    "quote": (Choice("quoted"), _quote),
+    "every": (Choice("paid"), lambda statement: frequencies.period(statement.every).often),
+    "timing": (Choice("paid"), lambda statement: TIMED[statement.timing]),
+    "rounding": (Choice("rounding"), lambda statement: _rounding(statement.rounding)),
+    "start": (Choice("lent on"), lambda statement: _dated(statement, "start")),
+    "first_payment": (
+        Choice("first payment on"),
+        lambda statement: _dated(statement, "first_payment"),
+    ),
+    "day_count": (Choice("days counted"), lambda statement: statement.day_count),
+    "odd_days": (Choice("odd days bear"), lambda statement: ODD_DAYS[statement.odd_days].label),
+    "clauses": (Choice("clauses"), _clauses),
+    "aim": (Choice("aim"), _aim),
 }
 
 
@@ -147,7 +150,7 @@ def differing(one: Statement, other: Statement, marks_name: MarksName) -> list[D
         if name in different
     ]
     told += [
-        (name, worded(title), words(one), words(other))
+        (name, title.label, words(one), words(other))
         for name, (title, words) in _WORDS.items()
         if name in different
     ]

@@ -14,6 +14,8 @@ from typing import Any, Final, NamedTuple
 WRITTEN: Final = "en"
 _log = logging.getLogger(__name__)
 _PLACE: Final = re.compile(r"\{(\w+)\}")
+#: As a file of a language is called: `de`, `pt_BR`, `zh_Hant`.
+_CODE: Final = re.compile(r"[a-z]{2,3}(_[A-Za-z]{2,4})*")
 #: Numbers by which it is seen which form of a language a category of plurals takes.
 _NUMBERS: Final = range(201)
 _OURS: Final = files(__package__).joinpath("languages")
@@ -66,7 +68,7 @@ def _is_one(code: str) -> bool:
     from babel import Locale, UnknownLocaleError
 
     try:
-        return code != WRITTEN and bool(Locale.parse(code))
+        return code != WRITTEN and bool(_CODE.fullmatch(code) and Locale.parse(code))
     except (UnknownLocaleError, ValueError):
         return False
 
