@@ -2,7 +2,7 @@ import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/r
 import { answerWith } from "./answer-with";
 import { ask, client } from "./client";
 import { CASES } from "./cases";
-import type { Begins, Column, MarksWord, Me, Preset } from "./types";
+import type { Column, MarksWord, Me } from "./types";
 
 export const ME = ["me"];
 
@@ -39,18 +39,6 @@ export function useSaveColumns() {
   });
 }
 
-/** How a new case begins; lines are read anew by it. */
-export function useSaveBegins() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (begins: Begins) => ask(client.PUT("/api/v1/me/begins", { body: begins })),
-    onSuccess: async (mine) => {
-      await answerWith(queries, ME, mine);
-      queries.removeQueries({ queryKey: ["line"] });
-    },
-  });
-}
-
 /** Everything that can be chosen and typed, and what it is called. */
 export const askWords = queryOptions({
   queryKey: ["words"],
@@ -60,60 +48,6 @@ export const askWords = queryOptions({
 
 export const useServerWords = (enabled: boolean) => useQuery({ ...askWords, enabled });
 
-/** Whether there is a demo desk to enter. */
-export function useDoor() {
-  return useQuery({
-    queryKey: ["door"],
-    queryFn: () => ask(client.GET("/api/v1/door")),
-    staleTime: Infinity,
-  });
-}
-
-export function useEnter(onIn: (me: Me) => void, onNot: () => void) {
-  return useMutation({
-    mutationFn: (body: { username: string; password: string }) =>
-      ask(client.POST("/api/v1/session", { body })),
-    onSuccess: onIn,
-    onError: onNot,
-  });
-}
-
-export function useEnterDemo(onIn: (me: Me) => void) {
-  return useMutation({
-    mutationFn: () => ask(client.POST("/api/v1/session/demo")),
-    onSuccess: onIn,
-  });
-}
-
 export function endSession(): Promise<unknown> {
   return ask(client.DELETE("/api/v1/session"));
-}
-
-export function useChangePassword(onChanged: () => void) {
-  return useMutation({
-    mutationFn: (body: { old: string; new: string }) =>
-      ask(client.PUT("/api/v1/password", { body })),
-    onSuccess: onChanged,
-  });
-}
-
-const PRESETS = ["presets"];
-const NONE: readonly Preset[] = [];
-
-/** The ways of quoting this analyst has named. */
-export function usePresets(): readonly Preset[] {
-  const presets = useQuery({
-    queryKey: PRESETS,
-    queryFn: () => ask(client.GET("/api/v1/presets")),
-    staleTime: Infinity,
-  });
-  return presets.data ?? NONE;
-}
-
-export function useSavePresets() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (presets: Preset[]) => ask(client.PUT("/api/v1/presets", { body: { presets } })),
-    onSuccess: (kept) => answerWith(queries, PRESETS, kept),
-  });
 }

@@ -1,4 +1,4 @@
-import { useSaveBegins } from "../api/desk";
+import { useSaveBegins } from "../api/habits";
 import type { Begins } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { filled } from "../hooks/words";

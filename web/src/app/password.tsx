@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Refused } from "../api/client";
-import { useChangePassword } from "../api/desk";
+import { useChangePassword } from "../api/entering";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Sheet } from "../ui/sheet";

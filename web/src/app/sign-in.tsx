@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useDoor, useEnter, useEnterDemo } from "../api/desk";
+import { useDoor, useEnter, useEnterDemo } from "../api/entering";
 import type { Me } from "../api/types";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useSavePresets } from "../api/desk";
+import { useSavePresets } from "../api/habits";
 import type { Preset, Quoting, Words } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { filled } from "../hooks/words";

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from "react";
-import { usePresets } from "../api/desk";
+import { usePresets } from "../api/habits";
 import type { Quoting } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
 import { Choice } from "./choice";
