@@ -150,7 +150,7 @@ def main() -> None:
             executable_path="/usr/bin/chromium", args=["--no-sandbox"]
         )
         for name, arrange, options in SHOTS:
-            look: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+            look: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}, "locale": "en-DE"}
             look |= options
             context = browser.new_context(**look)
             page = context.new_page()

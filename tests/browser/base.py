@@ -65,7 +65,7 @@ class BrowserTest(StaticLiveServerTestCase):
     def window(self, **options: Any) -> Page:
         """A window of its own, with cookies of its own."""
         options.setdefault("viewport", {"width": 1280, "height": 800})
-        options.setdefault("locale", "en-GB")
+        options.setdefault("locale", "en-DE")
         context = self.browser.new_context(**options)
         self.addCleanup(context.close)
         page = context.new_page()

@@ -4,11 +4,14 @@ from datetime import date, timedelta
 
 from babel import Locale, localedata
 from babel.dates import format_date
+from babel.numbers import format_currency
 from django.test import SimpleTestCase
 
 from zephyrant import loans
 from zephyrant.loans.calendars.days_in_words import PLAIN_DAYS, day_form, read_days, write_day
 from zephyrant.loans.questions import owed
+from zephyrant.loans.statement import restate, work
+from zephyrant.outlets.told import tell
 from zephyrant.texts import ENGLISH, Reading, read_as
 
 from .documents import document
@@ -68,3 +71,38 @@ class AsTheReaderWrites(SimpleTestCase):
             for number in range(0, 366, 5):
                 day = date(2028, 1, 1) + timedelta(number)
                 self.assertEqual(read_days(write_day(day)), [day])
+
+
+class CodesOfCurrencies(SimpleTestCase):
+    def test_where_babel_puts_them(self) -> None:
+        """Held against amounts that Babel writes with the code in place of the sign."""
+        for language, country in (
+            *(("en", country) for country in ENGLISH_SPOKEN),
+            *(("de", "DE"), ("sv", "SE"), ("nl", "NL"), ("pt", "BR"), ("fr", "CA"), ("de", "AT")),
+        ):
+            place = Locale.parse(f"{language}_{country}")
+            theirs = format_currency(1, "EUR", locale=place)
+            first = not theirs[0].isdigit()
+            with read_as(Reading(language, country)):
+                ours = loans.with_unit("938.82", "EUR")
+            self.assertEqual(ours, "EUR 938.82" if first else "938.82 EUR", place)
+
+    def test_after_the_amount_where_nobody_says_who_reads(self) -> None:
+        self.assertEqual(loans.with_unit("938.82", "EUR"), "938.82 EUR")
+
+    def test_what_is_no_currency_stands_after_its_figure(self) -> None:
+        with read_as(Reading("en", "US")):
+            self.assertEqual(loans.with_unit("6.35", "% a year"), "6.35 % a year")
+            self.assertEqual(loans.with_unit("60", "monthly payments"), "60 monthly payments")
+
+    def test_in_the_answer_told(self) -> None:
+        loan = loans.check(document(payment="?"))
+        for country, said in (("GB", "is EUR 938.82."), ("DE", "is 938.82 EUR.")):
+            with read_as(Reading("en", country)):
+                answer = loans.solve(loan)
+                told = tell(loan, answer, loans.PLAIN)
+                found = work(restate(loan, "plain")).told
+            assert found is not None
+            self.assertIn(said, found.said)
+            texts = [text for text, _ in told.figure]
+            self.assertEqual(texts, sorted(texts, reverse=country == "GB"))

@@ -18,7 +18,7 @@ from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
 from zephyrant.texts import ENGLISH, Reading, Worded, languages, reading, worded
 
-from .preferences import files_of, marks_of
+from .preferences import kept, marks_of
 
 _PLAIN_DAY: Final = "d mmm yyyy"
 
@@ -91,9 +91,9 @@ class CsvAsked(Schema):
 
 def how_files(user: User) -> HowFiles:
     """How files are made for a user; a language that is gone is none."""
-    kept = files_of(user) or {}
-    gone = {} if kept.get("language") in known() else {"language": None}
-    return HowFiles.model_validate({**kept, **gone})
+    chosen = kept(user, "files") or {}
+    gone = {} if chosen.get("language") in known() else {"language": None}
+    return HowFiles.model_validate({**chosen, **gone})
 
 
 #: Languages a browser may name, at most; more are not looked at.

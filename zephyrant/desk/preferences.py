@@ -50,13 +50,23 @@ USUAL_COLUMNS: Final[tuple[Column, ...]] = (
 )
 
 
-def _kept(user: User, name: str) -> Any:  # noqa: ANN401
-    return Preferences.objects.filter(user=user).values_list(name, flat=True).first()
+#: Where a user, who is another object for each request, holds what was read of it.
+_READ: Final = "_preferences_read"
+
+
+def kept(user: User, name: str) -> Any:  # noqa: ANN401
+    """What a user has chosen, as it is kept; None where nothing was."""
+    read: dict[str, Any] | None = getattr(user, _READ, None)
+    if read is None:
+        read = dict(Preferences.objects.filter(user=user).values().first() or {})
+        setattr(user, _READ, read)
+    return read.get(name)
 
 
 def keep(user: User, **chosen: Any) -> None:  # noqa: ANN401
     """Keeps what a user has chosen, and the rest as it is."""
     Preferences.objects.update_or_create(user=user, defaults=chosen)
+    setattr(user, _READ, None)
 
 
 class Begins(Schema):
@@ -76,20 +86,15 @@ class Begins(Schema):
 
 def begins_of(user: User) -> Begins:
     """How a new case of a user begins."""
-    return Begins.model_validate(_kept(user, "begins") or {})
+    return Begins.model_validate(kept(user, "begins") or {})
 
 
 def marks_of(user: User) -> MarksName:
     """The number marks a user reads and types."""
-    return _kept(user, "marks") or "comma-point"
-
-
-def files_of(user: User) -> Any:  # noqa: ANN401
-    """How files are made for a user, as it is kept; None where nothing was chosen."""
-    return _kept(user, "files")
+    return kept(user, "marks") or "comma-point"
 
 
 def columns_of(user: User) -> list[str]:
     """The columns the list of cases has for a user, in their order."""
-    kept = _kept(user, "columns")
-    return list(USUAL_COLUMNS) if kept is None else [each for each in kept if each in COLUMNS]
+    chosen = kept(user, "columns")
+    return list(USUAL_COLUMNS) if chosen is None else [each for each in chosen if each in COLUMNS]

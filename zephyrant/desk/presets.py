@@ -9,8 +9,7 @@ from pydantic import Field
 from zephyrant.loans.statement import Quoting
 
 from .limits import MOST_PRESET_NAME
-from .models import Preferences
-from .preferences import keep
+from .preferences import keep, kept
 
 
 class Preset(Schema):
@@ -35,10 +34,10 @@ FIRST: Final = (
 
 def presets_of(user: User) -> list[Preset]:
     """The habits of a user, those to start from where none were kept."""
-    kept = Preferences.objects.filter(user=user).values_list("presets", flat=True).first()
-    if kept is None:
+    chosen = kept(user, "presets")
+    if chosen is None:
         return list(FIRST)
-    return [Preset.model_validate(each) for each in kept]
+    return [Preset.model_validate(each) for each in chosen]
 
 
 def keep_presets(user: User, presets: list[Preset]) -> None:

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from decimal import Decimal
 from typing import Any
 
+from babel import Locale
 from ninja import Schema
 
 from zephyrant.loans import (
@@ -21,6 +22,7 @@ from zephyrant.loans import (
     YEAR_OF_DAYS,
     MarksName,
     choices,
+    code_first,
     currencies,
     day_form,
     frequencies,
@@ -43,7 +45,7 @@ from zephyrant.loans.statement import (
 from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
 from zephyrant.tables import limits as table_limits
 from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
-from zephyrant.texts import for_each_reader, worded
+from zephyrant.texts import ENGLISH, for_each_reader, reading, worded
 
 from . import limits, preferences, tokens
 
@@ -232,6 +234,7 @@ class Words(Schema):
     marks: list[MarksWord]
     months: list[str]
     days: DayWord
+    code_first: bool
     styles: list[StyleWord]
     quotings: list[QuotingWord]
     of_360_days: str
@@ -278,13 +281,16 @@ def _entries(entries: Mapping[str, Entry]) -> dict[str, EntryWord]:
 
 def _currencies() -> list[CurrencyWord]:
     told = []
+    language = reading().language
+    # In English as ISO 4217 calls them, else as Unicode CLDR does.
+    called = {} if language == ENGLISH.language else Locale.parse(language).currencies
     for each in sorted(currencies().values()):
         minor = f"{Decimal(1).scaleb(-each.decimals):f}"
         cash = ["0.05", "0.10"] if each.decimals == 2 else []
         told.append(
             CurrencyWord(
                 code=each.code,
-                name=each.name,
+                name=called.get(each.code, each.name),
                 decimals=each.decimals,
                 minor_unit=minor,
                 steps=list(dict.fromkeys([minor, *cash, "1", "10"])),
@@ -409,6 +415,7 @@ def words() -> Words:
             if name != "plain"
         ],
         months=month_names(),
+        code_first=code_first(),
         days=DayWord(**day_form()._asdict()),
         styles=_styles(),
         quotings=[

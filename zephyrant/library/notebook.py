@@ -28,11 +28,13 @@ def _parts(told: Told, answer: Answer, marks: Marks) -> Iterator[str]:
     if told.reason:
         yield f"<p><strong>There is no answer.</strong> {escape(told.reason)}</p>"
         return
-    if told.value is not None:
-        yield (
-            f'<p>{escape(told.label)}<br><strong style="font-size:1.7em;color:{_FOUND}">'
-            f"{escape(told.value)}</strong> {escape(told.unit)}</p>"
+    if told.figure:
+        large = f'<strong style="font-size:1.7em;color:{_FOUND}">'
+        figure = " ".join(
+            f"{large}{escape(text)}</strong>" if is_it else escape(text)
+            for text, is_it in told.figure
         )
+        yield f"<p>{escape(told.label)}<br>{figure}</p>"
     yield "".join(f"<div>{escape(line)}</div>" for line in told.lines)
     picture = picture_of(answer)
     if picture:

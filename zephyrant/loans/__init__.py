@@ -33,6 +33,7 @@ from .quotes.styles import CONVENTIONS, OF_360_DAYS, USUAL_COUNT, USUAL_TIME
 from .wording.cells import as_text
 from .wording.glossary import GLOSSARY, Term
 from .wording.marks import MARKS, PLAIN, Marks, MarksName
+from .wording.units import code_first, is_first, with_unit
 
 __all__ = [
     "AIMS",
@@ -77,6 +78,7 @@ __all__ = [
     "calling_of",
     "check",
     "choices",
+    "code_first",
     "currencies",
     "day_form",
     "due",
@@ -86,6 +88,7 @@ __all__ = [
     "frequencies",
     "grown",
     "headline",
+    "is_first",
     "look",
     "month_names",
     "name_of",
@@ -96,6 +99,7 @@ __all__ = [
     "terms_in_words",
     "told",
     "what_would_fit",
+    "with_unit",
     "within",
     "write",
     "write_day",

@@ -30,8 +30,9 @@ def _head(loan: Loan, answer: Answer, marks: Marks) -> Iterator[str]:
     if told.reason:
         yield from ("**There is no answer.** " + plainly(told.reason), "")
         return
-    if told.value is not None:
-        yield from (f"{plainly(told.label)}: **{told.value}** {plainly(told.unit)}".rstrip(), "")
+    if told.figure:
+        figure = " ".join(f"**{text}**" if is_it else plainly(text) for text, is_it in told.figure)
+        yield from (f"{plainly(told.label)}: {figure}", "")
     yield from (f"- {plainly(line)}" for line in told.lines)
     yield ""
     for table in (told.facts, told.fees, told.fitting):

@@ -89,11 +89,12 @@ def _answer(told: Told, width: float) -> list[Any]:
     if told.reason:
         return [Paragraph(worded("There is no answer"), LABEL), written(told.reason, REASON)]
     story: list[Any] = []
-    if told.value is not None:
-        story += [
-            Paragraph(escape(told.label), LABEL),
-            Paragraph(f"{escape(told.value)} <font size=12>{escape(told.unit)}</font>", LARGE),
-        ]
+    if told.figure:
+        figure = " ".join(
+            escape(text) if is_it else f"<font size=12>{escape(text)}</font>"
+            for text, is_it in told.figure
+        )
+        story += [Paragraph(escape(told.label), LABEL), Paragraph(figure, LARGE)]
     story += [written(line, BODY) for line in told.lines]
     story += [Spacer(1, 5), _facts(told.facts, width)]
     if told.fees:

@@ -71,9 +71,10 @@ def _parts(console: Console, loan: Loan, answer: Answer, marks: Marks) -> Iterat
         yield Text("There is no answer", style="bold")
         yield Text(told.reason)
         return
-    if told.value is not None:
+    if told.figure:
         yield Text(told.label)
-        yield Text.assemble("  ", (told.value, _FOUND), " ", told.unit)
+        figure = [(text, _FOUND) if is_value else text for text, is_value in told.figure]
+        yield Text.assemble("  ", Text(" ").join(Text.assemble(each) for each in figure))
     for line in told.lines:
         yield Text(fill(line, console.width, initial_indent="  ", subsequent_indent="  "), "dim")
     yield ""

@@ -16,6 +16,7 @@ from zephyrant.loans import (
     figure_path,
     grown,
     headline,
+    is_first,
     name_of,
     terms_in_words,
     what_would_fit,
@@ -32,22 +33,27 @@ class Rows(NamedTuple):
 
 
 class Told(NamedTuple):
-    """An answer in parts. `label`, `value`, `unit`: what was found; none of a check, nor where
-    there is a `reason` instead. `lines`: what is said of it, one after the other."""
+    """An answer in parts. `label`, `figure`: what was found with its unit, in the order in which
+    they are read, each with whether it is the figure; none of a check, nor where there is a
+    `reason` instead. `lines`: what is said of it, one after the other."""
 
     loan: Loan
     name: str
     sentence: str
     aim: str | None
     label: str
-    value: str | None
-    unit: str
+    figure: tuple[tuple[str, bool], ...]
     reason: str | None
     lines: tuple[str, ...]
     facts: Rows
     fees: Rows | None
     fitting: Rows | None
     proof: str | None
+
+
+def _figure(value: str, unit: str) -> tuple[tuple[str, bool], ...]:
+    parts = ((value, True), (unit, False)) if unit else ((value, True),)
+    return parts[::-1] if is_first(unit) else parts
 
 
 def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
@@ -61,9 +67,8 @@ def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
         name=name_of(loan, marks),
         sentence=terms_in_words(worked, marks),
         aim=answer.aim["says"] if answer.aim and has_aim else None,
-        label=f"{answer.asks} (found)" if found else "",
-        value=headline(kind, answer.value, marks) if answer.value is not None else None,
-        unit=answer.unit if found else "",
+        label=worded("{asks} (found)", asks=answer.asks) if found else "",
+        figure=_figure(headline(kind, answer.value, marks), answer.unit) if answer.value else (),
         reason=answer.reason,
         lines=tuple(_lines(answer, marks)),
         facts=Rows(

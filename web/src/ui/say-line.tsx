@@ -5,6 +5,7 @@ import { useNewest } from "../hooks/use-newest";
 import { useSettled } from "../hooks/use-settled";
 import { Field } from "./field";
 import { Wrong } from "./wrong";
+import { InUnit } from "./in-unit";
 import { t } from "../texts";
 
 /** Where the cursor goes to say a loan. */
@@ -122,7 +123,10 @@ function AsRead({ line, said }: { line: string; said: SaidLoan }) {
         <p>
           {found.reason ?? (
             <>
-              {found.asks} <b>{found.value}</b> {found.unit}
+              {found.asks}{" "}
+              <InUnit unit={found.unit}>
+                <b>{found.value}</b>
+              </InUnit>
             </>
           )}
           <span className="text-soft">

@@ -175,6 +175,10 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
         "How days are written for who reads this.",
         {"text": "{day} {month} {year}", "months": ["Jan", "Feb"], "padded": False},
     ),
+    "code_first": (
+        "Whether the code of a currency stands before an amount for who reads this.",
+        False,
+    ),
     "DayWord.text": ("A day with its parts to be filled.", "{day} {month} {year}"),
     "DayWord.months": ("The twelve months as they stand in a day.", ["Jan", "Feb", "Mar"]),
     "padded": ("Whether the number of the day has two digits always.", False),

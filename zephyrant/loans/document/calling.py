@@ -9,6 +9,7 @@ from zephyrant.texts import worded
 
 from ..calendars import frequencies
 from ..wording.marks import Marks
+from ..wording.units import with_unit
 from .fields import UNKNOWN
 from .figure_path import figure_path
 from .loan import Loan
@@ -49,7 +50,7 @@ def called(by: Calling, marks: Marks) -> str:
         noun = frequencies.period(every).noun
         over = worded(" over {count}", count=frequencies.number_of(marks.write(count), noun))
     asked = figure_path(by["asked"]).named.title if by["asked"] else "a check"
-    return f"{amount} {by['currency']}{over}: {asked}"
+    return f"{with_unit(amount, by['currency'])}{over}: {asked}"
 
 
 def name_of(loan: Loan, marks: Marks) -> str:

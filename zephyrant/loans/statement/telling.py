@@ -23,6 +23,7 @@ from ..document.telling import before_rounding, headline
 from ..line.compiling import stated_terms
 from ..line.places import Places
 from ..wording.marks import MARKS, Marks
+from ..wording.units import with_unit
 from .entries import figures_of, typed_at
 from .restating import as_typed
 from .statement import Statement, TypedClause
@@ -156,7 +157,7 @@ def _said(loan: Loan, answer: Answer, value: str | None, marks: Marks) -> str:
     if answer.reason or (answer.unknown is not None and value is None):
         return f"{answer.reason or worded('Several rates fit.')} {terms_in_words(loan, marks)}"
     whole = terms_in_words(with_the_answer(loan), marks)
-    return whole if value is None else f"{answer.asks} {value} {answer.unit}. {whole}"
+    return whole if value is None else f"{answer.asks} {with_unit(value, answer.unit)}. {whole}"
 
 
 def _typed(path: FigurePath | None, value: str | None, loan: Loan, marks: Marks) -> str | None:

@@ -5,6 +5,7 @@ import { Asked } from "../../ui/answer";
 import { Button } from "../../ui/button";
 import type { EntryName } from "./entries";
 import { Trend } from "./trend";
+import { InUnit } from "../../ui/in-unit";
 import { rich, t } from "../../texts";
 
 interface Props {
@@ -24,14 +25,15 @@ export function Aimed({ answer, aim, statement, onTake }: Props) {
         <>
           <Asked>{t("The {title} that reaches the aim is", { title: aim.title })}</Asked>
           <p className="flex flex-wrap items-baseline gap-x-3">
-            <output
-              aria-live="off"
-              aria-label={t("Figure that reaches the aim")}
-              className="text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all"
-            >
-              {aim.value}
-            </output>
-            <span className="text-xl text-soft">{aim.unit}</span>
+            <InUnit unit={aim.unit} said={<span className="text-xl text-soft">{aim.unit}</span>}>
+              <output
+                aria-live="off"
+                aria-label={t("Figure that reaches the aim")}
+                className="text-[3.4rem] leading-[1.1] font-bold tracking-tight break-all"
+              >
+                {aim.value}
+              </output>
+            </InUnit>
           </p>
           <p className="text-[0.95rem] text-soft">
             {rich("before rounding {exact}", { exact: aim.exact })}

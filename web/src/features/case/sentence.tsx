@@ -9,6 +9,7 @@ import { QuoteChoice } from "../../ui/quote-choice";
 import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../ui/quoting";
 import type { EntryName } from "./entries";
 import type { Change } from "./two-ways";
+import { InUnit } from "../../ui/in-unit";
 import { rich, t } from "../../texts";
 
 interface Props {
@@ -147,14 +148,20 @@ function Lent({
   if (!statement.is_purchase)
     return (
       <>
-        {speaks} {figure("principal")} {currency}
+        {speaks}{" "}
+        <InUnit unit={statement.currency} said={currency}>
+          {figure("principal")}
+        </InUnit>
       </>
     );
   return (
     <>
-      {rich("Of a price of {price} {currency} {down} {unit} is paid at once; {somebody} the rest", {
-        price: figure("price"),
-        currency,
+      {rich("Of a price of {price} {down} {unit} is paid at once; {somebody} the rest", {
+        price: (
+          <InUnit unit={statement.currency} said={currency}>
+            {figure("price")}
+          </InUnit>
+        ),
         down: figure("down"),
         unit: (
           <OneOf

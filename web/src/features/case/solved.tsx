@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { Hint } from "../../ui/hint";
 import { CopyAnswer } from "./copy-answer";
 import { Results } from "./results";
+import { InUnit } from "../../ui/in-unit";
 import { t } from "../../texts";
 
 interface Props {
@@ -34,13 +35,14 @@ export function Solved({
         <Asked>{answer.asks}</Asked>
       )}
       <div className="flex flex-wrap items-baseline gap-x-3">
-        <output
-          aria-live="off"
-          className={`font-bold tracking-tight break-all ${isBeside ? "text-2xl" : "text-[3.4rem] leading-[1.1]"} ${stale ? "text-soft" : ""}`}
-        >
-          {told.value}
-        </output>
-        <span className="text-xl text-soft">{answer.unit}</span>
+        <InUnit unit={answer.unit} said={<span className="text-xl text-soft">{answer.unit}</span>}>
+          <output
+            aria-live="off"
+            className={`font-bold tracking-tight break-all ${isBeside ? "text-2xl" : "text-[3.4rem] leading-[1.1]"} ${stale ? "text-soft" : ""}`}
+          >
+            {told.value}
+          </output>
+        </InUnit>
         {!stale && <CopyAnswer answer={answer} told={told} />}
       </div>
       <p className="mt-1 text-[0.95rem] text-soft">
@@ -75,10 +77,17 @@ export function Several({ answer, told }: Props) {
       <Asked>{t("{length} rates fit", { length: told.solutions.length })}</Asked>
       {told.solutions.map((each) => (
         <p key={each} className="flex flex-wrap items-baseline gap-x-3">
-          <output aria-live="off" className="text-[2.4rem] leading-[1.15] font-bold tracking-tight">
-            {each}
-          </output>
-          <span className="text-xl text-soft">{answer.unit}</span>
+          <InUnit
+            unit={answer.unit}
+            said={<span className="text-xl text-soft">{answer.unit}</span>}
+          >
+            <output
+              aria-live="off"
+              className="text-[2.4rem] leading-[1.15] font-bold tracking-tight"
+            >
+              {each}
+            </output>
+          </InUnit>
         </p>
       ))}
       {answer.notes.map((note) => (

@@ -7,6 +7,7 @@ import { Menu } from "../../ui/menu";
 import { useDays } from "../../ui/moment";
 import { Tick } from "../../ui/tick";
 import { isFigure } from "./columns";
+import { InUnit } from "../../ui/in-unit";
 import { t } from "../../texts";
 
 interface Props {
@@ -27,10 +28,10 @@ function Found({ found, whole = false }: Pick<CaseListed, "found"> & { whole?: b
   const { value, unit, says } = found;
   return (
     <span title={says}>
-      {value !== null && <b>{value}</b>}{" "}
-      <span className="text-sm text-soft">
-        {unit} {(whole || value === null) && says}
-      </span>
+      <InUnit unit={unit} said={<span className="text-sm text-soft">{unit}</span>}>
+        {value !== null && <b>{value}</b>}
+      </InUnit>{" "}
+      <span className="text-sm text-soft">{(whole || value === null) && says}</span>
     </span>
   );
 }
@@ -62,7 +63,12 @@ function Cell({ column, listed, onTag }: Pick<Props, "listed" | "onTag"> & { col
       return (
         figures[column] && (
           <>
-            {figures[column]} <span className="text-sm text-soft">{listed.currency}</span>
+            <InUnit
+              unit={listed.currency}
+              said={<span className="text-sm text-soft">{listed.currency}</span>}
+            >
+              {figures[column]}
+            </InUnit>
           </>
         )
       );
