@@ -201,6 +201,7 @@ def main(*asked: str) -> None:
         return
     CATALOGUE.write_bytes(fresh)
     for language in sorted({*asked, *(file.stem for file in LANGUAGES.glob("*.po"))}):
+        LANGUAGES.mkdir(exist_ok=True)
         file = LANGUAGES / f"{language}.po"
         if file.exists():
             with file.open("rb") as opened:

@@ -59,7 +59,9 @@ export function Where({ statement, clause, number, figure, onChange }: OneProps)
         rich("{from} to {to}", { from: figure(name("from")), to: figure(name("to")) })}
       {kind === "months" && (
         <>
-          {clause.from !== "" && rich("from payment {from}", { from: figure(name("from")) })}
+          {clause.from !== "" && (
+            <>{rich("from payment {from}", { from: figure(name("from")) })} </>
+          )}
           <Months clause={clause} of={of} onChange={onChange} />
         </>
       )}

@@ -48,7 +48,7 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
   return (
     <div className="font-serif text-[1.35rem] leading-[2.3rem]">
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
-      {dated && rich("on {start}", { start: figure("start") })}
+      {dated && <>{rich("on {start}", { start: figure("start") })} </>}
       {rich(
         "at {percent} {quoted}{over}{after}{comma} {repaid} {count} {payments}{often}{each}{paid}, with {balance} {there} at the end",
         {
@@ -67,7 +67,9 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
           count: figure("count"),
           payments: isPaid && isTwoWords && `${t("payments")} `,
           often: <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />,
-          each: unpaid && !isDeal && rich("({payment} each)", { payment: figure("payment") }),
+          each: unpaid && !isDeal && (
+            <> {rich("({payment} each)", { payment: figure("payment") })}</>
+          ),
           paid: isPaid && (
             <>
               {" "}
@@ -86,8 +88,9 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
                   </Hint>
                 ),
                 period: noun,
-                from:
-                  dated && rich("from {firstPayment}", { firstPayment: figure("first_payment") }),
+                from: dated && (
+                  <> {rich("from {firstPayment}", { firstPayment: figure("first_payment") })}</>
+                ),
               })}
             </>
           ),
