@@ -59,7 +59,7 @@ class InAnotherLanguage(BrowserTest):
         super().tearDownClass()
         translations._folders.remove(cls.folder)
         texts.languages.cache_clear()
-        texts.translation.cache_clear()
+        translations._kept.cache_clear()
 
     def setUp(self) -> None:
         super().setUp()

@@ -54,7 +54,7 @@ class Spoken(Desk):
     def _forget(self, folder: Path) -> None:
         translations._folders.remove(folder)
         texts.languages.cache_clear()
-        texts.translation.cache_clear()
+        translations._kept.cache_clear()
 
     def worded(self, told: Any) -> None:
         """Nothing in an answer is said in English."""
@@ -151,7 +151,7 @@ class WhoChooses(Spoken):
         folder = texts.looked_in()[-1]
         (folder / "sv.po").unlink()
         texts.languages.cache_clear()
-        texts.translation.cache_clear()
+        translations._kept.cache_clear()
         me = self.send("GET", "me").json()
         self.assertEqual((me["files"]["language"], me["files"]["country"]), (None, "SE"))
         self.assertEqual(self.client.get("/").status_code, 200)

@@ -40,7 +40,7 @@ def language(code: str, content: str | bytes) -> Iterator[Path]:
         finally:
             translations._folders.remove(folder)
             texts.languages.cache_clear()
-            texts.translation.cache_clear()
+            translations._kept.cache_clear()
 
 
 def said(**pairs: str) -> str:

@@ -22,6 +22,10 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.http.response import HttpResponseBase
 
+from zephyrant.texts import Reading, Worded, read_as, worded
+
+from .files import language_of
+
 Answering = Callable[[HttpRequest], HttpResponseBase]
 
 #: The id of the request being answered.
@@ -31,14 +35,16 @@ _WELL_FORMED: Final = re.compile(r"[A-Za-z0-9-]{8,64}")
 #: What a browser is not to offer to this page.
 _PERMISSIONS: Final = "camera=(), geolocation=(), microphone=(), payment=(), usb=()"
 #: Sentences for refusals that come from before or beside the API.
-_SAID: Final = {
-    400: "This request cannot be read.",
-    403: "This did not come from our own page. Load it again.",
-    404: "There is nothing here.",
-    405: "This is not how it is asked for here.",
-    413: "This is too large.",
-    500: "Something went wrong with this on our side, not with what was stated.",
-}
+_SAID: Final = Worded(
+    {
+        400: "This request cannot be read.",
+        403: "This did not come from our own page. Load it again.",
+        404: "There is nothing here.",
+        405: "This is not how it is asked for here.",
+        413: "This is too large.",
+        500: "Something went wrong with this on our side, not with what was stated.",
+    }
+)
 #: Bytes that have to be free where the database stands.
 LEAST_FREE: Final = 200_000_000
 #: Seconds after which a worker that gave no sign of life is held to be gone.
@@ -71,7 +77,7 @@ class Doorman:
         try:
             response = self._answer(request)
             if request.path.startswith("/api/"):
-                response = _in_our_shape(response, name)
+                response = _in_our_shape(request, response, name)
                 response.setdefault("Cache-Control", "no-store")
             response["X-Request-Id"] = name
             response.setdefault("Permissions-Policy", _PERMISSIONS)
@@ -81,7 +87,7 @@ class Doorman:
             _request_id.reset(token)
 
 
-def _in_our_shape(response: HttpResponseBase, name: str) -> HttpResponseBase:
+def _in_our_shape(request: HttpRequest, response: HttpResponseBase, name: str) -> HttpResponseBase:
     """A refusal of the API as JSON, with the id of its request."""
     if response.status_code < 400 or not isinstance(response, HttpResponse):
         return response
@@ -90,7 +96,9 @@ def _in_our_shape(response: HttpResponseBase, name: str) -> HttpResponseBase:
     if kind.startswith("application/json"):
         content = json.loads(response.content)
     if "errors" not in content:
-        said = _SAID.get(response.status_code, "This was refused.")
+        # Who asks may not be known here: their browser says in which language.
+        with read_as(Reading(language_of(request))):
+            said = _SAID.get(response.status_code) or worded("This was refused.")
         content = {"errors": [{"field": "", "message": said}]}
     response.content = json.dumps({**content, "request": name}, ensure_ascii=False).encode()
     response["Content-Type"] = "application/json"

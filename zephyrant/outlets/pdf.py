@@ -24,6 +24,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate
 
 from zephyrant.loans import ENGINE, look, write_day
+from zephyrant.texts import reading
 
 from .reader import PaperName, Reader
 
@@ -163,7 +164,7 @@ class Pages(SimpleDocTemplate):
             author=reader.author or "Zephyrant",
             subject=says,
             creator=ENGINE,
-            lang="en",
+            lang=reading().language,
         )
 
     def afterFlowable(self, flowable: Flowable) -> None:  # noqa: N802

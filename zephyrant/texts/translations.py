@@ -42,7 +42,7 @@ def look_in(folder: Path) -> None:
     if folder not in _folders:
         _folders.append(folder)
         languages.cache_clear()
-        translation.cache_clear()
+        _kept.cache_clear()
 
 
 def looked_in() -> tuple[Path, ...]:
@@ -73,7 +73,6 @@ def _is_one(code: str) -> bool:
         return False
 
 
-@cache
 def translation(language: str) -> Translation | None:
     """The texts of a language; None of English, and of one that has no file, or none that can be
     read.
@@ -81,11 +80,14 @@ def translation(language: str) -> Translation | None:
     What is not translated, is marked as fuzzy, or has a place that the English text has not is left
     out: it is said in English.
     """
-    file = languages().get(language)
-    if file is None:
-        return None
+    # What is no language is not kept: anything may be asked for.
+    return _kept(language) if language in languages() else None
+
+
+@cache
+def _kept(language: str) -> Translation | None:
     try:
-        return _read(language, file)
+        return _read(language, languages()[language])
     except (OSError, ValueError):
         _log.exception("the texts of %s cannot be read", language)
         return None

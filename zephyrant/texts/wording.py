@@ -46,7 +46,7 @@ def _category(number: int) -> str:
 
 
 def _filled(text: str, places: Mapping[str, object]) -> str:
-    if not places:
+    if not places or "{" not in text:
         return text
     return _PLACE.sub(lambda place: str(places.get(place[1], place[0])), text)
 

@@ -17,9 +17,11 @@ export function useSaveFiles() {
         (mine) => mine && { ...mine, files: { ...mine.files, ...changed } },
       );
     },
-    onSettled: (_told, _error, { language, country }) => {
-      // A page is in one language from its beginning.
+    // A page is in one language from its beginning.
+    onSuccess: (_told, { language }) => {
       if (language !== undefined) location.reload();
+    },
+    onSettled: (_told, _error, { country }) => {
       // Days stand in all that was answered.
       return queries.invalidateQueries(country === undefined ? { queryKey: ME } : {});
     },

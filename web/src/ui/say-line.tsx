@@ -88,7 +88,7 @@ function inShort({ errors, missing, found }: SaidLoan): string {
   if (wrong) return wrong.message;
   if (missing.length > 0)
     return t("Still to be stated: {missing}.", { missing: missing.join(", ") });
-  return found ? (found.reason ?? `${found.asks} ${found.value ?? ""} ${found.unit}.`) : "";
+  return found?.says ?? "";
 }
 
 function HowToSay() {

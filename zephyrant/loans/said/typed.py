@@ -28,6 +28,7 @@ from ..statement.reading import readings
 from ..statement.restating import restate, typed_clause
 from ..statement.statement import Statement, TypedClause
 from ..wording.marks import MARKS, Marks, MarksName
+from ..wording.units import with_unit
 from .clause_facts import clause_of
 from .draft import Draft
 from .figures import Figures, Unsaid, marks_shown
@@ -58,7 +59,7 @@ class WrongInLine(BaseModel):
 
 class FoundInLine(BaseModel):
     """The answer to a line, in a few words: what stands before the figure, the figure, its unit; or
-    the reason there is none."""
+    the reason there is none. `says`: the same as a sentence."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -66,6 +67,7 @@ class FoundInLine(BaseModel):
     value: str | None
     unit: str
     reason: str | None
+    says: str
 
 
 class SaidLoan(BaseModel):
@@ -134,7 +136,14 @@ def _found(loan: Loan, marks: Marks) -> FoundInLine:
     answer = solve(loan, marks)
     kind = figure_path(answer.unknown).kind if answer.unknown else "money"
     value = answer.value and headline(kind, answer.value, marks)
-    return FoundInLine(asks=answer.asks, value=value, unit=answer.unit, reason=answer.reason)
+    figure = f" {with_unit(value, answer.unit)}" if value else ""
+    return FoundInLine(
+        asks=answer.asks,
+        value=value,
+        unit=answer.unit,
+        reason=answer.reason,
+        says=answer.reason or f"{answer.asks}{figure}.",
+    )
 
 
 def _unfinished(draft: Draft, marks_name: MarksName) -> Statement | None:

@@ -9,6 +9,7 @@ import { Results } from "./results";
 import { Several, Solved } from "./solved";
 import { WaysOut } from "./ways-out";
 import type { Good } from "./use-worked";
+import { useIsFirst } from "../../ui/in-unit";
 import { t } from "../../texts";
 
 interface Props {
@@ -80,7 +81,9 @@ const SPOKEN_AFTER = 700;
 /** The answer for who listens: one sentence, once it stands. */
 function Announced({ good, ready }: { good: Good; ready: boolean }) {
   const { answer, told } = good;
-  const found = told.value === null ? "" : `${answer.asks} ${told.value} ${answer.unit}.`;
+  const figure = [told.value ?? "", answer.unit];
+  if (useIsFirst()(answer.unit)) figure.reverse();
+  const found = told.value === null ? "" : `${answer.asks} ${figure.join(" ")}.`;
   const said = useSettled(answer.reason ? "" : found, SPOKEN_AFTER);
   return (
     <p role="status" className="sr-only">
