@@ -30,7 +30,7 @@ const TEXTS = [
 ].map((selector) => ({ selector, message: "Texts go through t, tn or rich of texts." }));
 
 export default defineConfig(
-  { ignores: ["dist", "src/api/schema.ts", "*.config.js", "client.mjs"] },
+  { ignores: ["dist", "src/api/schema.ts", "*.config.js", "*.mjs"] },
   js.configs.recommended,
   ts.configs.strictTypeChecked,
   {
