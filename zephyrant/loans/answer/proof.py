@@ -133,7 +133,7 @@ def _prove_by_both_ways(line: Line, write: Writer) -> tuple[int, list[Check]]:
             "holds": rolled >= _DIGITS_PROVED,
         },
         {
-            "what": worded("{what}, agreeing to {second} digits", what=what, second=second),
+            "what": worded("{what}, agreeing to {digits} digits", what=what, digits=second),
             "found": write.money(found),
             "expected": write.money(expected),
             "holds": second >= _DIGITS_PROVED,

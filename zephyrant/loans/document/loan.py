@@ -15,6 +15,7 @@ from zephyrant.texts import worded
 
 from ..calendars import frequencies
 from ..calendars.dates import pace
+from ..wording.refusals import no_payment
 from .clauses import Clause
 from .fields import (
     UNKNOWN,
@@ -133,8 +134,8 @@ class Loan(LoanFields):
             raise wrong_at(
                 "aim.by",
                 worded(
-                    "{by} is no figure of this loan that can move: take one of {listed}.",
-                    by=in_quotes(aim.by),
+                    "{path} is no figure of this loan that can move: take one of {listed}.",
+                    path=in_quotes(aim.by),
                     listed=", ".join(paths),
                 ),
             )
@@ -223,9 +224,7 @@ class Loan(LoanFields):
         count = self.count if isinstance(self.count, int) and self.count else None
         if isinstance(place, int):
             if count and place > count:
-                return worded(
-                    "There is no payment {place}: the loan has {count}.", place=place, count=count
-                )
+                return no_payment(place, count)
             if calendar and place > calendar.most_payments():
                 return worded("Payment {place} would fall beyond the year 9999.", place=place)
             return None

@@ -26,6 +26,7 @@ from ..ledger.rounding import rounded_fraction
 from ..numbers.decimals import DIGITS, precise
 from ..numbers.ratios import as_decimal
 from ..wording.marks import Marks
+from ..wording.refusals import no_payment
 from .scheduled import ScheduledLoan, due_at, end_of_loan, scheduled
 from .stretches import MOST_MOMENTS, bounds, every, parts_of, year_of_calendar, years
 
@@ -88,11 +89,7 @@ def _moments(asked: ScheduledLoan, part: str) -> Iterator[int | date]:
         if int(after[1]) > count:
             raise NotALoan.at(
                 "at",
-                worded(
-                    "There is no payment {after}: the loan has {count}.",
-                    after=after[1],
-                    count=count,
-                ),
+                no_payment(after[1], count),
             )
         yield int(after[1])
         return

@@ -29,6 +29,7 @@ from ..line.stretch import Stretch
 from ..numbers.decimals import precise, to_step
 from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
+from ..wording.refusals import no_payment
 from ..wording.tables import TableTold, row_told
 from .payoff import Charge, payoff_at
 
@@ -137,11 +138,7 @@ class PointsOffer:
     def _of(self, ends: Sequence[int]) -> Sequence[int]:
         for number in ends:
             if not 1 <= number <= self.last:
-                message = worded(
-                    "There is no payment {number}: the loan has {last}.",
-                    number=number,
-                    last=self.last,
-                )
+                message = no_payment(number, self.last)
                 raise NotALoan.at("ends", message)
         return ends
 

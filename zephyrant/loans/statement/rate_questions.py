@@ -110,10 +110,10 @@ def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[Fiel
     """What cannot be: figures out of their bounds, none or several unknown."""
     asked = [name for name in _NAMES if value[name] == UNKNOWN]
     if len(asked) != 1:
-        which = "three" if CONVENTIONS[question.quoted].is_compounded else "two"
-        message = worded(
-            "One of the {which} is to be found: put ? in its place, and state the rest.",
-            which=which,
+        message = (
+            worded("One of the three is to be found: put ? in its place, and state the rest.")
+            if CONVENTIONS[question.quoted].is_compounded
+            else worded("One of the two is to be found: put ? in its place, and state the rest.")
         )
         return _wrong(asked[0] if asked else "", message)
     times, count = value["times"] or "", value["count"] or ""
