@@ -140,6 +140,20 @@ class WhoChooses(Spoken):
         self.assertEqual(refused.status_code, 422)
         self.assertEqual(refused.json()["errors"][0]["field"], "language")
 
+    def test_of_a_country(self) -> None:
+        """Brazil's Portuguese is not that of all: its file and its name in a browser differ."""
+        folder = texts.looked_in()[-1]
+        (folder / "sv.po").rename(folder / "pt_BR.po")
+        texts.languages.cache_clear()
+        translations._kept.cache_clear()
+        page = self.client.get("/", headers={"accept-language": "pt-BR,pt;q=0.8"}).content.decode()
+        self.assertIn('<html lang="pt-BR">', page)
+        address = re.search(r"/texts/pt_BR-[0-9a-f]{12}[.]js", page)
+        assert address is not None
+        self.assertEqual(self.client.get(address[0]).status_code, 200)
+        page = self.client.get("/", headers={"accept-language": "pt-PT"}).content.decode()
+        self.assertIn('<html lang="en">', page)
+
     def test_what_can_be_chosen(self) -> None:
         told = self.send("GET", "me/files/choices").json()["languages"]
         self.assertEqual(

@@ -112,8 +112,8 @@ def country_of(request: HttpRequest) -> str | None:
 def language_of(request: HttpRequest) -> str:
     """The language a browser asks for first that there is; English where there is none of them."""
     said = request.headers.get("Accept-Language", "").split(",")[:_MOST_NAMED]
-    asked = [each.partition(";")[0].strip() for each in said]
-    return negotiate_locale(asked, list(known()), sep="-") or ENGLISH.language
+    asked = [each.partition(";")[0].strip().replace("-", "_") for each in said]
+    return negotiate_locale(asked, list(known())) or ENGLISH.language
 
 
 def reading_of(user: User | AnonymousUser, request: HttpRequest | None = None) -> Reading:

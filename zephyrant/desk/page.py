@@ -11,7 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 
-from zephyrant.texts import ENGLISH, reading, translation
+from zephyrant.texts import ENGLISH, reading, tag, translation
 
 _BEGINS: Final = f'<html lang="{ENGLISH.language}">'
 _FIRST: Final = '<script type="module"'
@@ -28,7 +28,7 @@ def page(request: HttpRequest) -> HttpResponse:
     if translation(language) is None:
         return HttpResponse(built.read_bytes())
     before = f'<script src="/texts/{language}-{_digest(language)}.js"></script>'
-    text = built.read_text().replace(_BEGINS, f'<html lang="{language}">', 1)
+    text = built.read_text().replace(_BEGINS, f'<html lang="{tag(language)}">', 1)
     return HttpResponse(text.replace(_FIRST, before + _FIRST, 1))
 
 

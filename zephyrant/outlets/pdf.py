@@ -24,7 +24,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate
 
 from zephyrant.loans import ENGINE, look, write_day
-from zephyrant.texts import reading
+from zephyrant.texts import reading, tag
 
 from .reader import PaperName, Reader
 
@@ -164,7 +164,7 @@ class Pages(SimpleDocTemplate):
             author=reader.author or "Zephyrant",
             subject=says,
             creator=ENGINE,
-            lang=reading().language,
+            lang=tag(reading().language),
         )
 
     def afterFlowable(self, flowable: Flowable) -> None:  # noqa: N802

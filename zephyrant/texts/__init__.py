@@ -12,6 +12,7 @@ from .reading import (
     read_from_here,
     read_throughout,
     reading,
+    tag,
 )
 from .translations import Translation, languages, look_in, looked_in, translation
 from .wording import Worded, counted, worded
@@ -30,6 +31,7 @@ __all__ = [
     "read_from_here",
     "read_throughout",
     "reading",
+    "tag",
     "translation",
     "worded",
 ]

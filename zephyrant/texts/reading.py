@@ -18,6 +18,11 @@ class Reading(NamedTuple):
     country: str | None = None
 
 
+def tag(language: str) -> str:
+    """A language as pages and files name it (BCP 47): "pt-BR" of pt_BR."""
+    return language.replace("_", "-")
+
+
 #: Who reads where nobody says: files, the command, the grammar of lines.
 ENGLISH: Final = Reading()
 _NOW: Final = ContextVar("reading", default=ENGLISH)

@@ -240,7 +240,7 @@ def _our_fault(request: HttpRequest, error: Exception) -> HttpResponse:
 @api.exception_handler(AuthenticationError)
 def _stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
     return refuse(
-        401, said(error.message if error.message == _HOLDS_NOT else worded("Please sign in."))
+        401, said(worded(_HOLDS_NOT if error.message == _HOLDS_NOT else "Please sign in."))
     )
 
 
