@@ -37,7 +37,7 @@ AS_IT_IS = re.compile(
     r"zephyrant-loans [\d.]+|zephyrant|EUR|CHF|bp|Esc|Enter|Space|Tab|Del|Ctrl|English|Svenska"
     r"|Maren Tolliver|Edda Quarrie"
     r"|\d+ \w+\.? \d{4}|[\d.]+ to [\d.]+ by [\d.]+|We lend .* at the end\."
-    # How a rate was quoted is kept for the list in the words of who saved the case.
+    # How a rate was quoted is kept for the list in English.
     r"|a year, (nominal, )?(compounded [a-z-]+|effective)"
 )
 

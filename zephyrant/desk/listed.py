@@ -20,7 +20,7 @@ from zephyrant.loans import (
 )
 from zephyrant.loans.questions import LoanListed
 from zephyrant.loans.statement import Kept
-from zephyrant.texts import worded
+from zephyrant.texts import ENGLISH, read_as, worded
 
 from .models import Case
 from .preferences import marks_of
@@ -115,7 +115,8 @@ def found_told(case: Case, marks: Marks) -> FoundTold | None:
     figure = headline(path.kind, value, marks)
     match path.kind:
         case "percent":
-            says = (found["quote"] or "") if path == figure_path("rate") else ""
+            quote = (case.listed or found)["quote"] or ""
+            says = quote if path == figure_path("rate") else ""
             return FoundTold(asked=asked, value=f"{figure} %", says=says)
         case "count":
             return FoundTold(asked=asked, value=frequencies.number_of(figure, "payment"))
@@ -175,7 +176,9 @@ def fill_figures(case: Case, figures: LoanListed | None) -> None:
         text = (case.listed or {}).get(name)
         setattr(case, name, None if text is None else float(text))
     found: FoundListed | None = case.found
-    case.asked = "" if found is None else _asked(found)
+    with read_as(ENGLISH):
+        # It is what cases are sorted by.
+        case.asked = "" if found is None else _asked(found)
     case.answer = float(found["value"]) if found and found["value"] else None
 
 

@@ -5,6 +5,8 @@ from decimal import Decimal
 
 from typing_extensions import TypedDict
 
+from zephyrant.texts import ENGLISH, read_as
+
 from ..answer.answer import AnswerHead
 from ..answer.solving import with_the_answer
 from ..document.fields import UNKNOWN
@@ -39,8 +41,9 @@ def years_in(loan: Loan, place: int, day: date | None) -> float:
     return (place - in_advance) / loan.payments_a_year
 
 
+@read_as(ENGLISH)
 def listed(loan: Loan, answer: AnswerHead) -> LoanListed:
-    """What a list tells of a loan with this answer."""
+    """What a list tells of a loan with this answer; its words are kept, and are English."""
     whole = loan if answer.value is None else with_the_answer(loan)
     return {
         "decimals": loan.decimals,
