@@ -41,16 +41,17 @@ def years_in(loan: Loan, place: int, day: date | None) -> float:
     return (place - in_advance) / loan.payments_a_year
 
 
-@read_as(ENGLISH)
 def listed(loan: Loan, answer: AnswerHead) -> LoanListed:
     """What a list tells of a loan with this answer; its words are kept, and are English."""
+    with read_as(ENGLISH):
+        quote = loan.style.in_words()
     whole = loan if answer.value is None else with_the_answer(loan)
     return {
         "decimals": loan.decimals,
         "amount": _known(whole.principal),
         "payment": _known(whole.payment) if whole.payment else None,
         "rate": _known(whole.rate.percent),
-        "quote": loan.style.in_words(),
+        "quote": quote,
         "effective": answer.rates["effective"] if answer.rates else None,
         "count": _known(whole.count) if whole.count else None,
         "every": loan.every,
