@@ -7,6 +7,7 @@ from typing import Any
 
 import openpyxl
 import pypdf
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 
 from tests.loans.documents import document
@@ -56,6 +57,15 @@ class Pages(Made):
         self.choose(country="US")
         across = self.size(f"cases/{self.case}/side-by-side/file")
         self.assertEqual(across, LETTER[::-1])
+
+    def test_choices_that_come_at_once(self) -> None:
+        """A request that began before another was kept does not take it back."""
+        began = User.objects.get(pk=self.analyst.pk)
+        self.assertEqual(files.how_files(began).separator, "comma")
+        self.choose(separator="semicolon", country="SE")
+        files.choose(began, files.HowFiles(decimal="comma"))
+        now = files.how_files(User.objects.get(pk=self.analyst.pk))
+        self.assertEqual((now.separator, now.country, now.decimal), ("semicolon", "SE", "comma"))
 
     def test_as_the_browser_says_where_nothing_is_chosen(self) -> None:
         path = f"/api/v1/cases/{self.case}/statement"

@@ -8,6 +8,7 @@ from typing import Any, Final
 from babel import Locale, UnknownLocaleError, negotiate_locale
 from babel.dates import get_date_format
 from django.contrib.auth.models import AnonymousUser, User
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import field_validator
@@ -18,7 +19,7 @@ from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
 from zephyrant.texts import ENGLISH, Reading, Worded, languages, reading, worded
 
-from .preferences import kept, marks_of
+from .preferences import forget, keep, kept, marks_of
 
 _PLAIN_DAY: Final = "d mmm yyyy"
 
@@ -94,6 +95,15 @@ def how_files(user: User) -> HowFiles:
     chosen = kept(user, "files") or {}
     gone = {} if chosen.get("language") in known() else {"language": None}
     return HowFiles.model_validate({**chosen, **gone})
+
+
+@transaction.atomic
+def choose(user: User, chosen: HowFiles) -> None:
+    """Keeps what is said of how files are to be made, and the rest as it is by then: choices that
+    follow each other quickly come at once."""
+    forget(user)
+    files = how_files(user).model_copy(update=chosen.model_dump(exclude_unset=True))
+    keep(user, files=files.model_dump(mode="json"))
 
 
 #: Languages a browser may name, at most; more are not looked at.

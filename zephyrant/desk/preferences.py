@@ -63,10 +63,15 @@ def kept(user: User, name: str) -> Any:  # noqa: ANN401
     return read.get(name)
 
 
+def forget(user: User) -> None:
+    """What a user has chosen is read anew: they may have chosen meanwhile, by another request."""
+    setattr(user, _READ, None)
+
+
 def keep(user: User, **chosen: Any) -> None:  # noqa: ANN401
     """Keeps what a user has chosen, and the rest as it is."""
     Preferences.objects.update_or_create(user=user, defaults=chosen)
-    setattr(user, _READ, None)
+    forget(user)
 
 
 class Begins(Schema):

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from zephyrant.desk import preferences
 from zephyrant.desk.demo import ANALYST
-from zephyrant.desk.files import FileChoices, HowFiles, choices, how_files
+from zephyrant.desk.files import FileChoices, HowFiles, choices, choose, how_files
 from zephyrant.desk.hashing import waiting
 from zephyrant.desk.preferences import Begins, Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
@@ -189,8 +189,7 @@ def save_begins(request: SignedIn, chosen: Begins) -> Me:
 def save_files(request: SignedIn, chosen: HowFiles) -> Me:
     """How files are to be made: for which country, and what CSV is like. What is not said stays as
     it is."""
-    kept = how_files(request.user).model_copy(update=chosen.model_dump(exclude_unset=True))
-    preferences.keep(request.user, files=kept.model_dump(mode="json"))
+    choose(request.user, chosen)
     return _me(request.user)
 
 
