@@ -48,9 +48,10 @@ class OnDates(BrowserTest):
         self.figure("Lent on", page).fill("1 Aug 2027")
         self.figure("Lent on", page).press("Enter")
         schedule = page.get_by_role("table", name="Schedule of payments")
-        expect(schedule.get_by_role("row").nth(2)).to_contain_text("1 Sep 2027")
+        expect(schedule.get_by_role("row").nth(2)).to_contain_text("1 Sept 2027")
         expect(page.get_by_text("1 Aug 2032").first).to_be_visible()
-        self.assertNotIn("Sept", schedule.inner_text())
+        # As Unicode CLDR has it in English for Germany, on every line alike.
+        self.assertNotIn("Sep ", schedule.inner_text())
 
     def test_day_counts_and_a_payment_of_its_own(self) -> None:
         page = self.open("Cider press")
