@@ -21,14 +21,11 @@ from babel.messages.pofile import read_po, write_po
 
 from zephyrant import loans
 from zephyrant.loans.calendars.frequencies import ANY, PERIODS, Period
-from zephyrant.loans.document.choices import Choice, Speaker, Verb
+from zephyrant.loans.document.choices import Verb
 from zephyrant.loans.document.named import Named
 from zephyrant.loans.quotes.convention import Convention
-from zephyrant.loans.quotes.quotings import Quoting
-from zephyrant.loans.statement.entries import Entry
 from zephyrant.loans.tape.named import NamedRounding
-from zephyrant.loans.wording.glossary import Term
-from zephyrant.texts import Worded
+from zephyrant.texts import Said, Worded
 
 ROOT: Final = Path(__file__).resolve().parent.parent
 CATALOGUE: Final = ROOT / "zephyrant/texts/zephyrant.pot"
@@ -147,26 +144,19 @@ def _in_tables() -> Iterator[tuple[Text, str]]:
                 yield (text,), str(file)
 
 
-#: What records say in the reader's language.
-_SAID: Final[dict[type, tuple[str, ...]]] = {
-    Choice: ("label", "shown"),
-    Speaker: ("label", "repaid", "without", "lent", "left", "there", "balloon"),
-    Verb: ("label", "short"),
-    Named: ("title", "full", "alone"),
-    Entry: ("title", "help"),
-    Period: ("often", "noun"),
-    Term: ("title", "about", "says"),
-    Quoting: ("label", "under"),
-    NamedRounding: ("title",),
-}
-
-
 def _inside(value: Any, depth: int = 0) -> Iterator[str]:  # noqa: ANN401
-    """The texts of words in a value."""
-    if type(value) in _SAID:
-        yield from (getattr(value, name) for name in _SAID[type(value)])
-        if isinstance(value, Verb):
-            yield from _inside(value.units, depth + 1)
+    """The texts of words in a value: of records that say them, and of tables of them."""
+    said = [name for name, field in vars(type(value)).items() if isinstance(field, Said)]
+    if said:
+        yield from (getattr(value, name) for name in said)
+    if isinstance(value, Named):
+        yield value.alone
+    elif isinstance(value, Period):
+        yield from (value.often, value.noun)
+    elif isinstance(value, Verb):
+        yield from _inside(value.units, depth + 1)
+    elif isinstance(value, NamedRounding):
+        yield value.title
     elif isinstance(value, Convention):
         yield from (value.said, value.needs, value.beyond, value.title, value.choice)
     elif isinstance(value, Worded):

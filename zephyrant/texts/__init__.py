@@ -15,11 +15,12 @@ from .reading import (
     tag,
 )
 from .translations import Translation, languages, look_in, looked_in, translation
-from .wording import Worded, counted, worded
+from .wording import Said, Worded, counted, worded
 
 __all__ = [
     "ENGLISH",
     "Reading",
+    "Said",
     "Translation",
     "Worded",
     "counted",

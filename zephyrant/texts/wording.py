@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Iterator, Mapping
-from typing import Final, TypeVar
+from typing import Any, Final, Self, TypeVar, overload
 
 from .reading import ENGLISH, reading
 from .translations import Translation, translation
@@ -49,6 +49,23 @@ def _filled(text: str, places: Mapping[str, object]) -> str:
     if not places or "{" not in text:
         return text
     return _PLACE.sub(lambda place: str(places.get(place[1], place[0])), text)
+
+
+class Said:
+    """A field of a record (a named tuple) that is a text, in the language of whoever reads it: put
+    in a class made of the record, under the name of the field."""
+
+    def __set_name__(self, owner: type[tuple[Any, ...]], name: str) -> None:
+        self._place: int = owner._fields.index(name)  # type: ignore[attr-defined]
+
+    @overload
+    def __get__(self, record: None, owner: type) -> Self: ...
+
+    @overload
+    def __get__(self, record: tuple[Any, ...], owner: type) -> str: ...
+
+    def __get__(self, record: tuple[Any, ...] | None, owner: type) -> Self | str:
+        return self if record is None else worded(record[self._place])
 
 
 class Worded(Mapping[K, str]):

@@ -5,7 +5,7 @@
 
 from typing import Final, Literal, NamedTuple
 
-from zephyrant.texts import Worded, worded
+from zephyrant.texts import Said, Worded
 
 from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
@@ -24,15 +24,10 @@ class Choice(_Choice):
 
     __slots__ = ()
 
-    @property
-    def label(self) -> str:
-        """What it is called where choices are listed."""
-        return worded(super().label)
-
-    @property
-    def shown(self) -> str:
-        """What it is called in the sentence, if otherwise."""
-        return worded(super().shown)
+    #: What it is called where choices are listed.
+    label = Said()
+    #: What it is called in the sentence, if otherwise.
+    shown = Said()
 
     @property
     def in_sentence(self) -> str:
@@ -113,40 +108,20 @@ class Speaker(_Speaker):
 
     __slots__ = ()
 
-    @property
-    def label(self) -> str:
-        """What opens its sentence, and within it says that more comes or the rest."""
-        return worded(super().label)
-
-    @property
-    def repaid(self) -> str:
-        """What the payments do."""
-        return worded(super().repaid)
-
-    @property
-    def without(self) -> str:
-        """What is said where there are none."""
-        return worded(super().without)
-
-    @property
-    def lent(self) -> str:
-        """What the amount is called."""
-        return worded(super().lent)
-
-    @property
-    def left(self) -> str:
-        """What is there at the end, where it stands alone."""
-        return worded(super().left)
-
-    @property
-    def there(self) -> str:
-        """What is there at the end, in the sentence."""
-        return worded(super().there)
-
-    @property
-    def balloon(self) -> str:
-        """What a balloon is called."""
-        return worded(super().balloon)
+    #: What opens its sentence, and within it says that more comes or the rest.
+    label = Said()
+    #: What the payments do.
+    repaid = Said()
+    #: What is said where there are none.
+    without = Said()
+    #: What the amount is called.
+    lent = Said()
+    #: What is there at the end, where it stands alone.
+    left = Said()
+    #: What is there at the end, in the sentence.
+    there = Said()
+    #: What a balloon is called.
+    balloon = Said()
 
     @property
     def within(self) -> str:
@@ -187,15 +162,10 @@ class Verb(_Verb):
 
     __slots__ = ()
 
-    @property
-    def label(self) -> str:
-        """What it is called where verbs are listed."""
-        return worded(super().label)
-
-    @property
-    def short(self) -> str:
-        """What it is called where there is room for a word only."""
-        return worded(super().short)
+    #: What it is called where verbs are listed.
+    label = Said()
+    #: What it is called where there is room for a word only.
+    short = Said()
 
 
 def _verb(

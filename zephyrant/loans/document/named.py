@@ -2,7 +2,7 @@
 
 from typing import Final, Literal, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import Said, worded
 
 #: Money in the loan's currency, a percent, a count of payments, a day.
 Kind = Literal["money", "percent", "count", "day"]
@@ -20,15 +20,10 @@ class Named(_Named):
 
     __slots__ = ()
 
-    @property
-    def title(self) -> str:
-        """What it is called in a sentence."""
-        return worded(super().title)
-
-    @property
-    def full(self) -> str:
-        """What it is called alone, if that is more."""
-        return worded(super().full)
+    #: What it is called in a sentence.
+    title = Said()
+    #: What it is called alone, if that is more.
+    full = Said()
 
     @property
     def alone(self) -> str:

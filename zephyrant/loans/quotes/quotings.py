@@ -2,7 +2,7 @@
 
 from typing import Final, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import Said
 
 from ..calendars import frequencies
 from .styles import CONVENTIONS, Quoted
@@ -27,15 +27,10 @@ class Quoting(_Quoting):
 
     __slots__ = ()
 
-    @property
-    def label(self) -> str:
-        """What it is called."""
-        return worded(super().label)
-
-    @property
-    def under(self) -> str:
-        """What it stands under."""
-        return worded(super().under)
+    #: What it is called.
+    label = Said()
+    #: What it stands under.
+    under = Said()
 
 
 def _quotings() -> list[Quoting]:

@@ -4,7 +4,7 @@ the document."""
 import re
 from typing import Final, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import Said
 
 from ..document.choices import VERBS_NAMED
 from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath, figure_path
@@ -25,15 +25,10 @@ class Entry(_Entry):
 
     __slots__ = ()
 
-    @property
-    def title(self) -> str:
-        """What it is called."""
-        return worded(super().title)
-
-    @property
-    def help(self) -> str:
-        """What belongs there."""
-        return worded(super().help)
+    #: What it is called.
+    title = Said()
+    #: What belongs there.
+    help = Said()
 
 
 def _asked(figure: str, says: str) -> Entry:

@@ -8,7 +8,7 @@ in an answer.
 import re
 from typing import Final, NamedTuple
 
-from zephyrant.texts import worded
+from zephyrant.texts import Said
 
 
 class _Term(NamedTuple):
@@ -23,20 +23,12 @@ class Term(_Term):
 
     __slots__ = ()
 
-    @property
-    def title(self) -> str:
-        """The word."""
-        return worded(super().title)
-
-    @property
-    def about(self) -> str:
-        """The heading."""
-        return worded(super().about)
-
-    @property
-    def says(self) -> str:
-        """What it means."""
-        return worded(super().says)
+    #: The word.
+    title = Said()
+    #: The heading.
+    about = Said()
+    #: What it means.
+    says = Said()
 
 
 def _term(title: str, about: str, says: str) -> Term:
