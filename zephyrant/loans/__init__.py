@@ -12,7 +12,7 @@ from .answer.laid import ScheduleRow
 from .answer.solving import over_limit, solve
 from .budget import A_QUESTION, BudgetSpentError, grown, look, within
 from .calendars import frequencies
-from .calendars.days_in_words import PLAIN_DAYS, DayForm, day_form, month_names, write_day
+from .calendars.days_in_words import day_form, month_names, write_day
 from .calendars.frequencies import PERIODS
 from .document import choices
 from .document.aim import AIMS
@@ -48,7 +48,6 @@ __all__ = [
     "OF_360_DAYS",
     "PERIODS",
     "PLAIN",
-    "PLAIN_DAYS",
     "QUOTINGS",
     "RESULTS_NAMED",
     "USUAL_COUNT",
@@ -60,7 +59,6 @@ __all__ = [
     "Calling",
     "CompoundingField",
     "CurrencyCode",
-    "DayForm",
     "Errors",
     "Every",
     "FieldError",

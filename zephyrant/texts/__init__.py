@@ -14,14 +14,13 @@ from .reading import (
     reading,
     tag,
 )
-from .translations import Translation, languages, look_in, looked_in, translation
+from .translations import languages, look_in, looked_in, translation
 from .wording import Said, Worded, counted, worded
 
 __all__ = [
     "ENGLISH",
     "Reading",
     "Said",
-    "Translation",
     "Worded",
     "counted",
     "for_each_reader",
