@@ -25,8 +25,9 @@ function inLanguage(text: string): string {
   return typeof said === "string" ? said : text;
 }
 
-const fill = (text: string, values: Record<string, string | number>) =>
-  text.replace(new RegExp(PLACE, "g"), (_, place: string) => String(values[place]));
+/** Words with their places filled: "end of each {noun}"; what nothing is given for stays. */
+export const filled = (words: string, places: Readonly<Record<string, string | number>>): string =>
+  words.replace(new RegExp(PLACE, "g"), (place, name: string) => String(places[name] ?? place));
 
 /** A text in the reader's language, with what stands in its places. */
 export function t<const T extends string>(
@@ -34,7 +35,7 @@ export function t<const T extends string>(
   ...[values]: [Places<T>] extends [never] ? [] : [Record<Places<T>, string | number>]
 ): string {
   const said = inLanguage(text);
-  return values ? fill(said, values) : said;
+  return values ? filled(said, values) : said;
 }
 
 /** A text that counts: in English of one, and of any other number. */
@@ -46,7 +47,7 @@ export function tn<const T extends string>(
 ): string {
   const said = texts[one];
   const form = forms[rules.select(number)] ?? forms.other ?? 1;
-  return fill((typeof said === "object" ? said : [one, many])[form] ?? many, values);
+  return filled((typeof said === "object" ? said : [one, many])[form] ?? many, values);
 }
 
 /** A text in the reader's language in whose places parts of the page stand. */

@@ -163,12 +163,12 @@ def found(revision: Revision, marks: MarksName) -> str:
     )
 
 
-_FIGURES: Final = Worded(
+#: What is held against what was answered then, in this order.
+_FIGURES: Final = ("value", "exact", "total_paid", "total_interest", "reason")
+_CALLED: Final = Worded(
     {
         "value": "the answer",
         "exact": "the answer before rounding",
-        "total_paid": "total paid",
-        "total_interest": "total interest",
         "reason": "the reason",
     }
 )
@@ -193,7 +193,8 @@ def differences(revision: Revision, marks_name: MarksName, reader: User) -> list
     then: dict[str, Any] = revision.answer
     marks = MARKS[marks_name]
     told = []
-    for name, words in _FIGURES.items():
+    for name in _FIGURES:
+        words = _CALLED.get(name) or loans.RESULTS_NAMED[name].title
         was, is_now = then.get(name), now.get(name)
         if was == is_now:
             continue

@@ -1,7 +1,6 @@
 import { useSaveBegins } from "../api/habits";
 import type { Begins } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
-import { filled } from "../hooks/words";
 import { Choice, OneOf } from "../ui/choice";
 import { CurrencyChoice } from "../ui/currency";
 import {
@@ -15,7 +14,7 @@ import {
 } from "../ui/quoting";
 import { Sheet } from "../ui/sheet";
 import { Wrong } from "../ui/wrong";
-import { rich, t } from "../texts";
+import { filled, rich, t } from "../texts";
 
 /** The styles a new case can begin with: those that need nothing else to be said. */
 const STYLES = ["nominal", "effective", "continuous", "flat"];

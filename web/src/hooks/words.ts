@@ -1,10 +1,5 @@
 import type { SpeakerWord, Statement, Words } from "../api/types";
 
-/** Words with their places filled: "end of each {noun}". */
-export function filled(words: string, places: Record<string, string>): string {
-  return words.replace(/\{(\w+)\}/g, (place, name: string) => places[name] ?? place);
-}
-
 /** Who speaks, and the words that follow. */
 export function speakerOf(we: Statement["we"], words: Words): SpeakerWord {
   const found = words.choices.we.find(({ name }) => name === we) ?? words.choices.we[0];

@@ -1,5 +1,5 @@
 import { useDesk } from "../hooks/use-desk";
-import { filled } from "../hooks/words";
+import { filled } from "../texts";
 
 const A_DAY = /^(\d{4})-(\d\d)-(\d\d)$/;
 

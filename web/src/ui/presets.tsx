@@ -2,13 +2,12 @@ import { useState } from "react";
 import { useSavePresets } from "../api/habits";
 import type { Preset, Quoting, Words } from "../api/types";
 import { useDesk } from "../hooks/use-desk";
-import { filled } from "../hooks/words";
 import { Button } from "./button";
 import { Field } from "./field";
 import { isTimed, plainQuote, quoteWords, styleOf, type Quoted } from "./quoting";
 import { Sheet } from "./sheet";
 import { Wrong } from "./wrong";
-import { t } from "../texts";
+import { filled, t } from "../texts";
 
 /** A way of quoting without a loan: what is compounded or paid as payments are has no words of a
  *  period yet. */

@@ -1,6 +1,5 @@
 import type { Option, PeriodWord, Preset, Quoting, Statement, Words } from "../api/types";
-import { filled } from "../hooks/words";
-import { t } from "../texts";
+import { filled, t } from "../texts";
 
 type Compounding = Quoting["compounding"];
 type Every = Statement["every"];

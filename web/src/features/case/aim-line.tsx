@@ -1,12 +1,11 @@
 import type { ReactNode } from "react";
 import type { Figure, ResultWord, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { textOf, type EntryName } from "./entries";
-import { rich, t } from "../../texts";
+import { filled, rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;

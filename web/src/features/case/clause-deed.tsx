@@ -1,10 +1,10 @@
 import { useDesk } from "../../hooks/use-desk";
-import { filled, speakerOf, within } from "../../hooks/words";
+import { speakerOf, within } from "../../hooks/words";
 import { OneOf } from "../../ui/choice";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { isTimed, quoteWords } from "../../ui/quoting";
 import type { OneProps } from "./clauses";
-import { rich, t } from "../../texts";
+import { filled, rich, t } from "../../texts";
 
 /** What a clause does, as words and figures of the sentence. */
 export function Deed({ statement, clause, number, figure, onChange }: OneProps) {

@@ -1,10 +1,9 @@
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
 import { Hint } from "../../ui/hint";
 import { inMarks } from "../../ui/numbers";
-import { rich, t } from "../../texts";
+import { filled, rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled, speakerOf, within } from "../../hooks/words";
+import { speakerOf, within } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
 import { CurrencyChoice } from "../../ui/currency";
 import { Hint } from "../../ui/hint";
@@ -10,7 +10,7 @@ import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../
 import type { EntryName } from "./entries";
 import type { Change } from "./two-ways";
 import { InUnit } from "../../ui/in-unit";
-import { rich, t } from "../../texts";
+import { filled, rich, t } from "../../texts";
 
 interface Props {
   statement: Statement;

@@ -1,12 +1,11 @@
 import type { Comparison, QuoteList } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
 import { OneOf } from "../../ui/choice";
 import { CurrencyChoice } from "../../ui/currency";
 import { Figure } from "../../ui/figure";
 import { periodOf } from "../../ui/quoting";
 import { EveryChoice } from "./quote";
-import { rich, t } from "../../texts";
+import { filled, rich, t } from "../../texts";
 
 interface Props {
   yardstick: QuoteList["yardstick"];

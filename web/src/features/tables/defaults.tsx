@@ -1,11 +1,10 @@
 import type { Defaults } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { filled } from "../../hooks/words";
 import { same } from "../../hooks/same";
 import { Field } from "../../ui/field";
 import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
 import { Select } from "../../ui/select";
-import { t } from "../../texts";
+import { filled, t } from "../../texts";
 
 interface Props {
   defaults: Defaults;
