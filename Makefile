@@ -161,7 +161,10 @@ lock: .uv/bin/uv
 	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
 		--python-version 3.11 --extra desk pyproject.toml -o requirements/app.txt
 	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
-		--python-version 3.11 -c requirements/app.txt --extra desk pyproject.toml requirements/dev.in -o requirements/dev.txt
+		--python-version 3.11 -c requirements/app.txt --extra cluster pyproject.toml -o requirements/cluster.txt
+	$(UV) pip compile --quiet --generate-hashes --no-header --no-emit-index-url \
+		--python-version 3.11 -c requirements/app.txt -c requirements/cluster.txt --extra desk --extra cluster \
+		pyproject.toml requirements/dev.in -o requirements/dev.txt
 
 clean:
 	rm -rf .venv .uv build data dist web/dist web/node_modules zephyrant/site/static

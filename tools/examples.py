@@ -21,7 +21,8 @@ from zephyrant.outlets.reader import Reader
 from zephyrant.outlets.schedule_csv import csv_of
 from zephyrant.outlets.schedule_workbook import xlsx_of
 from zephyrant.outlets.statement_pdf import statement_of
-from zephyrant.tables.in_parts import Asked, solve_table
+from zephyrant.tables.asked import Asked
+from zephyrant.tables.in_parts import solve_table
 from zephyrant.tables.template import template_of
 from zephyrant.tables.ways_out import WayName
 

@@ -25,7 +25,8 @@ from zephyrant.loans.tape.not_loans import apart, aparts
 from zephyrant.loans.tape.solving import solve_tape
 from zephyrant.loans.tape.summary import outliers, summarise
 from zephyrant.tables import files as table_files
-from zephyrant.tables.in_parts import Asked, solve_table
+from zephyrant.tables.asked import Asked
+from zephyrant.tables.in_parts import solve_table
 from zephyrant.tables.kinds import MOMENT, TEXT, as_figures, cell_text
 from zephyrant.tables.table import Table
 from zephyrant.tables.ways_out import Heads

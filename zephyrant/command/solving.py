@@ -274,7 +274,7 @@ def solve(
     """Solve loan documents (JSON, YAML or TOML; - reads one from standard input), and loans said in
     a line, in the order given."""
     if table:
-        from zephyrant.tables.in_parts import Asked
+        from zephyrant.tables.asked import Asked
 
         from .tables import solve_as
 

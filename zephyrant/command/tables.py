@@ -16,7 +16,7 @@ from .csv_options import csv_options
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT
 
 if TYPE_CHECKING:
-    from zephyrant.tables.in_parts import Asked
+    from zephyrant.tables.asked import Asked
     from zephyrant.tables.ways_out import WayName
 _WAYS: Final[dict[str, "WayName"]] = {
     ".csv": "csv",
@@ -95,7 +95,7 @@ def table(
 ) -> None:
     """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS, Parquet and Arrow;
     packed with gzip or not; - is standard input). Its columns come out, then the results."""
-    from zephyrant.tables.in_parts import Asked
+    from zephyrant.tables.asked import Asked
     from zephyrant.tables.ways_out import BINARY
 
     asked = Asked(settings, matching, sheet, way or "csv", csv)

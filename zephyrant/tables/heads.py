@@ -1,6 +1,6 @@
 """The names of columns found among the first lines of a file, below titles or in two rows."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import chain, islice
 from typing import Final
 
@@ -21,44 +21,61 @@ def tidy(
 ) -> Table:
     """Names from the row that holds them, rows made as long as it; empty rows left out. `kinds`:
     what the cells are of each line that is not empty, where the file says it."""
-    notes: list[str] = []
-    filled = (line for line in lines if any(map(str.strip, line)))
-    first = list(islice(filled, _MOST_TITLES))
-    if not first:
-        raise refused(
-            worded(
-                "{name} is empty: a row of names and rows of loans are expected.",
-                name=name or worded("This file"),
+    lines = filled(lines)
+    head = Head(lines, name, most_rows)
+    held = [TEXT] * len(head.names) if kinds is None else _seen(kinds(), head)
+    rows = as_wide(chain(head.begun, lines), len(head.names), most_rows)
+    return Table(head.names, rows, head.notes, held)
+
+
+def filled(lines: Iterator[list[str]]) -> Iterator[list[str]]:
+    """The lines in which something stands."""
+    return (line for line in lines if any(map(str.strip, line)))
+
+
+class Head:
+    """The names of columns among the first lines of a file in which something stands, how many of
+    these lines come before its rows, what was done about it, and the rows that were read on the
+    way."""
+
+    def __init__(self, lines: Iterator[list[str]], name: str, most_rows: int) -> None:
+        first = list(islice(lines, MOST_TITLES))
+        if not first:
+            raise refused(
+                worded(
+                    "{name} is empty: a row of names and rows of loans are expected.",
+                    name=name or worded("This file"),
+                )
             )
-        )
-    head, rest = _head(first, notes)
-    hold_within(0, len(head), most_rows)
-    names = each_once(head, notes)
-    width, above = len(names), len(first) - rest
-    held = [TEXT] * width if kinds is None else _seen(kinds(), above, width)
-
-    def rows() -> Iterator[list[str]]:
-        for number, line in enumerate(chain(first[above:], filled), 1):
-            if number > most_rows:
-                hold_within(number, width, most_rows)
-            if len(line) == width and max(map(len, line)) <= _MOST_CELL:
-                yield line
-                continue
-            cells = [cell[:_MOST_CELL] for cell in line[:width]]
-            yield cells + [""] * (width - len(cells))
-
-    return Table(names, rows(), notes, held)
+        self.notes: list[str] = []
+        head, rest = _head(first, self.notes)
+        hold_within(0, len(head), most_rows)
+        self.names = each_once(head, self.notes)
+        self.above = len(first) - rest
+        self.begun = first[self.above :]
 
 
-def _seen(lines: Iterator[Sequence[str]], above: int, width: int) -> list[str]:
-    seen = Seen()
-    for kinds in islice(lines, above, None):
+def as_wide(lines: Iterable[list[str]], width: int, most_rows: int) -> Iterator[list[str]]:
+    """Lines as rows of a width, no cell longer than is kept."""
+    for number, line in enumerate(lines, 1):
+        if number > most_rows:
+            hold_within(number, width, most_rows)
+        if len(line) == width and max(map(len, line)) <= _MOST_CELL:
+            yield line
+            continue
+        cells = [cell[:_MOST_CELL] for cell in line[:width]]
+        yield cells + [""] * (width - len(cells))
+
+
+def _seen(lines: Iterator[Sequence[str]], head: Head) -> list[str]:
+    seen, width = Seen(), len(head.names)
+    for kinds in islice(lines, head.above, None):
         seen.add(kinds[:width])
     return seen.kinds(width)
 
 
 #: Lines among which the names of columns are looked for: titles may stand above them.
-_MOST_TITLES: Final = 12
+MOST_TITLES: Final = 12
 _TWO_ROWS: Final = "Two rows hold the names of columns: they are read together."
 
 

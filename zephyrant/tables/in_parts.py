@@ -2,7 +2,6 @@
 
 import multiprocessing
 import os
-import pickle
 import shutil
 import sys
 import tempfile
@@ -14,30 +13,17 @@ from contextlib import contextmanager
 from functools import partial
 from itertools import chain, islice
 from pathlib import Path
-from typing import IO, Any, Final, NamedTuple, Self, TypeVar
+from typing import IO, Final, NamedTuple, Self, TypeVar
 
 from zephyrant.loans import NotALoan
-from zephyrant.loans.tape import (
-    APART_SAYS,
-    RESULTS,
-    Defaults,
-    FieldName,
-    Looked,
-    aparts,
-    look,
-    solve_tape,
-    together,
-)
-from zephyrant.outlets.csv_form import PLAIN_CSV, CsvForm
+from zephyrant.loans.tape import Defaults, FieldName, Looked, solve_tape, together
 from zephyrant.outlets.reader import Reader
 
 from . import files, settling
-from .kinds import figures
-from .template import Template
+from .asked import BY_COMMAND, Asked
+from .blocks import TOGETHER, Block, Matched, blocks_of, looked_at, solved
 from .ways_out import WAYS_OUT, Columns, Heads, WayName
 
-#: Rows that are worked as one part: between two signs of life.
-_TOGETHER: Final = 25_000
 _MOST_ROWS: Final = 100_000_000
 #: Bytes of a table that has been read that stay in memory.
 _MOST_IN_MEMORY: Final = 50_000_000
@@ -47,44 +33,6 @@ def _wrong(message: str) -> NotALoan:
     return NotALoan.at("", message)
 
 
-#: How one says to the command what cannot be told from a table.
-BY_COMMAND: Final = settling.Saying(
-    match=lambda figure, column: f"--match {figure}={column}",
-    setting=lambda name, choices: f"--set {name}={' or '.join(choices)}",
-)
-
-
-def _written_out(said: dict[str, str]) -> dict[str, Any]:
-    """Settings as defaults hold them."""
-    settings: dict[str, Any] = dict(said)
-    if "rounding" in said:
-        way, _, step = said["rounding"].partition(" ")
-        settings["rounding"] = {"payment": way, **({"to": step} if step else {})}
-    return settings
-
-
-def _pairs(given: Sequence[str]) -> dict[str, str]:
-    pairs = {}
-    for each in given:
-        name, sign, value = each.partition("=")
-        if not sign:
-            raise _wrong(f"“{each}” is not NAME=VALUE.")
-        pairs[name.strip()] = value.strip()
-    return pairs
-
-
-class _Part(NamedTuple):
-    """Some rows of a table, every column of them packed."""
-
-    size: int
-    content: bytes
-
-    def columns(self) -> list[list[str]]:
-        """Unpacked."""
-        unpacked: list[list[str]] = pickle.loads(self.content)  # noqa: S301  (what we packed)
-        return unpacked
-
-
 class _Kept:
     """The parts of a table that has been read once: on disk, where it may be as long as it is."""
 
@@ -92,37 +40,22 @@ class _Kept:
         self._file = tempfile.SpooledTemporaryFile(_MOST_IN_MEMORY)  # noqa: SIM115  (with us)
         self._sizes: list[tuple[int, int]] = []
 
-    def _add(self, columns: Sequence[Sequence[str]]) -> _Part:
-        part = _Part(len(columns[0]), pickle.dumps([list(column) for column in columns]))
-        self._sizes.append((part.size, self._file.write(part.content)))
-        return part
+    def _add(self, columns: Columns) -> Block:
+        block = Block.of(columns)
+        self._sizes.append((block.size, self._file.write(block.content)))
+        return block
 
-    def all_of(self, rows: Iterator[list[str]]) -> Iterator[_Part]:
-        """The rows of a table, part by part, as they are read and kept."""
-        while some := list(islice(rows, _TOGETHER)):
-            yield self._add(list(zip(*some, strict=True)))
+    def all_of(self, rows: Iterator[list[str]]) -> Iterator[Block]:
+        """The rows of a table, block by block, as they are read and kept."""
+        return map(self._add, blocks_of(rows))
 
-    def __iter__(self) -> Iterator[_Part]:
+    def __iter__(self) -> Iterator[Block]:
         self._file.seek(0)
-        return (_Part(size, self._file.read(length)) for size, length in self._sizes)
+        return (Block(size, self._file.read(length)) for size, length in self._sizes)
 
 
-def _looked(columns: Mapping[FieldName, int], kinds: Sequence[str], part: _Part) -> Looked:
-    """What the cells of a part say of how they are written."""
-    whole = part.columns()
-    return look(figures(whole, columns, kinds), whole)
-
-
-class Asked(NamedTuple):
-    """What is said of a table: settings (`NAME=VALUE`) and columns (`FIGURE=COLUMN`) beside those
-    of a template, the sheet of a workbook; and how it comes out."""
-
-    settings: Sequence[str] = ()
-    matching: Sequence[str] = ()
-    sheet: str | None = None
-    way: WayName = "csv"
-    csv: CsvForm = PLAIN_CSV
-    template: Template | None = None
+def _looked(columns: Mapping[FieldName, int], kinds: Sequence[str], block: Block) -> Looked:
+    return looked_at(columns, kinds, block.columns())
 
 
 def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
@@ -131,13 +64,12 @@ def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
 
     Raises `NotALoan` where it cannot be read or something has to be said first.
     """
-    template = asked.template
-    said = {**(template.settings if template else {}), **_written_out(_pairs(asked.settings))}
+    said, template = asked.stated(), asked.template
     with _Cores() as cores:
         kept = _Kept()
         with _opened(name) as file:
             table = files.read(file, name, _MOST_ROWS, asked.sheet)
-            columns = settling.matched(table.names, _pairs(asked.matching), BY_COMMAND, template)
+            columns = settling.matched(table.names, asked.columns(), BY_COMMAND, template)
             # Each part is looked at while the next one is read.
             looking = partial(_looked, columns, table.kinds)
             looked = together(cores.each(looking, kept.all_of(table.rows)))
@@ -146,7 +78,8 @@ def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
             sys.stderr.write(f"{note}\n")
         heads = Heads.beside(table.names, table.kinds, Reader(csv=asked.csv))
         progress = _Progress()
-        parts = cores.each(partial(_solved, heads, columns, defaults, asked.way), kept)
+        matched = Matched(heads, columns, defaults)
+        parts = cores.each(partial(_told, matched, asked.way), kept)
         for chunk in WAYS_OUT[asked.way].whole(heads, progress.through(parts)):
             out.write(chunk)
         sys.stderr.write("\n")
@@ -168,28 +101,17 @@ def _opened(name: str) -> Iterator[IO[bytes]]:
         raise _wrong(f"{name} cannot be read: {error.strerror or error}.") from None
 
 
-class _Solved(NamedTuple):
-    """Rows solved, as they are told, and how many of them have no answer."""
+class _Told(NamedTuple):
+    """A block as it is told, and how many of its rows have no answer."""
 
     told: bytes
     rows: int
     problems: int
 
 
-def _solved(
-    heads: Heads,
-    columns: Mapping[FieldName, int],
-    defaults: Defaults,
-    way: WayName,
-    part: _Part,
-) -> _Solved:
-    """A part of a table solved."""
-    whole = part.columns()
-    told = solve_tape(figures(whole, columns, heads.kinds), defaults, set_apart=aparts(whole))
-    every: Columns = [*whole, *(told[name] for name in RESULTS)]
-    set_apart = frozenset(APART_SAYS.values())
-    problems = sum(bool(each) and each not in set_apart for each in told["problem"])
-    return _Solved(WAYS_OUT[way].part(heads, every), part.size, problems)
+def _told(table: Matched, way: WayName, block: Block) -> _Told:
+    done = solved(table, block.columns())
+    return _Told(done.as_told(table.heads, way), block.size, done.problems)
 
 
 class _Progress:
@@ -199,7 +121,7 @@ class _Progress:
         self._began, self._done = time.monotonic(), 0
         self.problems = 0
 
-    def through(self, solved: Iterator[_Solved]) -> Iterator[bytes]:
+    def through(self, solved: Iterator[_Told]) -> Iterator[bytes]:
         """What is told of each part as it is solved."""
         for told, rows, problems in solved:
             yield told
@@ -233,11 +155,11 @@ class _Cores:
         if self._pool is not None:
             self._pool.shutdown(cancel_futures=True)
 
-    def each(self, work: Callable[[_Part], T], parts: Iterable[_Part]) -> Iterator[T]:
+    def each(self, work: Callable[[Block], T], parts: Iterable[Block]) -> Iterator[T]:
         """What work on each part gives, in their order; few are ahead of what has been taken."""
         coming = iter(parts)
         first = list(islice(coming, 1))
-        if self._cores < 2 or not first or first[0].size < _TOGETHER:
+        if self._cores < 2 or not first or first[0].size < TOGETHER:
             yield from map(work, chain(first, coming))
             return
         if self._pool is None:

@@ -10,7 +10,7 @@ its digits and places (`decimal 12 2`); and numbers by their usual names (`Int64
 import json
 import math
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any, Final
@@ -115,13 +115,19 @@ class Seen:
                 self._seen.append(set())
             self._seen[place].add(kind)
 
+    def each(self, width: int) -> list[frozenset[str]]:
+        """Of so many columns, everything that their cells were."""
+        seen = [*self._seen, *[set[str]()] * width][:width]
+        return [frozenset(each - {""}) for each in seen]
+
     def kinds(self, width: int) -> list[str]:
         """Of so many columns, what all of their cells were."""
-        seen = [*self._seen, *[set[str]()] * width][:width]
-        return [_together(each - {""}) for each in seen]
+        return list(map(kind_of_all, self.each(width)))
 
 
-def _together(kinds: set[str]) -> str:
+def kind_of_all(kinds: Collection[str]) -> str:
+    """What a column is whose cells, or parts, were these."""
+    kinds = set(kinds)
     if len(kinds) < 2:
         return next(iter(kinds), TEXT)
     if kinds <= {WHOLE, NUMBER, EXACT}:

@@ -6,38 +6,69 @@ from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, Apart, aparts
 from .rows import asked_in, row_document
-from .solving import solve_tape
-from .summary import Summary, outliers, summarise
+from .shocks import Shock, Shocks, moved, shocks_of, unmoved
+from .solving import Bounded, solve_tape
+from .summary import (
+    ENDS,
+    SPREAD,
+    Counts,
+    Spread,
+    Summary,
+    Sums,
+    bins,
+    count_up,
+    counted_together,
+    known_numbers,
+    outliers,
+    summarise,
+    summed_up,
+)
 from .telling import SummaryTold, row_in_words, summary_in_words
 
 __all__ = [
     "ANSWERS",
     "APART_SAYS",
+    "ENDS",
     "FIELDS",
     "FIELDS_NAMED",
     "RESULTS",
     "ROUNDINGS",
+    "SPREAD",
     "TOLD_NAMED",
     "WORDS",
     "Apart",
+    "Bounded",
+    "Counts",
     "Defaults",
     "FieldName",
     "Looked",
     "Question",
+    "Shock",
+    "Shocks",
+    "Spread",
     "Summary",
     "SummaryTold",
+    "Sums",
     "aparts",
     "asked_in",
+    "bins",
+    "count_up",
     "counted_in",
+    "counted_together",
+    "known_numbers",
     "look",
     "match",
+    "moved",
     "outliers",
     "row_document",
     "row_in_words",
+    "shocks_of",
     "solve_tape",
     "summarise",
     "summary_in_words",
+    "summed_up",
     "together",
     "unanswered",
     "unmatched",
+    "unmoved",
 ]

@@ -1,7 +1,8 @@
 """The cells of rows that are alike in everything but their figures, read as arrays."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from functools import cache
 from typing import Final
 
 from ..document.fields import UNKNOWN
@@ -107,12 +108,25 @@ def read_plainly(texts: Texts, marks: Marks, *, percent: bool = False) -> Floats
             pass
         else:
             return values
-    decimal = re.escape(marks.decimal)
+    read = plainly(marks, percent=percent)
+    for place, text in zip(some.tolist(), cells, strict=True):
+        if number := read(text):
+            values[place] = float(number)
+    return values
+
+
+@cache
+def plainly(marks: Marks, *, percent: bool = False) -> Callable[[str], str]:
+    """Reads a cell that is plainly a number in these marks as one without them; "" every other."""
     grouped = rf"|{marks.grouping()}" if marks.group else ""
+    decimal = re.escape(marks.decimal)
     tail = r"\s*%?" if percent else ""
     match = re.compile(rf"-?(\d{{1,15}}{grouped})({decimal}\d{{1,12}})?{tail}", re.ASCII).fullmatch
-    for place, text in zip(some.tolist(), cells, strict=True):
-        if match(text):
-            ungrouped = text.replace(marks.group, "") if marks.group else text
-            values[place] = float(ungrouped.rstrip("% ").replace(marks.decimal, "."))
-    return values
+
+    def read(text: str) -> str:
+        if not match(text):
+            return ""
+        ungrouped = text.replace(marks.group, "") if marks.group else text
+        return ungrouped.rstrip("% ").replace(marks.decimal, ".")
+
+    return read

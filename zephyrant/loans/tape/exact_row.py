@@ -11,6 +11,7 @@ from ..answer.solving import with_the_answer
 from ..cost.costs import yearly_costs
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..document.price import told_at_its_figure
 from ..errors import NotALoan
 from ..numbers.decimals import percent_text, plain
 from ..questions.balance_at import owed
@@ -22,7 +23,13 @@ from .columns import COST_PLACES
 
 
 def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
-    """A loan told as a row of a table, by the core that solves cases."""
+    """A loan told as a row of a table, by the core that solves cases. Raises `BudgetSpentError` as
+    `solve` does."""
+    with told_at_its_figure(loan):
+        return _told(loan, after, owed_on)
+
+
+def _told(loan: Loan, after: int, owed_on: date | None) -> dict[str, str]:
     worked = work_out(loan)
     found, schedule = worked.found, worked.schedule
     told = {"unknown": _unknown(loan), **_stated(loan)}

@@ -36,6 +36,21 @@ def _day(text: str, defaults: Defaults) -> date | None:
     return days[0] if days else None
 
 
+def currency_of(text: Mapping[FieldName, str], defaults: Defaults) -> str:
+    """The currency of a row; raises `NotALoan` where there is no such."""
+    currency = text.get("currency", "").upper() or defaults.currency
+    if currency not in currencies():
+        raise NotALoan.at(
+            "currency", worded("“{currency}” is no currency of ISO 4217.", currency=currency[:20])
+        )
+    return currency
+
+
+def every_of(text: Mapping[FieldName, str], defaults: Defaults) -> Any:  # noqa: ANN401
+    """How often a row is paid, as a document says it."""
+    return _choice(text.get("every", ""), defaults.every)
+
+
 def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[dict[str, Any], int]:
     """A row as a loan document, and the payment after which what is owed is told.
 
@@ -43,14 +58,9 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     """
     marks = MARKS[defaults.marks]
     text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
-    currency = text.get("currency", "").upper() or defaults.currency
-    if currency not in currencies():
-        raise NotALoan.at(
-            "currency", worded("“{currency}” is no currency of ISO 4217.", currency=currency[:20])
-        )
-    every = _choice(text.get("every", ""), defaults.every)
+    currency, every = currency_of(text, defaults), every_of(text, defaults)
     figures = _filled(
-        {name: _figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
+        {name: read_figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
     )
     rate: dict[str, Any] = {
         "percent": figures["percent"],
@@ -142,7 +152,7 @@ def _choice(text: str, otherwise: Any) -> Any:  # noqa: ANN401  (a word or a num
     return text.lower()
 
 
-def _figure(  # noqa: PLR0917
+def read_figure(  # noqa: PLR0917
     name: FieldName,
     text: Mapping[FieldName, str],
     defaults: Defaults,

@@ -3,11 +3,13 @@ promise the same figures to the cent, else one by one. A row that has no answer 
 """
 
 import logging
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import AbstractContextManager, nullcontext
 from typing import Final
 
 from zephyrant.texts import worded
 
+from ..budget import BudgetSpentError
 from ..document.reading import check
 from ..errors import NotALoan
 from ..numbers.arrays import Flags, Texts, np
@@ -29,16 +31,25 @@ _SAMPLE: Final[dict[FieldName, str]] = {
     "start": "",
     "first_payment": "",
 }
+#: Bounds what one row takes that is worked alone.
+Bounded = Callable[[], AbstractContextManager[None]]
 #: What rows are worked together by.
 _ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "every", "timing")
 
 
-def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] = ()) -> Told:
+def solve_tape(
+    columns: Columns,
+    defaults: Defaults,
+    set_apart: Sequence[Apart] = (),
+    bounded: Bounded | None = None,
+) -> Told:
     """Every row solved: a list of texts for each name of `RESULTS`, "" where a row has none.
 
     Money in the row's currency, rates in percent with ten decimals, yearly costs with six; numbers
     plain. `set_apart`: for each row what it is if it is no loan; such rows are told as that and not
-    solved. Raises `ValueError` where columns are not of one length.
+    solved. `bounded` stands round every row that is worked alone: one that takes too much says so.
+    Raises `ValueError` where columns are not of one length, `BudgetSpentError` where a budget that
+    stands round it all is spent.
     """
     lengths = {len(column) for column in columns.values()}
     if len(lengths) != 1:
@@ -47,9 +58,9 @@ def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] 
     skipped = set_apart if defaults.apart == "leave-out" else ()
     kept = [row for row in range(size) if not (skipped and skipped[row])]
     if len(kept) == size:
-        return Tape(columns, defaults, size).solve()
+        return Tape(columns, defaults, size, bounded).solve()
     some = {name: [column[row] for row in kept] for name, column in columns.items()}
-    told = Tape(some, defaults, len(kept)).solve() if kept else {}
+    told = Tape(some, defaults, len(kept), bounded).solve() if kept else {}
     whole: Told = {name: [""] * size for name in RESULTS}
     for name, texts in told.items():
         for row, text in zip(kept, texts, strict=True):
@@ -63,12 +74,14 @@ def solve_tape(columns: Columns, defaults: Defaults, set_apart: Sequence[Apart] 
 class Tape:
     """Some rows of a table being solved."""
 
-    def __init__(self, columns: Columns, defaults: Defaults, size: int) -> None:
+    def __init__(
+        self, columns: Columns, defaults: Defaults, size: int, bounded: Bounded | None = None
+    ) -> None:
         self.columns: dict[FieldName, Texts] = {
             name: np.array(list(map(str.strip, column)), dtype=object)
             for name, column in columns.items()
         }
-        self.defaults, self.size = defaults, size
+        self.defaults, self.size, self.bounded = defaults, size, bounded
         self.told: Results = {name: np.full(size, "", dtype=object) for name in RESULTS}
 
     def solve(self) -> Told:
@@ -85,7 +98,12 @@ class Tape:
         """A row the exact way; what is wrong with it in its own cell."""
         try:
             document, after = row_document(self._cells(row), self.defaults)
-            told = exact_row(check(document), after, self.defaults.owed_on)
+            with self.bounded() if self.bounded else nullcontext():
+                told = exact_row(check(document), after, self.defaults.owed_on)
+        except BudgetSpentError as spent:
+            if self.bounded is None:
+                raise
+            told = {"problem": spent.errors[0].message}
         except NotALoan as wrong:
             error = wrong.errors[0]
             told = {"problem": f"{FIELD_NAMES.get(error.field, '')}{error.message}"}

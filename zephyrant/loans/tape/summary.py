@@ -1,11 +1,19 @@
-"""What a solved table comes to: sums, averages weighted by amount, distributions, outliers."""
+"""What a solved table comes to: sums, averages weighted by amount, distributions, outliers.
 
-from collections.abc import Mapping, Sequence
-from typing import Final
+A table is counted in as many parts as it is worked in; what parts come to is put together, and the
+same whichever way it was cut: money is summed exactly.
+"""
+
+from collections import Counter
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from decimal import Decimal
+from typing import Final, NamedTuple
 
 from typing_extensions import TypedDict
 
 from ..numbers.arrays import Flags, Floats, np
+from ..numbers.currencies import currencies
+from ..numbers.decimals import precise
 from .not_loans import APART_SAYS
 
 _BINS: Final = 24
@@ -13,8 +21,15 @@ _BINS: Final = 24
 #: Iglewicz and Hoaglin, 1993).
 _FAR: Final = 3.5
 _USUAL: Final = 0.6745
+#: Of fewer values none stands out.
+_FEWEST: Final = 10
+#: Where the bins of a distribution begin and end, as parts of its rows: what lies beyond is counted
+#: at the ends.
+ENDS: Final = (0.005, 0.995)
 #: What is looked at for its distribution and for outliers.
 SPREAD: Final = ("percent", "payment", "count")
+_SUMMED: Final = ("principal", "payment", "total_paid", "total_interest")
+_WEIGHTED: Final = ("percent", "effective", "count")
 
 
 class Bin(TypedDict):
@@ -53,9 +68,168 @@ class Summary(TypedDict):
     spread: dict[str, list[Bin]]
 
 
+# What rows are counted to
+
+
+class Sums(NamedTuple):
+    """Rows of one currency: money summed exactly; and of each figure that is averaged its values
+    times the amounts lent, and these amounts."""
+
+    rows: int = 0
+    money: Mapping[str, Decimal] = dict.fromkeys(_SUMMED, Decimal(0))
+    weighed: Mapping[str, float] = dict.fromkeys(_WEIGHTED, 0.0)
+    weights: Mapping[str, float] = dict.fromkeys(_WEIGHTED, 0.0)
+
+    def average(self, name: str) -> float | None:
+        """A figure's average weighted by the amounts lent; None where there is none."""
+        return self.weighed[name] / self.weights[name] if self.weights[name] else None
+
+
+class Counts(NamedTuple):
+    """What some rows of a table come to, as `Summary` counts them; sums by currency."""
+
+    rows: int = 0
+    solved: int = 0
+    apart: int = 0
+    unfit: int = 0
+    sums: Mapping[str, Sums] = {}
+
+    @property
+    def problems(self) -> int:
+        """Rows without an answer."""
+        return self.rows - self.solved - self.apart
+
+
+def count_up(told: Mapping[str, Sequence[str]], codes: Sequence[str]) -> Counts:
+    """What rows of a solved table come to; `codes` is the currency of each."""
+    problems, apart = told["problem"], frozenset(APART_SAYS.values())
+    figures = {name: numbers(told[name]) for name in {*_SUMMED, *_WEIGHTED}}
+    of_code: dict[str, list[int]] = {}
+    for row, (problem, code) in enumerate(zip(problems, codes, strict=True)):
+        if not problem:
+            of_code.setdefault(code, []).append(row)
+    return Counts(
+        rows=len(problems),
+        solved=sum(map(len, of_code.values())),
+        apart=sum(many for problem, many in Counter(problems).items() if problem in apart),
+        unfit=sum(fits == "no" for fits in told["fits"]),
+        sums={code: _summed(told, figures, code, of_code[code]) for code in sorted(of_code)},
+    )
+
+
+def _summed(
+    told: Mapping[str, Sequence[str]], figures: Mapping[str, Floats], code: str, rows: Sequence[int]
+) -> Sums:
+    places = np.array(rows)
+    lent = figures["principal"][places]
+    weighed, weights = {}, {}
+    for name in _WEIGHTED:
+        values = figures[name][places]
+        known = ~np.isnan(values) & ~np.isnan(lent)
+        weighed[name] = float((values[known] * lent[known]).sum())
+        weights[name] = float(lent[known].sum())
+    money = {}
+    for name in _SUMMED:
+        units = _in_units(figures[name][places], currencies()[code].decimals)
+        money[name] = _exactly(told[name][row] for row in rows) if units is None else units
+    return Sums(len(rows), money, weighed, weights)
+
+
+def _in_units(values: Floats, decimals: int) -> Decimal | None:
+    """The sum of amounts in whole minor units; None where floats do not hold each of them."""
+    values = values[~np.isnan(values)]
+    scale = 10.0**decimals
+    units = np.rint(values * scale)
+    if np.abs(units).max(initial=0) * len(units) > _MOST_UNITS or (units / scale != values).any():
+        return None
+    return Decimal(int(units.astype(np.int64).sum())).scaleb(-decimals)
+
+
+#: A sum of whole numbers so large is one of whole numbers still.
+_MOST_UNITS: Final = 2.0**62
+
+
+def _exactly(texts: Iterable[str]) -> Decimal:
+    with precise():
+        return sum((Decimal(text) for text in texts if text), Decimal(0))
+
+
+def counted_together(parts: Iterable[Counts]) -> Counts:
+    """What parts of a table come to as one."""
+    whole = Counts()
+    for part in parts:
+        whole = Counts(
+            rows=whole.rows + part.rows,
+            solved=whole.solved + part.solved,
+            apart=whole.apart + part.apart,
+            unfit=whole.unfit + part.unfit,
+            sums={
+                code: _added(whole.sums.get(code, Sums()), part.sums.get(code, Sums()))
+                for code in sorted({*whole.sums, *part.sums})
+            },
+        )
+    return whole
+
+
+def _added(mine: Sums, other: Sums) -> Sums:
+    with precise():
+        return Sums(
+            rows=mine.rows + other.rows,
+            money={name: value + other.money[name] for name, value in mine.money.items()},
+            weighed={name: value + other.weighed[name] for name, value in mine.weighed.items()},
+            weights={name: value + other.weights[name] for name, value in mine.weights.items()},
+        )
+
+
+# How figures are spread
+
+
+class Spread(NamedTuple):
+    """How the values of a figure are spread: how many there are, where most lie (`ENDS`), their
+    median, and the median of how far from it they lie."""
+
+    rows: int
+    low: float
+    high: float
+    middle: float
+    usual: float
+
+    def limits(self) -> tuple[float, float] | None:
+        """The values beyond which one stands out; None where none does."""
+        if self.rows < _FEWEST or not self.usual:
+            return None
+        reach = _FAR * self.usual / _USUAL
+        return self.middle - reach, self.middle + reach
+
+    def edges(self) -> list[float]:
+        """Where its bins begin, and the last one ends."""
+        if self.low == self.high:
+            return [self.low, self.high]
+        edges: list[float] = np.linspace(self.low, self.high, _BINS + 1).tolist()
+        return edges
+
+
 def numbers(texts: Sequence[str]) -> Floats:
     """Texts as floats, NaN where there is none."""
     return np.array([text or "nan" for text in texts], dtype=float)
+
+
+def known_numbers(told: Mapping[str, Sequence[str]], name: str) -> Floats:
+    """The values of a figure in the rows that have an answer and it."""
+    values = numbers(told[name])
+    has_answer = np.array([not problem for problem in told["problem"]], dtype=bool)
+    known: Floats = values[has_answer & ~np.isnan(values)]
+    return known
+
+
+def spread_of(values: Floats) -> Spread | None:
+    """How values are spread; None where there are none."""
+    if not len(values):
+        return None
+    low, high = np.percentile(values, [100 * part for part in ENDS])
+    middle = np.median(values)
+    usual = np.median(np.abs(values - middle))
+    return Spread(len(values), float(low), float(high), float(middle), float(usual))
 
 
 def outliers(told: Mapping[str, Sequence[str]]) -> list[str]:
@@ -63,89 +237,76 @@ def outliers(told: Mapping[str, Sequence[str]]) -> list[str]:
     size = len(told["problem"])
     names = [""] * size
     for name in SPREAD:
-        for row in np.flatnonzero(_far(numbers(told[name]))).tolist():
+        values = numbers(told[name])
+        spread = spread_of(values[~np.isnan(values)])
+        for row in np.flatnonzero(far_off(values, spread)).tolist():
             names[row] = f"{names[row]}, {name}" if names[row] else name
     return names
 
 
-def _far(values: Floats) -> Flags:
-    known = ~np.isnan(values)
-    if known.sum() < 10:
+def far_off(values: Floats, spread: Spread | None) -> Flags:
+    """Which values stand out of such as are spread so."""
+    limits = spread and spread.limits()
+    if not limits:
         return np.zeros(len(values), dtype=bool)
-    middle = np.median(values[known])
-    usual = np.median(np.abs(values[known] - middle))
-    if not usual:
-        return np.zeros(len(values), dtype=bool)
-    far: Flags = known & (_USUAL * np.abs(values - middle) > _FAR * usual)
+    far: Flags = (values < limits[0]) | (values > limits[1])
     return far
 
 
+# Told
+
+
 def summarise(
-    told: Mapping[str, Sequence[str]], currencies: Sequence[str], standing_out: Sequence[str]
+    told: Mapping[str, Sequence[str]], codes: Sequence[str], standing_out: Sequence[str]
 ) -> Summary:
-    """What a table comes to; `currencies` is that of each row."""
-    has_answer = np.array([not problem for problem in told["problem"]])
-    aside = sum(problem in APART_SAYS.values() for problem in told["problem"])
-    figures = {
-        name: numbers(told[name])
-        for name in (
-            "principal",
-            "payment",
-            "total_paid",
-            "total_interest",
-            "percent",
-            "effective",
-            "count",
-        )
-    }
-    codes = np.array(list(currencies), dtype=object)
-    sums = []
-    for code in sorted({str(each) for each in codes[has_answer]}):
-        mine = has_answer & (codes == code)
-        sums.append(_sums(code, {name: values[mine] for name, values in figures.items()}))
+    """What a table comes to; `codes` is the currency of each row."""
+
+    def binned(name: str) -> list[Bin]:
+        values = known_numbers(told, name)
+        spread = spread_of(values)
+        if spread is None:
+            return []
+        inside = np.clip(values, spread.low, spread.high)
+        return bins(spread, lambda edges: np.histogram(inside, bins=edges)[0].tolist())
+
+    return summed_up(
+        count_up(told, codes),
+        sum(bool(names) for names in standing_out),
+        {name: binned(name) for name in SPREAD},
+    )
+
+
+def bins(spread: Spread, counted: Callable[[list[float]], Sequence[int]]) -> list[Bin]:
+    """A distribution, its rows counted between edges; one bin where all values are one."""
+    edges = spread.edges()
+    rows = counted(edges) if len(edges) > 2 else [spread.rows]
+    pairs = zip(edges, edges[1:], rows, strict=False)
+    return [{"low": low, "high": high, "rows": int(many)} for low, high, many in pairs]
+
+
+def summed_up(counts: Counts, outlying: int, spread: dict[str, list[Bin]]) -> Summary:
+    """What was counted, as it is told."""
     return {
-        "rows": len(has_answer),
-        "solved": int(has_answer.sum()),
-        "problems": int((~has_answer).sum()) - aside,
-        "apart": aside,
-        "unfit": sum(fits == "no" for fits in told["fits"]),
-        "outliers": sum(bool(names) for names in standing_out),
-        "sums": sums,
-        "spread": {name: _bins(figures[name][has_answer]) for name in SPREAD},
+        "rows": counts.rows,
+        "solved": counts.solved,
+        "problems": counts.problems,
+        "apart": counts.apart,
+        "unfit": counts.unfit,
+        "outliers": outlying,
+        "sums": [_sums_told(code, sums) for code, sums in counts.sums.items()],
+        "spread": spread,
     }
 
 
-def _sums(code: str, figures: dict[str, Floats]) -> SumsTold:
-    lent = figures["principal"]
-
-    def weighted(name: str) -> float | None:
-        known = ~np.isnan(figures[name]) & ~np.isnan(lent)
-        weight = lent[known].sum()
-        return float((figures[name][known] * lent[known]).sum() / weight) if weight else None
-
+def _sums_told(code: str, sums: Sums) -> SumsTold:
     return {
         "currency": code,
-        "rows": len(lent),
-        "principal": float(np.nansum(lent)),
-        "payment": float(np.nansum(figures["payment"])),
-        "total_paid": float(np.nansum(figures["total_paid"])),
-        "total_interest": float(np.nansum(figures["total_interest"])),
-        "percent": weighted("percent"),
-        "effective": weighted("effective"),
-        "count": weighted("count"),
+        "rows": sums.rows,
+        "principal": float(sums.money["principal"]),
+        "payment": float(sums.money["payment"]),
+        "total_paid": float(sums.money["total_paid"]),
+        "total_interest": float(sums.money["total_interest"]),
+        "percent": sums.average("percent"),
+        "effective": sums.average("effective"),
+        "count": sums.average("count"),
     }
-
-
-def _bins(values: Floats) -> list[Bin]:
-    known = values[~np.isnan(values)]
-    if not len(known):
-        return []
-    low, high = np.percentile(known, [0.5, 99.5])
-    if low == high:
-        return [{"low": float(low), "high": float(high), "rows": len(known)}]
-    # What lies beyond is counted at the ends.
-    counted, edges = np.histogram(np.clip(known, low, high), bins=_BINS)
-    return [
-        {"low": float(edges[place]), "high": float(edges[place + 1]), "rows": int(rows)}
-        for place, rows in enumerate(counted)
-    ]

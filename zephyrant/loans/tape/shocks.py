@@ -1,0 +1,300 @@
+"""A tape under shocks: the same loans with their rates, balances or terms moved.
+
+A shock says of some of the five figures how they move: `+0.5`, `-250`, `* 0.9`, `-10 %`; a rate by
+points of percent or basis points (`+1`, `+50 bp`), a number of payments by payments or time (`+12`,
+`+1 year`). `?` asks for a figure in place of what rows state. A cell in which nothing is stated, or
+what is asked for, is not moved.
+"""
+
+import re
+from collections.abc import Callable, Collection, Mapping, Sequence
+from decimal import Decimal
+from typing import Final, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+
+from zephyrant.texts import worded
+
+from ..calendars import frequencies
+from ..document.fields import UNKNOWN, wrong_at
+from ..document.reading import field_errors
+from ..errors import FieldError, NotALoan
+from ..numbers.currencies import currencies
+from ..numbers.decimals import plain, precise, to_step
+from ..statement.parsing import tidy
+from ..statement.typed_amounts import read_percent
+from ..statement.typed_times import read_count
+from ..wording.marks import MARKS, PLAIN
+from .array_cells import plainly
+from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
+from .named import FIELDS_NAMED
+from .not_loans import stated
+from .rows import currency_of, every_of, read_figure
+
+KIND: Final = "shocks/1"
+MOST_SHOCKS: Final = 10_000
+_MOVE: Final = re.compile(r"([+*x-]) ?(\S.*)")
+_NAME: Final = re.compile(r"[\w+-][\w .+-]{0,59}")
+_NUMBER: Final = re.compile(r"\d{1,15}(\.\d{1,15})?", re.ASCII)
+#: Decimals a moved rate has at the most, as a percent is put back with.
+_PERCENT_STEP: Final = Decimal("1e-10")
+
+
+class _Move(NamedTuple):
+    """How one figure moves: what comes to its value, in a row paid so often."""
+
+    moved: Callable[[Decimal, frequencies.Frequency], Decimal]
+
+
+class Shock(BaseModel):
+    """One path: what it is called, and how each figure moves; those it does not name stay."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    name: str
+    principal: str = ""
+    percent: str = ""
+    count: str = ""
+    payment: str = ""
+    balance: str = ""
+
+    @model_validator(mode="after")
+    def _can_be_read(self) -> "Shock":
+        if not _NAME.fullmatch(self.name):
+            raise wrong_at(
+                "name",
+                worded(
+                    "A path is called by 1 to 60 letters, digits, spaces and . _ + -, no space or "
+                    "point first: its rows stand in a folder of that name."
+                ),
+            )
+        for name, typed in self.stated().items():
+            _move_of(name, typed)
+        return self
+
+    def stated(self) -> dict[FieldName, str]:
+        """The figures it names, and how they move."""
+        return {name: typed for name in ASKABLE if (typed := getattr(self, name))}
+
+
+class Shocks(BaseModel):
+    """The paths of one run, each by a name of its own."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    zephyrant: str = Field(pattern=f"^{KIND}$")
+    paths: tuple[Shock, ...] = Field(min_length=1, max_length=MOST_SHOCKS)
+
+    @model_validator(mode="after")
+    def _have_names(self) -> "Shocks":
+        seen: set[str] = set()
+        for shock in self.paths:
+            bare = shock.name.casefold()
+            if bare in seen:
+                raise wrong_at("paths", worded("Two paths are called “{name}”.", name=shock.name))
+            seen.add(bare)
+        return self
+
+
+def shocks_of(content: object) -> tuple[Shock, ...]:
+    """The paths of a document; raises `NotALoan` with what is wrong at its field."""
+    if not isinstance(content, dict) or content.get("zephyrant") != KIND:
+        message = worded(
+            'This is no list of shocks: such a document says "zephyrant": "{kind}".', kind=KIND
+        )
+        raise NotALoan.at("zephyrant", message)
+    try:
+        return Shocks.model_validate(content).paths
+    except ValidationError as error:
+        raise NotALoan(field_errors(error.errors())) from None
+
+
+def unmoved(shocks: Sequence[Shock], columns: Collection[FieldName]) -> None:
+    """Raises `NotALoan` where a shock moves a figure that no column holds."""
+    errors = [
+        FieldError(
+            field=f"paths.{number}.{name}",
+            message=worded(
+                "“{shock}” moves the {figure}, which no column holds.",
+                shock=shock.name,
+                figure=FIELDS_NAMED[name].lower(),
+            ),
+        )
+        for number, shock in enumerate(shocks)
+        for name, typed in shock.stated().items()
+        if typed.strip() != UNKNOWN and name not in columns
+    ]
+    if errors:
+        raise NotALoan(errors)
+
+
+def moved(columns: Columns, defaults: Defaults, shock: Shock) -> Columns:
+    """The cells of a table as they stand under a shock, to be read by the same defaults.
+
+    A row that cannot be read stays as it is, and says so when it is solved.
+    """
+    moves = {name: _move_of(name, typed) for name, typed in shock.stated().items()}
+    if not moves:
+        return columns
+    size = len(next(iter(columns.values())))
+    kinds = _kinds(columns, defaults, size)
+    cells: dict[FieldName, Sequence[str]] = dict(columns)
+    for name, move in moves.items():
+        if move is None:
+            cells[name] = [UNKNOWN] * size
+        else:
+            known: dict[tuple[str, _Kind | None], str] = {}
+            cells[name] = [
+                known.get(key := (cell, kind))
+                or known.setdefault(key, _moved_cell(name, move, key, defaults))
+                for cell, kind in zip(columns[name], kinds, strict=True)
+            ]
+    return cells
+
+
+class _Kind(NamedTuple):
+    """What a row's figures are read by."""
+
+    currency: str
+    every: frequencies.Frequency
+
+
+def _kinds(columns: Columns, defaults: Defaults, size: int) -> Sequence[_Kind | None]:
+    """What the figures of each row are read by; none where that cannot be read."""
+    blank = [""] * size
+    keys = list(zip(*(columns.get(name, blank) for name in _READ_BY), strict=True))
+    kinds = {key: _kind(key, defaults) for key in set(keys)}
+    return [kinds[key] for key in keys]
+
+
+_READ_BY: Final[tuple[FieldName, ...]] = ("currency", "every")
+
+
+def _kind(key: tuple[str, ...], defaults: Defaults) -> _Kind | None:
+    text = {name: stated(cell) for name, cell in zip(_READ_BY, key, strict=True)}
+    try:
+        every = every_of(text, defaults)
+        frequencies.a_year(every)
+        return _Kind(currency_of(text, defaults), every)
+    except (NotALoan, KeyError):
+        return None
+
+
+def _moved_cell(
+    name: FieldName, move: _Move, key: tuple[str, _Kind | None], defaults: Defaults
+) -> str:
+    """A cell moved, by what its row is read by; as it is where it cannot be, or states nothing."""
+    cell, kind = key
+    text = stated(cell)
+    if kind is None or text in ("", UNKNOWN):
+        return cell
+    marks = MARKS[defaults.marks]
+    # What is plainly a number needs no reader of what people type.
+    figure = plainly(marks)(text) if name in MONEY else ""
+    if not figure:
+        try:
+            figure = read_figure(name, {name: text}, defaults, marks, kind.currency, kind.every)
+        except NotALoan:
+            return cell
+    return _cell(name, move.moved(Decimal(figure), kind.every), kind, defaults)
+
+
+def _move_of(name: FieldName, typed: str) -> _Move | None:
+    """How a figure moves; None where it is asked for. Raises the error of a model, at its
+    figure."""
+    text = tidy(typed)
+    if text == UNKNOWN:
+        return None
+    found = _MOVE.fullmatch(text)
+    move = found and _MOVES[name](found[1], found[2])
+    if not move:
+        examples = {"percent": "+0.5, +50 bp, * 1.1", "count": "+12, +1 year, * 1.1"}
+        raise wrong_at(
+            name,
+            worded(
+                "“{typed}” does not say how the {figure} moves: write it as {examples} or ?.",
+                typed=typed[:40],
+                figure=FIELDS_NAMED[name].lower(),
+                examples=examples.get(name, "+500, -10 %, * 0.9"),
+            ),
+        )
+    return move
+
+
+def _times(text: str) -> _Move | None:
+    if not _NUMBER.fullmatch(text):
+        return None
+    factor = Decimal(text)
+    return _Move(lambda value, every: value * factor)
+
+
+def _amount(sign: str, text: str) -> _Move | None:
+    if sign in "*x":
+        return _times(text)
+    share = text.removesuffix("%").rstrip()
+    if not _NUMBER.fullmatch(share):
+        return None
+    by = Decimal(f"{sign}{share}")
+    if share != text:
+        return _Move(lambda value, every: value * (100 + by) / 100)
+    return _Move(lambda value, every: value + by)
+
+
+def _percent(sign: str, text: str) -> _Move | None:
+    if sign in "*x":
+        return _times(text)
+    # "+1 %" of a rate may mean two things.
+    points = None if "%" in text else read_percent(text, PLAIN).value
+    if points is None or points == UNKNOWN:
+        return None
+    by = Decimal(points) if sign == "+" else -Decimal(points)
+    return _Move(lambda value, every: value + by)
+
+
+def _count(sign: str, text: str) -> _Move | None:
+    if sign in "*x":
+        return _times(text)
+    if (read_count(text, PLAIN, "month").value or UNKNOWN) == UNKNOWN:
+        return None
+    factor = 1 if sign == "+" else -1
+
+    def by(value: Decimal, every: frequencies.Frequency) -> Decimal:
+        payments = read_count(text, PLAIN, every).value
+        # A time that is no number of payments makes none of the row either, and it says so.
+        return value + factor * Decimal(payments) if payments else Decimal("NaN")
+
+    return _Move(by)
+
+
+_MOVES: Final[Mapping[FieldName, Callable[[str, str], _Move | None]]] = {
+    **dict.fromkeys(("principal", "payment", "balance"), _amount),
+    "percent": _percent,
+    "count": _count,
+}
+
+
+def _cell(name: FieldName, value: Decimal, kind: _Kind, defaults: Defaults) -> str:
+    """A moved figure as its cell holds it: money to the minor unit, payments whole."""
+    if value.is_nan():
+        return worded("no whole number of payments")
+    with precise():
+        if name == "percent":
+            text = _marked(to_step(value, _PERCENT_STEP, "nearest"), defaults)
+            return text if defaults.percent_as == "percent" else f"{text} %"
+        if name == "count":
+            return _term(to_step(value, Decimal(1), "nearest"), kind.every, defaults)
+        decimals = currencies()[kind.currency].decimals
+        return _marked(to_step(value, Decimal(1).scaleb(-decimals), "nearest"), defaults, decimals)
+
+
+def _marked(value: Decimal, defaults: Defaults, places: int = 0) -> str:
+    return plain(value, places).replace(".", MARKS[defaults.marks].decimal)
+
+
+def _term(payments: Decimal, every: frequencies.Frequency, defaults: Defaults) -> str:
+    """A number of payments as a bare term counts."""
+    if defaults.count_in == "payments":
+        return plain(payments)
+    a_year = 12 if defaults.count_in == "months" else 1
+    term = payments * a_year / frequencies.a_year(every)
+    return plain(term) if term == term.to_integral_value() else f"{plain(payments)} payments"
