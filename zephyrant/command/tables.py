@@ -13,6 +13,13 @@ from zephyrant.loans import NotALoan
 from zephyrant.outlets.csv_form import CsvForm
 
 from .csv_options import csv_options
+from .many_machines import (
+    ManyMachines,
+    cluster_options,
+    tell_errors,
+    with_template,
+    work_on_many,
+)
 from .statuses import ANSWERED, NO_ANSWER, NOT_A_DOCUMENT
 
 if TYPE_CHECKING:
@@ -41,6 +48,8 @@ Examples:
   zephyrant table tape.parquet --out solved.parquet
   zephyrant table tapes.xlsx --sheet "Harbour 2027" --out solved.csv.gz
   cat tape.csv | zephyrant table - --as json
+  zephyrant table tapes/ --out solved/ --workers 8
+  zephyrant table tapes/ --out shocked/ --cluster tcp://10.0.0.5:8786 --shocks shocks.yaml
 
 Exit status: 0 every row has an answer, 1 some have none (each says why), 2 it is no table or
 something has to be said first, 3 a fault of ours.
@@ -80,8 +89,9 @@ something has to be said first, 3 a fault of ours.
     "--out",
     metavar="FILE",
     default="-",
-    help="Where to; - is standard output; a name with .gz is packed.",
+    help="Where to; - is standard output; a name with .gz is packed. Of many machines a folder.",
 )
+@cluster_options
 def table(
     *,
     file: str,
@@ -92,13 +102,25 @@ def table(
     csv: CsvForm,
     sheet: str | None,
     out: str,
+    many: ManyMachines | None,
 ) -> None:
     """Solve a table of loans (CSV, JSON or JSON Lines; with [tables] XLSX, XLS, Parquet and Arrow;
-    packed with gzip or not; - is standard input). Its columns come out, then the results."""
+    packed with gzip or not; - is standard input). Its columns come out, then the results.
+
+    With --workers or --cluster [cluster] FILE may be a folder of Parquet, CSV or JSON Lines, and is
+    worked in parts, into a folder of Parquet with summary.json. Started again, a run goes on with
+    what is missing.
+    """
     from zephyrant.tables.asked import Asked
     from zephyrant.tables.ways_out import BINARY
 
     asked = Asked(settings, matching, sheet, way or "csv", csv)
+    if many is not None:
+        if out == "-" or sheet is not None or way not in (None, "parquet"):
+            raise click.UsageError("Many machines write Parquet into a folder: say --out FOLDER.")
+        sys.exit(work_on_many(file, out, asked, template, many))
+    if Path(file).is_dir():
+        raise click.UsageError(f"{file} is a folder: say --workers N, or --cluster ADDRESS.")
     if out == "-":
         if asked.way in BINARY and sys.stdout.isatty():
             raise click.UsageError(f"A terminal shows no {way}: say --out FILE.")
@@ -136,20 +158,14 @@ def _packing(file: IO[bytes], *, is_packed: bool) -> Iterator[IO[bytes]]:
 
 def solve_as(file: str, out: IO[bytes], asked: "Asked", template: str | None = None) -> int:
     """Solves a table, as the template in a file says too, and gives the status it ends with."""
-    from zephyrant.documents import read_content
     from zephyrant.tables.in_parts import solve_table
-    from zephyrant.tables.template import template_of
 
     try:
-        if template:
-            asked = asked._replace(template=template_of(read_content(template)))
-        problems = solve_table(file, out, asked)
+        problems = solve_table(file, out, with_template(asked, template))
     except ImportError as error:
         missing = f"pip install 'zephyrant[tables]' brings {error.name}"
         raise click.UsageError(f"Such a file needs more: {missing}.") from None
     except NotALoan as error:
-        for each in error.errors:
-            field = f"{each.field}: " if each.field and each.field != "file" else ""
-            sys.stderr.write(f"{field}{each.message}\n")
+        tell_errors(error)
         return NOT_A_DOCUMENT
     return NO_ANSWER if problems else ANSWERED

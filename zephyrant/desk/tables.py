@@ -31,6 +31,7 @@ from zephyrant.loans.tape import (
     aparts,
     asked_in,
     counted_in,
+    currency_codes,
     look,
     outliers,
     row_document,
@@ -343,9 +344,7 @@ def finish(
     told = pl.concat([_frame(part.content) for part in table.parts.all()])
     texts = {name: told[name].to_list() for name in told.columns}
     far = outliers(texts)
-    currencies = columns.get("currency") or [""] * table.rows
-    codes = [code.strip().upper() or defaults.currency for code in currencies]
-    summary = summarise(texts, codes, far)
+    summary = summarise(texts, currency_codes(columns, defaults, table.rows), far)
     result = _beside_source(table, told, far)
     with transaction.atomic():
         done = LoanTable.objects.filter(pk=table.pk, state="running").update(

@@ -2,6 +2,7 @@
 
 import io
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from functools import lru_cache
 from pathlib import Path
 from typing import IO, Final, NamedTuple
 
@@ -20,35 +21,42 @@ _ANY_NUMBER: Final = 2**62
 
 
 class Held(NamedTuple):
-    """What a piece holds: rows, its columns by their names with all that stood in them; and what
-    was done about these names, where only who reads it knows."""
+    """The columns of a piece by their names, with all that stood in them; what was done about these
+    names, where only who reads it knows."""
 
-    rows: int
     kinds: Mapping[str, frozenset[str]]
     notes: tuple[str, ...] = ()
 
 
+def has_to_be_read(piece: Piece) -> bool:
+    """Whether what the columns of a piece are is known only once all of it is read."""
+    return piece.form not in ("csv", "parquet")
+
+
 def held_in(piece: Piece) -> Held:
     """What a piece holds; raises `NotALoan` where it cannot be read."""
-    if piece.form == "parquet":
-        import polars as pl
-
-        schema = pl.read_parquet_schema(piece.file)
-        names = each_once(list(schema), [])
-        kinds = {
-            name: frozenset([kind_of_type(of)])
-            for name, of in zip(names, schema.values(), strict=True)
-        }
-        return Held(piece.stop - piece.start, kinds)
-    if piece.form in ("json", "whole-json"):
-        seen = SeenInJson(_json_of(piece), _ANY_NUMBER)
-        return Held(seen.rows, seen.each_kind)
     if piece.form == "csv":
-        rows = sum(1 for _ in _csv_of(piece))
-        return Held(rows, dict.fromkeys(piece.names, frozenset([TEXT])))
+        return Held(dict.fromkeys(piece.names, frozenset([TEXT])))
+    if piece.form == "parquet":
+        return Held(_kinds_of_parquet(piece.file.name))
+    if piece.form in ("json", "whole-json"):
+        return Held(SeenInJson(_json_of(piece), _ANY_NUMBER).each_kind)
     table = _whole(piece)
-    kinds = {name: frozenset([kind]) for name, kind in zip(table.names, table.kinds, strict=True)}
-    return Held(sum(1 for _ in table.rows), kinds, tuple(table.notes))
+    kinds = zip(table.names, map(_one, table.kinds), strict=True)
+    return Held(dict(kinds), tuple(table.notes))
+
+
+@lru_cache(maxsize=1)
+def _kinds_of_parquet(file: str) -> dict[str, frozenset[str]]:
+    import polars as pl
+
+    schema = pl.read_parquet_schema(file)
+    names = each_once(list(schema), [])
+    return {name: _one(kind_of_type(of)) for name, of in zip(names, schema.values(), strict=True)}
+
+
+def _one(kind: str) -> frozenset[str]:
+    return frozenset([kind])
 
 
 def rows_of(piece: Piece, names: Sequence[str]) -> Iterator[list[str]]:
@@ -74,7 +82,7 @@ def _arranged(
 
 def _text_of(piece: Piece) -> IO[str]:
     """The bytes of a piece as text; of one that is packed, all that it holds."""
-    path = Path(piece.file)
+    path = Path(piece.file.name)
     if piece.form == "whole-json":
         with path.open("rb") as file:
             content = files.unpacked(file)
@@ -99,13 +107,13 @@ def _csv_of(piece: Piece) -> Iterator[list[str]]:
 def _parquet_of(piece: Piece) -> tuple[list[str], Iterator[list[str]]]:
     import polars as pl
 
-    frame = pl.scan_parquet(piece.file).slice(piece.start, piece.stop - piece.start).collect()
+    frame = pl.scan_parquet(piece.file.name).slice(piece.start, piece.stop - piece.start).collect()
     return each_once(frame.columns, []), files.rows_of_frame(frame)
 
 
 def _whole(piece: Piece) -> Table:
-    file = Path(piece.file).open("rb")  # noqa: SIM115  (closed with the last that reads it)
-    return files.read(file, Path(piece.file).name, _ANY_NUMBER)
+    file = Path(piece.file.name).open("rb")  # noqa: SIM115  (closed with the last that reads it)
+    return files.read(file, Path(piece.file.name).name, _ANY_NUMBER)
 
 
 # Together
@@ -133,13 +141,13 @@ def _other_columns(
     first: Piece, piece: Piece, names: Sequence[str], own: Sequence[str]
 ) -> NotALoan:
     missing = [f"“{name}” is missing" for name in names if name not in own]
-    more = [f"“{name}” is not in {Path(first.file).name}" for name in own if name not in names]
+    more = [f"“{name}” is not in {Path(first.file.name).name}" for name in own if name not in names]
     return NotALoan.at(
         "file",
         worded(
             "{file} has other columns than {first}: {listed}.",
-            file=Path(piece.file).name,
-            first=Path(first.file).name,
+            file=Path(piece.file.name).name,
+            first=Path(first.file.name).name,
             listed=", ".join([*missing, *more][:5]),
         ),
     )

@@ -5,7 +5,7 @@ once, holds there.
 
 import csv
 import io
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from pathlib import Path
 from typing import IO, Final, Literal, NamedTuple
 
@@ -27,14 +27,20 @@ _MAGIC_OF_PARQUET: Final = b"PAR1"
 _OTHERS: Final = (b"PK", b"\xd0\xcf\x11\xe0", b"ARROW1", b"\xff\xff\xff\xff")
 
 
+class TapeFile(NamedTuple):
+    """A file of a tape as it lies there: how many bytes it has, when it was written (nanoseconds
+    since 1970)."""
+
+    name: str
+    size: int
+    written: int
+
+
 class Piece(NamedTuple):
     """Rows of a file: bytes from `start` to `stop` of text, whose first line has the number `line`;
     rows of Parquet; or a file that cannot be cut (`whole`: packed, or in UTF-16)."""
 
-    file: str
-    #: Bytes the file had when it was cut, and when it was written (nanoseconds since 1970).
-    size: int
-    written: int
+    file: TapeFile
     form: Literal["csv", "json", "parquet", "whole", "whole-json"]
     start: int = 0
     stop: int = 0
@@ -44,13 +50,6 @@ class Piece(NamedTuple):
     names: tuple[str, ...] = ()
 
 
-class Held(NamedTuple):
-    """What a piece holds: rows, and its columns by their names with all that stood in them."""
-
-    rows: int
-    kinds: Mapping[str, frozenset[str]]
-
-
 class Source(NamedTuple):
     """A tape: its pieces in the order of its rows, what was done about names."""
 
@@ -58,18 +57,30 @@ class Source(NamedTuple):
     notes: list[str]
 
 
-def cut_tape(path: str, rows: int) -> Source:
-    """A file or the files of a folder, by their names, cut into pieces of about so many rows.
+def files_of(path: str) -> list[TapeFile]:
+    """A file, or the files of a folder by their names. Raises `NotALoan` where there is none."""
+    found = []
+    for file in _files(path):
+        try:
+            lies = file.stat()
+        except OSError as error:
+            raise unread(str(file), error) from None
+        found.append(TapeFile(str(file), lies.st_size, lies.st_mtime_ns))
+    return found
 
-    Raises `NotALoan` where there is none, or one that cannot be cut.
+
+def cut_tape(tape: Iterable[TapeFile], rows: int) -> Source:
+    """Files cut into pieces of about so many rows; those of text are read from end to end.
+
+    Raises `NotALoan` where one cannot be cut.
     """
     pieces: list[Piece] = []
     notes: dict[str, None] = {}
-    for file in _files(path):
+    for file in tape:
         try:
             source = _cut_file(file, rows)
         except OSError as error:
-            raise unread(str(file), error) from None
+            raise unread(file.name, error) from None
         pieces += source.pieces
         notes |= dict.fromkeys(source.notes)
     return Source(pieces, list(notes))
@@ -95,25 +106,19 @@ def _files(path: str) -> list[Path]:
     return found
 
 
-def _cut_file(path: Path, rows: int) -> Source:
-    with path.open("rb") as file:
-        of = Piece(str(path), path.stat().st_size, path.stat().st_mtime_ns, "whole")
-        if not of.size:
-            raise _of_file(path, _is_empty())
-        start = files.start_of(file)
+def _cut_file(of: TapeFile, rows: int) -> Source:
+    with Path(of.name).open("rb") as file:
         try:
-            return _cut(file, start, of, rows)
+            if not of.size:
+                raise _is_empty()
+            return _cut(file, files.start_of(file), Piece(of, "whole"), rows)
         except NotALoan as error:
-            raise _of_file(path, error) from None
+            message = f"{Path(of.name).name}: {error.errors[0].message}"
+            raise NotALoan.at("file", message) from None
 
 
 def _is_empty() -> NotALoan:
     return refused(worded("This file is empty: a row of names and rows of loans are expected."))
-
-
-def _of_file(path: Path, error: NotALoan) -> NotALoan:
-    """An error of a file among others, with its name."""
-    return NotALoan.at("file", f"{path.name}: {error.errors[0].message}")
 
 
 def _cut(file: IO[bytes], start: bytes, of: Piece, rows: int) -> Source:
@@ -150,8 +155,8 @@ def _cut_parquet(of: Piece, rows: int) -> Source:
 
     notes: list[str] = []
     try:
-        each_once(list(pl.read_parquet_schema(of.file)), notes)
-        height = pl.scan_parquet(of.file).select(pl.len()).collect().item()
+        each_once(list(pl.read_parquet_schema(of.file.name)), notes)
+        height = pl.scan_parquet(of.file.name).select(pl.len()).collect().item()
     except (pl.exceptions.PolarsError, OSError) as error:
         raise files.not_opened("Parquet", error) from None
     starts = range(0, height, rows) or (0,)
@@ -176,7 +181,7 @@ def _cut_text(file: IO[bytes], of: Piece, rows: int) -> Source:
         raise _not_cut()
     if "\x00" in opening[:200]:
         raise files.no_table()
-    if not ends_of_lines(beginning, is_all=len(beginning) == of.size):
+    if not ends_of_lines(beginning, is_all=len(beginning) == of.file.size):
         # Lines end as no program writes them any more.
         return Source([of], [])
     is_json, head = opening[:1] == "{", CsvHead(opening[:HEAD])
@@ -196,7 +201,7 @@ def _cut_text(file: IO[bytes], of: Piece, rows: int) -> Source:
     whole = whole._replace(encoding=utf8.encoding, mark=head.mark)
     notes: list[str] = []
     if not is_json:
-        told = Head(_lines_of(beginning, whole), Path(of.file).name, _ANY_NUMBER)
+        told = Head(_lines_of(beginning, whole), Path(of.file.name).name, _ANY_NUMBER)
         notes, whole = told.notes, whole._replace(names=tuple(told.names))
     pieces = [
         whole._replace(start=start, stop=stop, line=number)
@@ -232,7 +237,7 @@ def _below_head(beginning: bytes) -> int:
     return read
 
 
-_AS_TEXT: Final = Piece("", 0, 0, "csv")
+_AS_TEXT: Final = Piece(TapeFile("", 0, 0), "csv")
 
 
 def _encoding(beginning: bytes) -> str:

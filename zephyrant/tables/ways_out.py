@@ -137,15 +137,15 @@ def _with_types(heads: Heads, columns: Columns) -> bytes:
 
 
 def _parquet_of(heads: Heads, parts: Iterable[bytes]) -> Iterator[bytes]:
-    yield from _together(parts, lambda frame, path: frame.sink_parquet(path))
+    yield from _together(heads, parts, lambda frame, path: frame.sink_parquet(path))
 
 
 def _arrow_of(heads: Heads, parts: Iterable[bytes]) -> Iterator[bytes]:
-    yield from _together(parts, lambda frame, path: frame.sink_ipc(path))
+    yield from _together(heads, parts, lambda frame, path: frame.sink_ipc(path))
 
 
 def _together(
-    parts: Iterable[bytes], sink: "Callable[[pl.LazyFrame, Path], object]"
+    heads: Heads, parts: Iterable[bytes], sink: "Callable[[pl.LazyFrame, Path], object]"
 ) -> Iterator[bytes]:
     """Parts put together on disk, where they may be as long as they are."""
     import polars as pl
@@ -155,6 +155,9 @@ def _together(
         for number, part in enumerate(parts):
             files.append(Path(folder) / f"{number:09}.arrow")
             files[-1].write_bytes(part)
+        if not files:
+            files.append(Path(folder) / "none.arrow")
+            files[-1].write_bytes(_with_types(heads, [()] * len(heads.names)))
         whole = Path(folder) / "whole"
         sink(pl.scan_ipc(files), whole)
         with whole.open("rb") as file:

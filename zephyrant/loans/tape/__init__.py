@@ -5,7 +5,7 @@ from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, Apart, aparts
-from .rows import asked_in, row_document
+from .rows import asked_in, currency_codes, row_document
 from .shocks import Shock, Shocks, moved, shocks_of, unmoved
 from .solving import Bounded, solve_tape
 from .summary import (
@@ -15,11 +15,13 @@ from .summary import (
     Spread,
     Summary,
     Sums,
-    bins,
     count_up,
     counted_together,
+    distribution,
+    far_off,
     known_numbers,
     outliers,
+    spread_of,
     summarise,
     summed_up,
 )
@@ -51,10 +53,12 @@ __all__ = [
     "Sums",
     "aparts",
     "asked_in",
-    "bins",
     "count_up",
     "counted_in",
     "counted_together",
+    "currency_codes",
+    "distribution",
+    "far_off",
     "known_numbers",
     "look",
     "match",
@@ -64,6 +68,7 @@ __all__ = [
     "row_in_words",
     "shocks_of",
     "solve_tape",
+    "spread_of",
     "summarise",
     "summary_in_words",
     "summed_up",

@@ -19,7 +19,7 @@ from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
 from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, Marks
-from .columns import ASKABLE, MONEY, Defaults, FieldName
+from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
 from .not_loans import stated
 
 
@@ -38,12 +38,23 @@ def _day(text: str, defaults: Defaults) -> date | None:
 
 def currency_of(text: Mapping[FieldName, str], defaults: Defaults) -> str:
     """The currency of a row; raises `NotALoan` where there is no such."""
-    currency = text.get("currency", "").upper() or defaults.currency
+    currency = _code(text.get("currency", ""), defaults)
     if currency not in currencies():
         raise NotALoan.at(
             "currency", worded("“{currency}” is no currency of ISO 4217.", currency=currency[:20])
         )
     return currency
+
+
+def currency_codes(columns: Columns, defaults: Defaults, size: int) -> list[str]:
+    """The code of the currency in which each row is told, whether there is such a currency or
+    not."""
+    codes = {cell: _code(stated(cell), defaults) for cell in set(columns.get("currency", ()))}
+    return [codes[cell] for cell in columns.get("currency", ())] or [defaults.currency] * size
+
+
+def _code(text: str, defaults: Defaults) -> str:
+    return text.upper() or defaults.currency
 
 
 def every_of(text: Mapping[FieldName, str], defaults: Defaults) -> Any:  # noqa: ANN401

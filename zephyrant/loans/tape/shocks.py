@@ -2,8 +2,8 @@
 
 A shock says of some of the five figures how they move: `+0.5`, `-250`, `* 0.9`, `-10 %`; a rate by
 points of percent or basis points (`+1`, `+50 bp`), a number of payments by payments or time (`+12`,
-`+1 year`). `?` asks for a figure in place of what rows state. A cell in which nothing is stated, or
-what is asked for, is not moved.
+`+1 year`). `?` asks for a figure in rows that state all of them; a row that asks for one of its own
+keeps its question. A cell in which nothing is stated, or what is asked for, is not moved.
 """
 
 import re
@@ -28,7 +28,7 @@ from ..wording.marks import MARKS, PLAIN
 from .array_cells import plainly
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
 from .named import FIELDS_NAMED
-from .not_loans import stated
+from .not_loans import NOTHING, stated
 from .rows import currency_of, every_of, read_figure
 
 KIND: Final = "shocks/1"
@@ -141,7 +141,11 @@ def moved(columns: Columns, defaults: Defaults, shock: Shock) -> Columns:
     cells: dict[FieldName, Sequence[str]] = dict(columns)
     for name, move in moves.items():
         if move is None:
-            cells[name] = [UNKNOWN] * size
+            own = columns.get(name, [""] * size)
+            asks = _ask(columns, size)
+            cells[name] = [
+                cell if has_own else UNKNOWN for cell, has_own in zip(own, asks, strict=True)
+            ]
         else:
             known: dict[tuple[str, _Kind | None], str] = {}
             cells[name] = [
@@ -150,6 +154,20 @@ def moved(columns: Columns, defaults: Defaults, shock: Shock) -> Columns:
                 for cell, kind in zip(columns[name], kinds, strict=True)
             ]
     return cells
+
+
+def _ask(columns: Columns, size: int) -> list[bool]:
+    """Which rows ask for a figure of their own: one is marked, or left empty."""
+    blank = [""] * size
+    four = (columns.get(name, blank) for name in ASKABLE if name != "balance")
+    marked = columns.get("balance", blank)
+    return [
+        any(cell in _ASKING for cell in map(str.strip, row)) or last.strip() == UNKNOWN
+        for row, last in zip(zip(*four, strict=True), marked, strict=True)
+    ]
+
+
+_ASKING: Final = frozenset((UNKNOWN, *NOTHING))
 
 
 class _Kind(NamedTuple):

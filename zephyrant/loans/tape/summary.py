@@ -5,13 +5,13 @@ same whichever way it was cut: money is summed exactly.
 """
 
 from collections import Counter
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from decimal import Decimal
 from typing import Final, NamedTuple
 
 from typing_extensions import TypedDict
 
-from ..numbers.arrays import Flags, Floats, np
+from ..numbers.arrays import Flags, Floats, Wholes, np
 from ..numbers.currencies import currencies
 from ..numbers.decimals import precise
 from .not_loans import APART_SAYS
@@ -214,22 +214,46 @@ def numbers(texts: Sequence[str]) -> Floats:
     return np.array([text or "nan" for text in texts], dtype=float)
 
 
-def known_numbers(told: Mapping[str, Sequence[str]], name: str) -> Floats:
+class Known(NamedTuple):
+    """The values of a figure where it has one in a row with an answer, and the places of these
+    rows."""
+
+    values: Floats
+    rows: Wholes
+
+
+def known_numbers(told: Mapping[str, Sequence[str]], name: str) -> Known:
     """The values of a figure in the rows that have an answer and it."""
     values = numbers(told[name])
     has_answer = np.array([not problem for problem in told["problem"]], dtype=bool)
-    known: Floats = values[has_answer & ~np.isnan(values)]
-    return known
+    rows = np.flatnonzero(has_answer & ~np.isnan(values))
+    return Known(values[rows], rows)
 
 
-def spread_of(values: Floats) -> Spread | None:
-    """How values are spread; None where there are none."""
+def spread_of(values: Floats, weights: Floats | None = None) -> Spread | None:
+    """How values are spread, each of which stands for so many; None where there are none."""
     if not len(values):
         return None
-    low, high = np.percentile(values, [100 * part for part in ENDS])
-    middle = np.median(values)
-    usual = np.median(np.abs(values - middle))
-    return Spread(len(values), float(low), float(high), float(middle), float(usual))
+    low, middle, high = _quantiles(values, weights, [ENDS[0], 0.5, ENDS[1]])
+    (usual,) = _quantiles(np.abs(values - middle), weights, [0.5])
+    rows = len(values) if weights is None else int(weights.sum())
+    return Spread(rows, low, high, middle, usual)
+
+
+def _quantiles(values: Floats, weights: Floats | None, parts: Sequence[float]) -> list[float]:
+    if weights is None:
+        found: list[float] = np.quantile(values, parts).tolist()
+        return found
+    order = np.argsort(values)
+    ordered, ranks = values[order], np.cumsum(weights[order])
+    # As if each value stood there as often as it stands for.
+    at = np.array(parts) * (ranks[-1] - 1)
+    below, above = (
+        ordered[np.searchsorted(ranks, rank, side="right").clip(max=len(ordered) - 1)]
+        for rank in (np.floor(at), np.ceil(at))
+    )
+    between: list[float] = (below + (above - below) * (at - np.floor(at))).tolist()
+    return between
 
 
 def outliers(told: Mapping[str, Sequence[str]]) -> list[str]:
@@ -261,27 +285,27 @@ def summarise(
 ) -> Summary:
     """What a table comes to; `codes` is the currency of each row."""
 
-    def binned(name: str) -> list[Bin]:
-        values = known_numbers(told, name)
-        spread = spread_of(values)
-        if spread is None:
-            return []
-        inside = np.clip(values, spread.low, spread.high)
-        return bins(spread, lambda edges: np.histogram(inside, bins=edges)[0].tolist())
-
     return summed_up(
         count_up(told, codes),
         sum(bool(names) for names in standing_out),
-        {name: binned(name) for name in SPREAD},
+        {name: distribution(known_numbers(told, name).values) for name in SPREAD},
     )
 
 
-def bins(spread: Spread, counted: Callable[[list[float]], Sequence[int]]) -> list[Bin]:
-    """A distribution, its rows counted between edges; one bin where all values are one."""
+def distribution(values: Floats, weights: Floats | None = None) -> list[Bin]:
+    """Where values lie, each of which stands for so many; one bin where all are one."""
+    spread = spread_of(values, weights)
+    if spread is None:
+        return []
     edges = spread.edges()
-    rows = counted(edges) if len(edges) > 2 else [spread.rows]
-    pairs = zip(edges, edges[1:], rows, strict=False)
-    return [{"low": low, "high": high, "rows": int(many)} for low, high, many in pairs]
+    if len(edges) == 2:
+        return [{"low": spread.low, "high": spread.high, "rows": spread.rows}]
+    inside = np.clip(values, spread.low, spread.high)
+    counted = np.histogram(inside, bins=edges, weights=weights)[0].tolist()
+    return [
+        {"low": low, "high": high, "rows": int(rows)}
+        for low, high, rows in zip(edges, edges[1:], counted, strict=False)
+    ]
 
 
 def summed_up(counts: Counts, outlying: int, spread: dict[str, list[Bin]]) -> Summary:

@@ -1,0 +1,182 @@
+"""The machines that work: those of a cluster that runs, or processes of this one."""
+
+import logging
+import warnings
+from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import CancelledError
+from contextlib import contextmanager, suppress
+from itertools import islice
+from queue import Empty, Queue
+from time import monotonic
+from typing import Any, Final, TypeVar
+
+from distributed import Client, Future, LocalCluster
+from distributed.comm.core import CommClosedError
+from distributed.scheduler import KilledWorker
+
+from zephyrant.loans import NotALoan
+
+from .work import Refused
+
+T = TypeVar("T")
+J = TypeVar("J")
+#: Seconds in which a scheduler answers and a first worker joins.
+_PATIENCE: Final = 30
+#: Seconds without a single worker before one gives up.
+_ALONE: Final = 120
+#: Seconds between two looks at who works.
+_LOOK: Final = 5
+#: Parts that a worker has before it, beside the one it works.
+_AHEAD: Final = 2
+
+
+class Lost:
+    """What a job gives whose worker died of it, each time it was begun again."""
+
+
+LOST: Final = Lost()
+
+
+@contextmanager
+def machines(cluster: str | None, workers: int) -> Iterator["Machines"]:
+    """Workers, until the end: those of the scheduler at an address, or so many processes here.
+
+    Raises `NotALoan` where nobody answers.
+    """
+    for name in ("distributed", "tornado.application"):
+        logging.getLogger(name).setLevel(logging.CRITICAL)
+    if cluster is None:
+        with _here(workers) as local, Client(local) as client:
+            yield Machines(client, f"{workers} on this machine")
+        return
+    try:
+        client = Client(cluster, timeout=_PATIENCE)
+    except (OSError, ValueError, CommClosedError) as error:
+        raise _wrong(
+            f"No scheduler answers at {cluster}: {_first_line(error)}. Is the address right?"
+        ) from None
+    with client:
+        try:
+            client.wait_for_workers(1, timeout=_PATIENCE)
+        except TimeoutError:
+            raise _wrong(f"No worker has joined the scheduler at {cluster}: start some.") from None
+        yield Machines(client, cluster)
+
+
+def _here(workers: int) -> LocalCluster:
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        return LocalCluster(
+            n_workers=workers,
+            threads_per_worker=1,
+            # Of this machine, and by keys made for this run: nobody else on it reaches them.
+            host="127.0.0.1",
+            security=True,
+            dashboard_address=None,
+            silence_logs=logging.CRITICAL,
+            env={"POLARS_MAX_THREADS": "1"},
+        )
+
+
+def _first_line(error: Exception) -> str:
+    return str(error).partition("\n")[0].rstrip(".") or type(error).__name__
+
+
+class Machines:
+    """Workers that take jobs."""
+
+    def __init__(self, client: Client, where: str) -> None:
+        self.client, self.where = client, where
+        self._looked = self._seen = monotonic()
+        self._threads = 1
+
+    def ask_all(self, ask: Callable[..., str | Refused], *given: object) -> None:
+        """Asks every worker whether it can work; raises `NotALoan` with what one of them says."""
+        for answer in self.client.run(ask, *given, on_error="return").values():
+            if isinstance(answer, ModuleNotFoundError):
+                raise _lacks(answer)
+            if isinstance(answer, BaseException):
+                raise answer
+            if said := answer.message if isinstance(answer, Refused) else answer:
+                raise _wrong(said)
+
+    def each(
+        self, work: Callable[..., T | Refused], jobs: Iterable[J], *given: object
+    ) -> Iterator[tuple[J, T | Lost]]:
+        """What work on each job gives, as it is done, where `given` stands before the job; few are
+        ahead of the workers, however many there are.
+
+        Raises `NotALoan` with what a worker refuses, or where the scheduler or all workers went.
+        """
+        coming = iter(jobs)
+        under_way: dict[Future[Any], J] = {}
+        ended: Queue[Future[Any]] = Queue()
+        try:
+            while True:
+                for job in islice(coming, max(0, self._wanted() - len(under_way))):
+                    future = self.client.submit(work, *given, job, pure=False)
+                    under_way[future] = job
+                    future.add_done_callback(ended.put)
+                if not under_way:
+                    return
+                future = self._next(ended)
+                job = under_way.pop(future)
+                answer = self._answer(future)
+                yield job, answer
+        finally:
+            if self.client.status == "running":
+                self.client.cancel(list(under_way))
+
+    def _wanted(self) -> int:
+        """How many jobs are given at once."""
+        return _AHEAD * max(1, self._threads)
+
+    def _next(self, ended: "Queue[Future[Any]]") -> "Future[Any]":
+        """The next that came to an end."""
+        while True:
+            self._look()
+            with suppress(Empty):
+                return ended.get(timeout=_LOOK)
+
+    def _look(self) -> None:
+        """Looks who works, now and then."""
+        now = monotonic()
+        if now - self._looked < _LOOK:
+            return
+        self._looked = now
+        try:
+            self._threads = sum(self.client.nthreads().values())
+        except (OSError, TimeoutError, CommClosedError):
+            raise self._gone() from None
+        if self._threads:
+            self._seen = now
+        elif now - self._seen > _ALONE:
+            raise _wrong(f"No worker has been left for {_ALONE} seconds.")
+
+    def _answer(self, future: "Future[Any]") -> Any:  # noqa: ANN401  (whatever the work gives)
+        try:
+            answer = future.result()
+        except KilledWorker:
+            return LOST
+        except ModuleNotFoundError as error:
+            raise _lacks(error) from None
+        except (CancelledError, CommClosedError):
+            raise self._gone() from None
+        if isinstance(answer, Refused):
+            raise _wrong(answer.message)
+        return answer
+
+    def _gone(self) -> NotALoan:
+        return _wrong(f"The scheduler ({self.where}) went away.")
+
+
+def _wrong(message: str) -> NotALoan:
+    return NotALoan.at("", message)
+
+
+def _lacks(error: ModuleNotFoundError) -> NotALoan:
+    missing = (error.name or "zephyrant").partition(".")[0]
+    extra = "" if missing == "zephyrant" else f" ({missing} is not there)"
+    return _wrong(
+        f"A worker lacks the package{extra}: install zephyrant[cluster] on every machine, the same."
+    )
