@@ -20,6 +20,7 @@ if TYPE_CHECKING:
         equivalents,
         explain,
         solve,
+        solve_folder,
         solve_tape,
         sweep,
     )
@@ -35,6 +36,7 @@ __all__ = [
     "equivalents",
     "explain",
     "solve",
+    "solve_folder",
     "solve_tape",
     "sweep",
 ]

@@ -4,5 +4,6 @@ worker runs what they like there.
 """
 
 from .run import PART_ROWS, OnCluster, Outcome, work_tape
+from .tape_summary import TapeSummary
 
-__all__ = ["PART_ROWS", "OnCluster", "Outcome", "work_tape"]
+__all__ = ["PART_ROWS", "OnCluster", "Outcome", "TapeSummary", "work_tape"]

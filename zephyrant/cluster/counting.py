@@ -82,9 +82,14 @@ class Figure:
 
     def weighed(self) -> tuple[Floats, Floats]:
         """Values, and of how many each is told."""
-        pairs = list(self._sketch if self._often is None else self._often.items())
-        values, weights = zip(*pairs, strict=True) if pairs else ((), ())
-        return np.array(values, dtype=float), np.array(weights, dtype=float)
+        if self._often is not None:
+            often = list(self._often.values())
+            return np.array(list(self._often), dtype=float), np.array(often, dtype=float)
+        # The weights that its items come with are wrong where its first level is empty
+        # (datasketches 5.2): their ranks are not.
+        values = np.unique([value for value, _ in self._sketch])
+        below = np.array(self._sketch.get_cdf(values.tolist(), True)[:-1])
+        return values, np.diff(np.rint(below * self._sketch.n), prepend=0.0)
 
     @property
     def rank_error(self) -> float:

@@ -16,20 +16,21 @@ from zephyrant.tables.template import Template
 
 from . import work
 from .edition import edition
-from .folder import Folder
+from .folder import Folder, unwritten
 from .plan import Plan, Wanted
 from .progress import Progress
 from .tape_summary import TapeSummary, summary_of
 from .workers import LOST, Machines, machines
 
-#: Rows of a part: a few seconds of a worker, and some tens of megabytes.
-PART_ROWS = 100_000
+#: Rows of a part: a second or two of a worker.
+PART_ROWS = 50_000
 
 
 class OnCluster(NamedTuple):
-    """What is said of a tape that many machines work. `stated` and `columns`: settings and columns
-    beside those of a template; `saying`: how one says them. `cluster`: the address of a scheduler,
-    else `workers` processes here. `shocks`: paths; `rows`: whether rows are written, or sums alone.
+    """What is said of a tape that many machines work. `stated`: settings, those of a template among
+    them; `columns`: those beside a template; `saying`: how one says them. `cluster`: the address of
+    a scheduler, else `workers` processes here. `shocks`: paths; `rows`: whether rows are written,
+    or sums alone.
     """
 
     saying: Saying
@@ -65,26 +66,34 @@ def work_tape(source: str, folder: str, asked: OnCluster) -> Outcome:
     free, or machines cannot work or went away; what is written stays.
     """
     out = Folder(folder)
-    with out.held():
-        progress = Progress()
-        wanted = _wanted(files_of(source), asked)
-        plan = _plan_in(out, wanted)
-        if plan is not None and _is_done(plan, out):
-            progress.note(f"All of it is written in {out.path} already.")
-            return _summed(plan, out, progress, 0)
-        with machines(asked.cluster, asked.workers) as crew:
-            _ready(crew, out, wanted)
-            if plan is None:
-                plan = _settled(asked, wanted, crew, progress)
-                out.write(out.plan, plan.model_dump_json(exclude_unset=True))
-            out.tidy()
-            lost = _work(plan, out, crew, progress)
-        return _summed(plan, out, progress, lost)
+    try:
+        with out.held():
+            return _worked(source, out, asked)
+    except OSError as error:
+        raise unwritten(Path(error.filename or out.path), error) from None
+
+
+def _worked(source: str, out: Folder, asked: OnCluster) -> Outcome:
+    progress = Progress()
+    wanted = _wanted(files_of(source), asked)
+    plan = _plan_in(out, wanted)
+    if plan is not None and _is_done(plan, out):
+        progress.note(f"All of it is written in {out.path} already.")
+        return _summed(plan, out, progress, 0)
+    with machines(asked.cluster, asked.workers) as crew:
+        _ready(crew, out, wanted)
+        if plan is None:
+            plan = _settled(asked, wanted, crew, progress)
+            out.write(out.plan, plan.model_dump_json(exclude_unset=True))
+        out.tidy()
+        lost = _work(plan, out, crew, progress)
+        out.tidy()
+    return _summed(plan, out, progress, lost)
 
 
 def _wanted(files: Sequence[TapeFile], asked: OnCluster) -> Wanted:
     template = asked.template
-    return Wanted(
+    wanted = Wanted(
         files=tuple(files),
         stated=dict(asked.stated),
         columns=dict(asked.columns),
@@ -94,6 +103,8 @@ def _wanted(files: Sequence[TapeFile], asked: OnCluster) -> Wanted:
         rows=asked.rows,
         edition=edition(),
     )
+    # As it is when it is read again: days are texts there.
+    return Wanted.model_validate_json(wanted.model_dump_json())
 
 
 def _plan_in(out: Folder, wanted: Wanted) -> Plan | None:

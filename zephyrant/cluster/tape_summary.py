@@ -34,10 +34,10 @@ class SumsOf(BaseModel):
 
     currency: str
     rows: int
-    principal: str
-    payment: str
-    total_paid: str
-    total_interest: str
+    principal: Decimal
+    payment: Decimal
+    total_paid: Decimal
+    total_interest: Decimal
     percent: float | None
     effective: float | None
     count: float | None
@@ -201,7 +201,7 @@ def _path(name: str | None, tally: Tally, plan: Plan) -> PathSummary:
             SumsOf(
                 currency=code,
                 rows=sums.rows,
-                **{figure: f"{value:f}" for figure, value in sums.money.items()},
+                **sums.money,
                 percent=sums.average("percent"),
                 effective=sums.average("effective"),
                 count=sums.average("count"),

@@ -53,7 +53,10 @@ def _answering(
             return Refused("; ".join(each.message for each in error.errors))
         except OSError as error:
             if error.errno in _FULL:
-                return Refused(f"There is no room left to write a part ({error.strerror}).")
+                return Refused(
+                    f"There is no room left to write a part ({error.strerror}). Make some and "
+                    "start the same again: it goes on with what is missing."
+                )
             raise
 
     return answered

@@ -20,8 +20,9 @@ from .work import Refused
 
 T = TypeVar("T")
 J = TypeVar("J")
-#: Seconds in which a scheduler answers and a first worker joins.
-_PATIENCE: Final = 30
+#: Seconds in which a scheduler answers, and in which a first worker joins it.
+_ANSWERS: Final = 10
+_JOINS: Final = 30
 #: Seconds without a single worker before one gives up.
 _ALONE: Final = 120
 #: Seconds between two looks at who works.
@@ -43,21 +44,23 @@ def machines(cluster: str | None, workers: int) -> Iterator["Machines"]:
 
     Raises `NotALoan` where nobody answers.
     """
-    for name in ("distributed", "tornado.application"):
-        logging.getLogger(name).setLevel(logging.CRITICAL)
+    for name in [*logging.root.manager.loggerDict]:
+        # What goes wrong there is told by us.
+        if name.partition(".")[0] in ("distributed", "tornado"):
+            logging.getLogger(name).setLevel(logging.CRITICAL)
     if cluster is None:
         with _here(workers) as local, Client(local) as client:
             yield Machines(client, f"{workers} on this machine")
         return
     try:
-        client = Client(cluster, timeout=_PATIENCE)
+        client = Client(cluster, timeout=_ANSWERS)
     except (OSError, ValueError, CommClosedError) as error:
         raise _wrong(
             f"No scheduler answers at {cluster}: {_first_line(error)}. Is the address right?"
         ) from None
     with client:
         try:
-            client.wait_for_workers(1, timeout=_PATIENCE)
+            client.wait_for_workers(1, timeout=_JOINS)
         except TimeoutError:
             raise _wrong(f"No worker has joined the scheduler at {cluster}: start some.") from None
         yield Machines(client, cluster)
@@ -92,13 +95,19 @@ class Machines:
 
     def ask_all(self, ask: Callable[..., str | Refused], *given: object) -> None:
         """Asks every worker whether it can work; raises `NotALoan` with what one of them says."""
-        for answer in self.client.run(ask, *given, on_error="return").values():
+        # In words that a machine has which lacks ours.
+        for answer in self._of_all(exec, f"import {ask.__module__}"):
             if isinstance(answer, ModuleNotFoundError):
                 raise _lacks(answer)
+        for answer in self._of_all(ask, *given):
             if isinstance(answer, BaseException):
                 raise answer
             if said := answer.message if isinstance(answer, Refused) else answer:
                 raise _wrong(said)
+
+    def _of_all(self, ask: Callable[..., Any], *given: object) -> Iterable[Any]:
+        answers: dict[str, Any] = self.client.run(ask, *given, on_error="return")
+        return answers.values()
 
     def each(
         self, work: Callable[..., T | Refused], jobs: Iterable[J], *given: object
@@ -167,7 +176,10 @@ class Machines:
         return answer
 
     def _gone(self) -> NotALoan:
-        return _wrong(f"The scheduler ({self.where}) went away.")
+        return _wrong(
+            f"The scheduler ({self.where}) went away. Start the same again: it goes on with what "
+            "is missing."
+        )
 
 
 def _wrong(message: str) -> NotALoan:

@@ -58,7 +58,7 @@ def cluster_options(function: F) -> F:
         "--part-rows",
         type=click.IntRange(100, 5_000_000),
         metavar="N",
-        help="Rows of a part, about: 100,000.  [cluster]",
+        help="Rows of a part, about: 50,000.  [cluster]",
     )
     @wraps(function)
     def with_machines(

@@ -5,6 +5,7 @@ from zephyrant.loans import LoansError, NotALoan
 
 from .answers import Answer
 from .asking import aim, solve, sweep
+from .folders import solve_folder
 from .frames import Frame
 from .quotes import compare_quotes, equivalents
 from .tapes import solve_tape
@@ -20,6 +21,7 @@ __all__ = [
     "equivalents",
     "explain",
     "solve",
+    "solve_folder",
     "solve_tape",
     "sweep",
 ]

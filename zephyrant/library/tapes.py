@@ -29,7 +29,8 @@ from zephyrant.tables.writing import apart
 from .frames import Column, Frame, Kind
 
 T = TypeVar("T")
-_BY_LIBRARY: Final = Saying(
+#: How one says to the library what cannot be told from a tape.
+BY_LIBRARY: Final = Saying(
     match=lambda figure, column: f'columns={{"{figure}": "{column}"}}',
     setting=lambda name, choices: " or ".join(f'{name}="{each}"' for each in choices),
 )
@@ -67,11 +68,11 @@ def solve_tape(
     if len({len(cells) for cells in texts}) > 1:
         raise NotALoan.at("", "The columns of a table are of one length.")
     of = template_of(dict(template)) if template is not None else None
-    places = matched(names, columns or {}, _BY_LIBRARY, of)
+    places = matched(names, columns or {}, BY_LIBRARY, of)
     stated = {**(of.settings if of else {}), **settings}
     kinds = [_kind(cells) for cells in own.values()]
     read = figures(texts, places, kinds)
-    defaults = settled(look(read, texts), names, places, stated, _BY_LIBRARY)
+    defaults = settled(look(read, texts), names, places, stated, BY_LIBRARY)
     told = solve_rows(read, defaults, set_apart=aparts(texts))
     called = zip(apart([*names, *RESULTS])[len(names) :], RESULTS, strict=True)
     results = {title: _result(name, told[name]) for title, name in called}
