@@ -14,7 +14,7 @@ TEST_DATABASE := $(if $(wildcard /dev/shm/.),/dev/shm,build)/zephyrant-test-$(sh
 BROWSER_TESTS := $(patsubst tests/browser/test_%.py,browser-%,$(wildcard tests/browser/test_*.py))
 DEMO := $(LOCAL) ZEPHYRANT_DEMO=on ZEPHYRANT_DATA=build/demo
 
-.PHONY: texts demo test setup production dev check check-far check-workbooks mutants core one browser bench fuzz load shots schemas lock chromium clean wheel
+.PHONY: texts demo test setup production dev check check-far check-workbooks mutants core one browser bench bench-cluster fuzz load shots schemas lock chromium clean wheel
 
 setup: .venv/installed web/node_modules/.installed web/src/api/schema.ts $(STATIC)
 
@@ -105,7 +105,7 @@ chromium:
 core: setup
 	# The longest first, so that nothing waits for it at the end; those mostly wait for a server.
 	@rm -rf build/coverage && mkdir -p build/coverage
-	$(QUIET) .venv/bin/coverage run manage.py test tests.desk.test_real_server tests.desk.test_under_attack tests.command tests.loans tests.texts tests.library tests.tables tests.outlets tests.desk --parallel 3
+	$(QUIET) .venv/bin/coverage run manage.py test tests.cluster tests.desk.test_real_server tests.desk.test_under_attack tests.command tests.loans tests.texts tests.library tests.tables tests.outlets tests.desk --parallel 3
 	@.venv/bin/coverage combine -q && .venv/bin/coverage report
 
 # One module of tests, one class or one test: make one TEST=tests.loans.test_schedule
@@ -146,6 +146,10 @@ bench: setup chromium
 	$(LOCAL) $(PYTHON) -m tools.bench_bounded
 	$(LOCAL) $(PYTHON) -m tools.bench
 	$(LOCAL) $(PYTHON) -m tools.bench_visits
+
+# Tapes on two workers of this machine, ten million rows among them: some twenty minutes.
+bench-cluster: setup
+	$(LOCAL) $(PYTHON) -m tools.bench_cluster $(ROWS)
 
 shots: setup chromium
 	$(DEMO) $(PYTHON) -m tools.shots

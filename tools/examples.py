@@ -48,6 +48,14 @@ L-0071;48,250.00;6.35;20;?;2027-03-15;007
 L-0072;12,000.00;5.10;12;?;2027-04-01;007
 L-0073;?;5.85;16;1,180.00;2027-05-17;012
 """
+SHOCKS: Final = """\
+zephyrant: shocks/1
+paths:
+  - {name: base}
+  - {name: rates up, percent: "+1", payment: "?"}
+  - {name: dearer and longer, percent: "+50 bp", count: "+1 year", payment: "?"}
+  - {name: smaller, principal: "-10 %", balance: "* 0.9"}
+"""
 TEMPLATE: Final = {
     "zephyrant": "table-match/1",
     "name": "Harbour tape",
@@ -120,6 +128,7 @@ def make(folder: Path) -> None:
         "quotes.csv": PLAIN_CSV.lines(table_of(quotes)).encode(),
         "tape.csv": TAPE.encode(),
         "match.json": _lines(TEMPLATE),
+        "shocks.yaml": SHOCKS.encode(),
     }
     for name, content in files.items():
         (folder / name).write_bytes(content)

@@ -112,6 +112,7 @@ class Wheel(TestCase):
             ("restore", "x"),
             ("analyst", "maren"),
             ("table", "tape.parquet"),
+            ("table", "tape.csv", "--out", "many", "--workers", "2"),
         ):
             status, _, err = self.run_in(bin_, "zephyrant", *part)
             self.assertEqual(status, 2, part)

@@ -18,7 +18,7 @@ from django.test import SimpleTestCase
 
 import zephyrant
 from zephyrant.desk.demo import CASES
-from zephyrant.documents import read_file
+from zephyrant.documents import read_content, read_file
 from zephyrant.loans import check, solve
 from zephyrant.loans.statement import Statement, work
 
@@ -100,8 +100,9 @@ class Schemas(SimpleTestCase):
             ("loan.json", "loan-document"),
             ("answer.json", "answer"),
             ("match.json", "table-match"),
+            ("shocks.yaml", "shocks"),
         ):
-            content = json.loads((EXAMPLES / file).read_text())
+            content = read_content(str(EXAMPLES / file))
             told = _schema(schema)
             self.holds(content, told, file)
             self.assertTrue(told["$id"].startswith("urn:zephyrant:"))
@@ -109,4 +110,13 @@ class Schemas(SimpleTestCase):
         for wrong in ({}, {"zephyrant": "loan/1", "columns": {}}, {"columns": {"rate": "R"}}):
             self.assertFalse(
                 jsonschema.Draft202012Validator(_schema("table-match")).is_valid(wrong), wrong
+            )
+        lists: tuple[Any, ...] = (
+            *([], [{}], [{"name": ".."}], [{"name": 1}]),
+            *([{"name": "a", "percent": "5"}], [{"name": "a", "rate": "+1"}]),
+        )
+        for paths in lists:
+            shocks = {"zephyrant": "shocks/1", "paths": paths}
+            self.assertFalse(
+                jsonschema.Draft202012Validator(_schema("shocks")).is_valid(shocks), shocks
             )

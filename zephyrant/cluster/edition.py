@@ -6,7 +6,6 @@ from functools import cache
 from pathlib import Path
 from typing import Final
 
-import zephyrant
 from zephyrant.version import __version__
 
 #: The packages by which a tape is worked.
@@ -16,7 +15,7 @@ _RULES: Final = ("texts", "loans", "tables", "cluster")
 @cache
 def edition() -> str:
     """The version, and a digest of the very source: two machines of one version may differ."""
-    root = Path(zephyrant.__file__).parent
+    root = Path(__file__).parents[1]
     digest = hashlib.sha256()
     for package in _RULES:
         for path in sorted((root / package).rglob("*.py")):

@@ -17,7 +17,7 @@ class Progress:
         self._began = monotonic()
         self._whole = self._done = self._already = self.problems = 0
         self.most_memory = 0
-        self.seconds = 0.0
+        self.seconds = self.worker_seconds = 0.0
         self._is_open = False
         self._told = 0.0
         self._is_seen = sys.stderr.isatty()
@@ -45,6 +45,7 @@ class Progress:
         self._done += done.rows
         self.problems += done.problems
         self.most_memory = max(self.most_memory, done.most_memory)
+        self.worker_seconds += done.seconds
         self.seconds = monotonic() - self._began
         left = (self._whole - self._already - self._done) / max(self.rows_a_second, 1e-9)
         self._write(

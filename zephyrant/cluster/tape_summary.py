@@ -90,8 +90,8 @@ class PathSummary(BaseModel):
 
 
 class TapeSummary(BaseModel):
-    """What a tape comes to. `run`: of the run that wrote this, rows it solved, seconds, rows a
-    second, and the most memory of a worker in bytes."""
+    """What a tape comes to. `run`: of the run that wrote this, rows it solved, seconds, those of
+    its workers together, rows a second, and the most memory of a worker in bytes."""
 
     model_config = _FROZEN
 
@@ -174,6 +174,7 @@ def summary_of(plan: Plan, out: Folder, progress: Progress) -> TapeSummary:
     run = {
         "rows": progress.solved,
         "seconds": round(progress.seconds, 1),
+        "worker_seconds": round(progress.worker_seconds, 1),
         "rows_a_second": round(progress.rows_a_second),
         "most_memory_of_a_worker": progress.most_memory,
     }

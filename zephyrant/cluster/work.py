@@ -8,6 +8,7 @@ import resource
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import wraps
 from pathlib import Path
+from time import monotonic
 from typing import Concatenate, Final, NamedTuple, ParamSpec, TypeVar
 
 from zephyrant.loans import NotALoan
@@ -133,17 +134,19 @@ class Job(NamedTuple):
 
 
 class Done(NamedTuple):
-    """A part that is written: its rows, how many of them have no answer, and the most memory that
-    its worker has taken so far, in bytes."""
+    """A part that is written: its rows, how many of them have no answer, the seconds its worker
+    took, and the most memory that one has taken so far, in bytes."""
 
     rows: int
     problems: int
+    seconds: float
     most_memory: int
 
 
 @_answering
 def solve(_: str, job: Job) -> Done:
     """A part solved and written: what it comes to, and then its rows."""
+    began = monotonic()
     folder = Folder(job.folder)
     name = job.shock.name if job.shock else None
     tally = Tally()
@@ -170,4 +173,4 @@ def solve(_: str, job: Job) -> Done:
         folder.write(folder.tally_of(job.number, name), tally.as_json())
     # Linux tells it in kilobytes.
     most = 1024 * resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
-    return Done(tally.counts.rows, tally.counts.problems, most)
+    return Done(tally.counts.rows, tally.counts.problems, monotonic() - began, most)

@@ -9,7 +9,7 @@ keeps its question. A cell in which nothing is stated, or what is asked for, is 
 import re
 from collections.abc import Callable, Collection, Mapping, Sequence
 from decimal import Decimal
-from typing import Final, NamedTuple
+from typing import Annotated, Any, Final, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
@@ -46,17 +46,34 @@ class _Move(NamedTuple):
     moved: Callable[[Decimal, frequencies.Frequency], Decimal]
 
 
+MoveField = Annotated[str, Field(json_schema_extra={"pattern": r"^(|\s*[?]\s*|\s*[-+*x−].*)$"})]
+
+
 class Shock(BaseModel):
     """One path: what it is called, and how each figure moves; those it does not name stay."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    name: str
-    principal: str = ""
-    percent: str = ""
-    count: str = ""
-    payment: str = ""
-    balance: str = ""
+    name: str = Field(json_schema_extra={"pattern": f"^{_NAME.pattern}$"})
+    principal: MoveField = ""
+    percent: MoveField = ""
+    count: MoveField = ""
+    payment: MoveField = ""
+    balance: MoveField = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _are_texts(cls, content: Any) -> Any:  # noqa: ANN401  (whatever a document holds)
+        for name in ASKABLE if isinstance(content, dict) else ():
+            if not isinstance(content.get(name, ""), str):
+                raise wrong_at(
+                    name,
+                    worded(
+                        "Write how it moves in quotes, such as “+1”: of a bare number its sign is "
+                        "lost."
+                    ),
+                )
+        return content
 
     @model_validator(mode="after")
     def _can_be_read(self) -> "Shock":

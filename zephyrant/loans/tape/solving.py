@@ -133,7 +133,9 @@ class Tape:
             # What is owed on a day goes by days: the exact way.
             plain &= start == ""
         if "start" in self.columns:
-            plain &= np.array([is_day(cell, self.defaults) for cell in start.tolist()])
+            # Of the days of a tape there are far fewer than rows.
+            days = {cell: is_day(cell, self.defaults) for cell in set(start.tolist())}
+            plain &= np.array([days[cell] for cell in start.tolist()])
         keys = zip(*(self.columns.get(name, blank).tolist() for name in _ALIKE), strict=True)
         numbers: dict[tuple[str, ...], int] = {}
         of_row = np.array([numbers.setdefault(key, len(numbers)) for key in keys])

@@ -13,6 +13,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from zephyrant.desk import guide
 from zephyrant.desk.api import api
 from zephyrant.loans import GLOSSARY, Answer, Loan
+from zephyrant.loans.tape import Shocks
 from zephyrant.tables.template import Template
 
 
@@ -45,6 +46,7 @@ def generated() -> dict[Path, str]:
             "answer", Answer.model_json_schema(mode="serialization")
         ),
         docs / "table-match.schema.json": _named("table-match", Template.model_json_schema()),
+        docs / "shocks.schema.json": _named("shocks", Shocks.model_json_schema()),
         docs / "openapi.json": api.get_openapi_schema(path_prefix="/api/v1/"),
     }
     told = {
