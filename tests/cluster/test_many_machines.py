@@ -5,6 +5,8 @@ import csv
 import json
 import random
 import shutil
+import subprocess
+import sys
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -230,6 +232,16 @@ class ManyMachines(TestCase):
         self.assertEqual(done.status, 2)
         self.assertIn("went away. Start the same again", done.err)
         self.assertNotIn("Traceback", done.err)
+
+    def test_the_library_does_what_its_docstring_shows(self) -> None:
+        script = (
+            "import doctest, zephyrant.library.folders as of; done = doctest.testmod(of); "
+            "assert done.attempted > 4 and not done.failed"
+        )
+        done = subprocess.run(
+            [sys.executable, "-c", script], capture_output=True, text=True, check=False
+        )
+        self.assertEqual(done.returncode, 0, done.stdout + done.stderr)
 
     def test_a_folder_in_which_something_else_lies_is_left_alone(self) -> None:
         with room() as here:

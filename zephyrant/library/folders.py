@@ -40,6 +40,13 @@ def solve_folder(
     starts workers says so below `if __name__ == "__main__"`, as they read it too. Raises
     `zephyrant.NotALoan` where something has to be said first, the folder is not free, or machines
     cannot work or went away.
+
+    >>> from tempfile import mkdtemp
+    >>> here = Path(mkdtemp())
+    >>> _ = (here / "tape.csv").write_text("Amount,Rate,Payments,Payment\\n48250,6.35,60,?\\n")
+    >>> summary = solve_folder(here / "tape.csv", here / "solved", workers=1)
+    >>> summary.paths[0].sums[0].payment
+    Decimal('940.68')
     """
     try:
         from zephyrant.cluster import PART_ROWS, OnCluster, work_tape
