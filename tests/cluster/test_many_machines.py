@@ -4,7 +4,6 @@ them on the way."""
 import csv
 import json
 import random
-import shutil
 import subprocess
 import sys
 import tempfile
@@ -102,11 +101,14 @@ class ManyMachines(TestCase):
             process = started(*asked, "--part-rows", "20000")
             until(lambda: list((here / "many").glob("part-*")), process)
             workers_of(process)[-1].kill()
+            there = {part: part.stat().st_mtime_ns for part in (here / "many").glob("part-*")}
             busy = run(*asked)
             self.assertEqual(busy.status, 2)
             self.assertIn("Another run is writing", busy.err)
             done = ended(process)
             self.assertEqual(done.status, 1, done.err)
+            # What was written when it died was not written again.
+            self.assertEqual({part: part.stat().st_mtime_ns for part in there}, there)
             whole = pl.read_parquet(here / "one.parquet")
             many = together(here / "many")
             self.assertEqual(many.schema, whole.schema)
@@ -252,4 +254,7 @@ class ManyMachines(TestCase):
             self.assertEqual(done.status, 2)
             self.assertIn("is not empty (letter.txt lies there), and no run of ours", done.err)
             self.assertEqual([each.name for each in (here / "mine").iterdir()], ["letter.txt"])
-            shutil.rmtree(here / "mine")
+            inside = run("table", here, "--out", here / "out", "--workers", "1")
+            self.assertEqual(inside.status, 2)
+            self.assertIn("lies in the tape itself", inside.err)
+            self.assertFalse((here / "out").exists())

@@ -177,6 +177,13 @@ class Folders(SimpleTestCase):
                 "b.csv has other columns than a.csv: “Amount” is missing, “Sum” is not in a.csv",
             )
 
+    def test_more_columns_than_are_read_are_refused_however_they_are_spread(self) -> None:
+        lines = b"".join(b'{"c%d": 1}\n' % n for n in range(201))
+        with kept(a_jsonl=lines[: len(lines) // 2 + 5].rpartition(b"\n")[0] + b"\n") as folder:
+            read(cut_tape(files_of(str(folder)), 10))
+        with kept(a_jsonl=lines) as folder:
+            self.refused(folder, "That is 201 columns: at most 200 are read")
+
     def test_what_cannot_be_cut_is_named(self) -> None:
         with kept(a_csv=self.HEAD + b"A,1,x\n", b_json=b'[{"Loan": 1}]') as folder:
             self.refused(folder, "b.json: Only Parquet, CSV and JSON Lines are worked in parts")

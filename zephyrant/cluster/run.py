@@ -66,6 +66,8 @@ def work_tape(source: str, folder: str, asked: OnCluster) -> Outcome:
     free, or machines cannot work or went away; what is written stays.
     """
     out = Folder(folder)
+    if out.path.is_relative_to(Path(source).absolute()):
+        raise NotALoan.at("", f"{out.path} lies in the tape itself: say a folder beside it.")
     try:
         with out.held():
             return _worked(source, out, asked)

@@ -6,11 +6,13 @@ from collections.abc import Callable, Iterable, Iterator
 from concurrent.futures import CancelledError
 from contextlib import contextmanager, suppress
 from itertools import islice
+from math import inf
 from queue import Empty, Queue
 from time import monotonic
 from typing import Any, Final, TypeVar
 
 from distributed import Client, Future, LocalCluster
+from distributed.client import ClosedClientError
 from distributed.comm.core import CommClosedError
 from distributed.scheduler import KilledWorker
 
@@ -29,6 +31,10 @@ _ALONE: Final = 120
 _LOOK: Final = 5
 #: Parts that a worker has before it, beside the one it works.
 _AHEAD: Final = 2
+
+
+#: What a client says that has nobody to speak to.
+_GONE: Final = (OSError, TimeoutError, CommClosedError, ClosedClientError)
 
 
 class Lost:
@@ -90,8 +96,8 @@ class Machines:
 
     def __init__(self, client: Client, where: str) -> None:
         self.client, self.where = client, where
-        self._looked = self._seen = monotonic()
-        self._threads = 1
+        self._looked, self._seen = -inf, monotonic()
+        self._threads = 0
 
     def ask_all(self, ask: Callable[..., str | Refused], *given: object) -> None:
         """Asks every worker whether it can work; raises `NotALoan` with what one of them says."""
@@ -122,8 +128,9 @@ class Machines:
         ended: Queue[Future[Any]] = Queue()
         try:
             while True:
+                self._look()
                 for job in islice(coming, max(0, self._wanted() - len(under_way))):
-                    future = self.client.submit(work, *given, job, pure=False)
+                    future = self._submit(work, *given, job)
                     under_way[future] = job
                     future.add_done_callback(ended.put)
                 if not under_way:
@@ -135,6 +142,12 @@ class Machines:
         finally:
             if self.client.status == "running":
                 self.client.cancel(list(under_way))
+
+    def _submit(self, work: Callable[..., Any], *given: object) -> "Future[Any]":
+        try:
+            return self.client.submit(work, *given, pure=False)
+        except _GONE:
+            raise self._gone() from None
 
     def _wanted(self) -> int:
         """How many jobs are given at once."""
@@ -155,7 +168,7 @@ class Machines:
         self._looked = now
         try:
             self._threads = sum(self.client.nthreads().values())
-        except (OSError, TimeoutError, CommClosedError):
+        except _GONE:
             raise self._gone() from None
         if self._threads:
             self._seen = now

@@ -14,7 +14,7 @@ from .heads import as_wide, each_once, filled
 from .json_in import SeenInJson, json_cells, json_rows
 from .kinds import TEXT, kind_of_all, kind_of_type
 from .pieces import Piece
-from .table import Table
+from .table import Table, hold_within
 from .text_in import cells_of, decoded, encoding_of
 
 _ANY_NUMBER: Final = 2**62
@@ -134,6 +134,7 @@ def names_together(held: Iterable[tuple[Piece, Held]]) -> dict[str, str]:
             raise _other_columns(first, piece, list(kinds), list(each.kinds))
         for name, seen in each.kinds.items():
             kinds.setdefault(name, set()).update(seen)
+    hold_within(0, len(kinds), 0)
     return {name: kind_of_all(seen) for name, seen in kinds.items()}
 
 

@@ -1,6 +1,7 @@
 """Many loans at once: a table matched to figures, solved row by row or as arrays, summed up."""
 
 from .columns import FIELDS, RESULTS, Defaults, FieldName
+from .counts import Counts, Sums, count_up, counted_together
 from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
@@ -11,12 +12,8 @@ from .solving import Bounded, solve_tape
 from .summary import (
     ENDS,
     SPREAD,
-    Counts,
     Spread,
     Summary,
-    Sums,
-    count_up,
-    counted_together,
     distribution,
     far_off,
     known_numbers,

@@ -7,7 +7,7 @@ keeps its question. A cell in which nothing is stated, or what is asked for, is 
 """
 
 import re
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Collection, Sequence
 from decimal import Decimal
 from typing import Annotated, Any, Final, NamedTuple
 
@@ -21,29 +21,19 @@ from ..document.reading import field_errors
 from ..errors import FieldError, NotALoan
 from ..numbers.currencies import currencies
 from ..numbers.decimals import plain, precise, to_step
-from ..statement.parsing import tidy
-from ..statement.typed_amounts import read_percent
-from ..statement.typed_times import read_count
-from ..wording.marks import MARKS, PLAIN
+from ..wording.marks import MARKS
 from .array_cells import plainly
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
+from .moves import Move, move_of
 from .named import FIELDS_NAMED
 from .not_loans import NOTHING, stated
 from .rows import currency_of, every_of, read_figure
 
 KIND: Final = "shocks/1"
 MOST_SHOCKS: Final = 10_000
-_MOVE: Final = re.compile(r"([+*x-]) ?(\S.*)")
 _NAME: Final = re.compile(r"[\w+-][\w .+-]{0,59}")
-_NUMBER: Final = re.compile(r"\d{1,15}(\.\d{1,15})?", re.ASCII)
 #: Decimals a moved rate has at the most, as a percent is put back with.
 _PERCENT_STEP: Final = Decimal("1e-10")
-
-
-class _Move(NamedTuple):
-    """How one figure moves: what comes to its value, in a row paid so often."""
-
-    moved: Callable[[Decimal, frequencies.Frequency], Decimal]
 
 
 MoveField = Annotated[str, Field(json_schema_extra={"pattern": r"^(|\s*[?]\s*|\s*[-+*x−].*)$"})]
@@ -86,7 +76,7 @@ class Shock(BaseModel):
                 ),
             )
         for name, typed in self.stated().items():
-            _move_of(name, typed)
+            move_of(name, typed)
         return self
 
     def stated(self) -> dict[FieldName, str]:
@@ -150,7 +140,7 @@ def moved(columns: Columns, defaults: Defaults, shock: Shock) -> Columns:
 
     A row that cannot be read stays as it is, and says so when it is solved.
     """
-    moves = {name: _move_of(name, typed) for name, typed in shock.stated().items()}
+    moves = {name: move_of(name, typed) for name, typed in shock.stated().items()}
     if not moves:
         return columns
     size = len(next(iter(columns.values())))
@@ -216,7 +206,7 @@ def _kind(key: tuple[str, ...], defaults: Defaults) -> _Kind | None:
 
 
 def _moved_cell(
-    name: FieldName, move: _Move, key: tuple[str, _Kind | None], defaults: Defaults
+    name: FieldName, move: Move, key: tuple[str, _Kind | None], defaults: Defaults
 ) -> str:
     """A cell moved, by what its row is read by; as it is where it cannot be, or states nothing."""
     cell, kind = key
@@ -232,80 +222,6 @@ def _moved_cell(
         except NotALoan:
             return cell
     return _cell(name, move.moved(Decimal(figure), kind.every), kind, defaults)
-
-
-def _move_of(name: FieldName, typed: str) -> _Move | None:
-    """How a figure moves; None where it is asked for. Raises the error of a model, at its
-    figure."""
-    text = tidy(typed)
-    if text == UNKNOWN:
-        return None
-    found = _MOVE.fullmatch(text)
-    move = found and _MOVES[name](found[1], found[2])
-    if not move:
-        examples = {"percent": "+0.5, +50 bp, * 1.1", "count": "+12, +1 year, * 1.1"}
-        raise wrong_at(
-            name,
-            worded(
-                "“{typed}” does not say how the {figure} moves: write it as {examples} or ?.",
-                typed=typed[:40],
-                figure=FIELDS_NAMED[name].lower(),
-                examples=examples.get(name, "+500, -10 %, * 0.9"),
-            ),
-        )
-    return move
-
-
-def _times(text: str) -> _Move | None:
-    if not _NUMBER.fullmatch(text):
-        return None
-    factor = Decimal(text)
-    return _Move(lambda value, every: value * factor)
-
-
-def _amount(sign: str, text: str) -> _Move | None:
-    if sign in "*x":
-        return _times(text)
-    share = text.removesuffix("%").rstrip()
-    if not _NUMBER.fullmatch(share):
-        return None
-    by = Decimal(f"{sign}{share}")
-    if share != text:
-        return _Move(lambda value, every: value * (100 + by) / 100)
-    return _Move(lambda value, every: value + by)
-
-
-def _percent(sign: str, text: str) -> _Move | None:
-    if sign in "*x":
-        return _times(text)
-    # "+1 %" of a rate may mean two things.
-    points = None if "%" in text else read_percent(text, PLAIN).value
-    if points is None or points == UNKNOWN:
-        return None
-    by = Decimal(points) if sign == "+" else -Decimal(points)
-    return _Move(lambda value, every: value + by)
-
-
-def _count(sign: str, text: str) -> _Move | None:
-    if sign in "*x":
-        return _times(text)
-    if (read_count(text, PLAIN, "month").value or UNKNOWN) == UNKNOWN:
-        return None
-    factor = 1 if sign == "+" else -1
-
-    def by(value: Decimal, every: frequencies.Frequency) -> Decimal:
-        payments = read_count(text, PLAIN, every).value
-        # A time that is no number of payments makes none of the row either, and it says so.
-        return value + factor * Decimal(payments) if payments else Decimal("NaN")
-
-    return _Move(by)
-
-
-_MOVES: Final[Mapping[FieldName, Callable[[str, str], _Move | None]]] = {
-    **dict.fromkeys(("principal", "payment", "balance"), _amount),
-    "percent": _percent,
-    "count": _count,
-}
 
 
 def _cell(name: FieldName, value: Decimal, kind: _Kind, defaults: Defaults) -> str:
