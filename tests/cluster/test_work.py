@@ -5,11 +5,12 @@ import io
 import json
 import tempfile
 from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import CancelledError
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
-from unittest.mock import patch
+from unittest.mock import MagicMock, patch
 
 import polars as pl
 from distributed.scheduler import KilledWorker
@@ -19,6 +20,7 @@ from zephyrant.cluster.edition import edition
 from zephyrant.cluster.folder import Folder
 from zephyrant.cluster.run import OnCluster, work_tape
 from zephyrant.cluster.workers import LOST, Machines
+from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import Defaults
 from zephyrant.outlets.reader import Reader
 from zephyrant.tables.asked import BY_COMMAND, Asked
@@ -91,12 +93,30 @@ class Working(TestCase):
                 self.assertIn("A worker does not see", str(answer))
 
     def test_a_job_whose_workers_all_died_is_lost_and_the_others_are_not(self) -> None:
-        class Died:
-            def result(self) -> object:
-                raise KilledWorker("part", None, 3)  # type: ignore[arg-type]
+        class Ended:
+            """A job as a client has it that came to an end."""
 
-        crew = Machines.__new__(Machines)
-        self.assertIs(crew._answer(Died()), LOST)  # type: ignore[arg-type]
+            def __init__(self, status: str, error: Exception | None = None) -> None:
+                self.status, self.error = status, error
+
+            def result(self) -> object:
+                assert self.error is not None
+                raise self.error
+
+        died = KilledWorker("part", None, 3)  # type: ignore[arg-type]
+        jobs: Any = [Ended("finished"), Ended("error", died), Ended("finished")]
+        crew = AtOnce()
+        crew.client = MagicMock()
+        crew.client.gather.return_value = ["one", "three"]
+        self.assertEqual(crew._answers(jobs), ["one", LOST, "three"])
+        crew.client.gather.return_value = ["one", work.Refused("It is full.")]
+        with self.assertRaisesRegex(NotALoan, "It is full"):
+            crew._answers(jobs)
+        crew.where = "tcp://there"
+        jobs[1] = Ended("cancelled", CancelledError())
+        crew.client.gather.return_value = ["one", "three"]
+        with self.assertRaisesRegex(NotALoan, "went away. Start the same again"):
+            crew._answers(jobs)
 
 
 class PartsOfATape(TestCase):

@@ -2,7 +2,7 @@
 
 import logging
 import warnings
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import CancelledError
 from contextlib import contextmanager, suppress
 from itertools import islice
@@ -23,7 +23,7 @@ from .work import Refused
 T = TypeVar("T")
 J = TypeVar("J")
 #: Seconds in which a scheduler answers, and in which a first worker joins it.
-_ANSWERS: Final = 10
+_ANSWERS: Final = 5
 _JOINS: Final = 30
 #: Seconds without a single worker before one gives up.
 _ALONE: Final = 120
@@ -135,10 +135,9 @@ class Machines:
                     future.add_done_callback(ended.put)
                 if not under_way:
                     return
-                future = self._next(ended)
-                job = under_way.pop(future)
-                answer = self._answer(future)
-                yield job, answer
+                done = self._next(ended)
+                answers = self._answers(done)
+                yield from zip(map(under_way.pop, done), answers, strict=True)
         finally:
             if self.client.status == "running":
                 self.client.cancel(list(under_way))
@@ -153,12 +152,15 @@ class Machines:
         """How many jobs are given at once."""
         return _AHEAD * max(1, self._threads)
 
-    def _next(self, ended: "Queue[Future[Any]]") -> "Future[Any]":
-        """The next that came to an end."""
+    def _next(self, ended: "Queue[Future[Any]]") -> list["Future[Any]"]:
+        """Those that came to an end, at least one."""
         while True:
             self._look()
             with suppress(Empty):
-                return ended.get(timeout=_LOOK)
+                done = [ended.get(timeout=_LOOK)]
+                # All at once: with many workers each is soon there.
+                done += (ended.get_nowait() for _ in range(ended.qsize()))
+                return done
 
     def _look(self) -> None:
         """Looks who works, now and then."""
@@ -175,18 +177,29 @@ class Machines:
         elif now - self._seen > _ALONE:
             raise _wrong(f"No worker has been left for {_ALONE} seconds.")
 
-    def _answer(self, future: "Future[Any]") -> Any:  # noqa: ANN401  (whatever the work gives)
+    def _answers(self, done: Sequence["Future[Any]"]) -> list[Any]:
+        """What jobs gave that came to an end."""
+        good = [future for future in done if future.status == "finished"]
         try:
-            answer = future.result()
+            found = dict(zip(good, self.client.gather(good), strict=True))
+        except (CancelledError, *_GONE):
+            raise self._gone() from None
+        for answer in found.values():
+            if isinstance(answer, Refused):
+                raise _wrong(answer.message)
+        return [found[future] if future in found else self._without(future) for future in done]
+
+    def _without(self, future: "Future[Any]") -> Lost:
+        """Why a job gave nothing: its workers died of it, or the run ends here."""
+        try:
+            future.result()
         except KilledWorker:
             return LOST
         except ModuleNotFoundError as error:
             raise _lacks(error) from None
-        except (CancelledError, CommClosedError):
+        except (CancelledError, *_GONE):
             raise self._gone() from None
-        if isinstance(answer, Refused):
-            raise _wrong(answer.message)
-        return answer
+        raise self._gone()
 
     def _gone(self) -> NotALoan:
         return _wrong(
