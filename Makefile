@@ -77,7 +77,7 @@ production: .venv/production $(STATIC)
 wheel: production
 	@echo "Packing the wheel ..."
 	@rm -rf dist && $(UV) build --quiet --wheel --out-dir dist .
-	@cp requirements/app.txt dist/requirements.txt && ls -s --block-size=K dist/*
+	@cp requirements/app.txt dist/requirements.txt && cp requirements/cluster.txt dist/requirements-cluster.txt && ls -s --block-size=K dist/*
 
 dev: setup
 	@mkdir -p build/demo

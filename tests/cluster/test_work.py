@@ -72,6 +72,12 @@ class Working(TestCase):
             left = [each for each in Path(asked.folder).rglob("*") if each.is_file()]
         self.assertEqual(left, [])
 
+    def test_a_folder_that_cannot_be_written_is_named(self) -> None:
+        denied = PermissionError(errno.EACCES, "Permission denied", "/out")
+        with job() as asked, patch("zephyrant.cluster.folder.os.fsync", side_effect=denied):
+            answer = work.solve(edition(), asked)
+            self.refused(answer, "A worker cannot read or write /out: Permission denied")
+
     def test_a_tape_that_was_changed_under_way_is_not_worked(self) -> None:
         with job() as asked:
             Path(asked.piece.file.name).write_text(TAPE + "C,1,1,1,month\n")

@@ -323,4 +323,14 @@ class Around(InFolder):
         self.assertEqual(run("table", bad, "--out", kept).status, 2)
         self.assertEqual(Path(kept).read_text(), "precious")
         self.assertEqual(run("table", bad, "--out", "/nowhere/x.csv").status, 2)
+        for wrong, saying in (
+            ((str(self.folder),), "is a folder: say --workers N, or --cluster ADDRESS"),
+            ((bad, "--workers", "2", "--cluster", "tcp://x:1"), "not both"),
+            ((bad, "--workers", "2"), "say --out FOLDER"),
+            ((bad, "--workers", "2", "--out", "many", "--as", "csv"), "say --out FOLDER"),
+            ((bad, "--workers", "none", "--out", "many"), "'none' is not a valid integer"),
+        ):
+            done = run("table", *wrong)
+            self.assertEqual(done.status, 2)
+            self.assertIn(saying, " ".join(done.err.split()))
         self.assertEqual(run("table", bad, "--out", str(self.folder / "x.song")).status, 2)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import Any, Final, NamedTuple
 from uuid import uuid4
 
 from pydantic import ValidationError
@@ -23,7 +23,7 @@ from .tape_summary import TapeSummary, summary_of
 from .workers import LOST, Machines, machines
 
 #: Rows of a part: a second or two of a worker.
-PART_ROWS = 50_000
+PART_ROWS: Final = 50_000
 
 
 class OnCluster(NamedTuple):
@@ -129,7 +129,7 @@ def _plan_in(out: Folder, wanted: Wanted) -> Plan | None:
     return plan
 
 
-_SAYS = {
+_SAYS: Final = {
     "files": "the files of the tape",
     "stated": "settings",
     "columns": "columns",

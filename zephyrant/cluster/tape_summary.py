@@ -3,7 +3,7 @@
 from decimal import Decimal
 from itertools import accumulate
 from pathlib import Path
-from typing import Any, Final, Literal
+from typing import Any, Final, Literal, cast
 
 from pydantic import BaseModel, ConfigDict
 
@@ -136,29 +136,13 @@ class TapeSummary(BaseModel):
 
 def _as_told(path: PathSummary) -> Summary:
     """As the core tells it in words."""
-    return {
-        "rows": path.rows,
-        "solved": path.solved,
-        "problems": path.problems,
-        "apart": path.apart,
-        "unfit": path.unfit,
-        "outliers": 0,
-        "sums": [
-            {
-                "currency": sums.currency,
-                "rows": sums.rows,
-                "principal": float(sums.principal),
-                "payment": float(sums.payment),
-                "total_paid": float(sums.total_paid),
-                "total_interest": float(sums.total_interest),
-                "percent": sums.percent,
-                "effective": sums.effective,
-                "count": sums.count,
-            }
-            for sums in path.sums
-        ],
-        "spread": {},
-    }
+    kept = (sums.model_dump() for sums in path.sums)
+    sums = [
+        {name: float(value) if isinstance(value, Decimal) else value for name, value in of.items()}
+        for of in kept
+    ]
+    told = path.model_dump(exclude={"path"}) | {"sums": sums, "spread": {}, "outliers": 0}
+    return cast("Summary", told)
 
 
 def summary_of(plan: Plan, out: Folder, progress: Progress) -> TapeSummary:

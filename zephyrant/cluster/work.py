@@ -58,7 +58,8 @@ def _answering(
                     f"There is no room left to write a part ({error.strerror}). Make some and "
                     "start the same again: it goes on with what is missing."
                 )
-            raise
+            at = error.filename or "a file"
+            return Refused(f"A worker cannot read or write {at}: {error.strerror or error}.")
 
     return answered
 

@@ -175,7 +175,10 @@ class Machines:
         if self._threads:
             self._seen = now
         elif now - self._seen > _ALONE:
-            raise _wrong(f"No worker has been left for {_ALONE} seconds.")
+            raise _wrong(
+                f"No worker has been left for {_ALONE} seconds. Start some, and the same again: it "
+                "goes on with what is missing."
+            )
 
     def _answers(self, done: Sequence["Future[Any]"]) -> list[Any]:
         """What jobs gave that came to an end."""
