@@ -105,7 +105,7 @@ class Documents(TestCase):
     def refused(self, paths: Any, field: str, saying: str) -> None:
         with self.assertRaises(NotALoan) as caught:
             shocks_of({"zephyrant": "shocks/1", "paths": paths})
-        error = caught.exception.errors[0]
+        (error,) = caught.exception.errors
         self.assertEqual(error.field, field)
         self.assertIn(saying, error.message)
 
@@ -118,6 +118,7 @@ class Documents(TestCase):
         self.refused([{"name": "../a"}], "paths.0.name", "A path is called by")
         self.refused([{"name": "a"}, {"name": "A"}], "paths", "Two paths are called “A”")
         self.refused([{"name": "a", "rate": "+1"}], "paths.0.rate", "")
+        self.refused([], "paths", "That is 0 paths: a run has 1 to 10,000")
         with self.assertRaisesRegex(NotALoan, "no list of shocks"):
             shocks_of([{"name": "a"}])
 

@@ -90,7 +90,20 @@ class Shocks(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     zephyrant: str = Field(pattern=f"^{KIND}$")
-    paths: tuple[Shock, ...] = Field(min_length=1, max_length=MOST_SHOCKS)
+    paths: tuple[Shock, ...] = Field(json_schema_extra={"minItems": 1, "maxItems": MOST_SHOCKS})
+
+    @model_validator(mode="before")
+    @classmethod
+    def _are_some(cls, content: Any) -> Any:  # noqa: ANN401  (whatever a document holds)
+        paths = content.get("paths") if isinstance(content, dict) else None
+        if isinstance(paths, list) and not 1 <= len(paths) <= MOST_SHOCKS:
+            message = worded(
+                "That is {paths} paths: a run has 1 to {most}.",
+                paths=f"{len(paths):,}",
+                most=f"{MOST_SHOCKS:,}",
+            )
+            raise wrong_at("paths", message)
+        return content
 
     @model_validator(mode="after")
     def _have_names(self) -> "Shocks":
