@@ -121,10 +121,10 @@ browser-%:
 
 test: check core browser
 
-# Random documents by the thousand against the oracle, new examples of every law; workbooks
-# recalculated by LibreOffice.
+# Random documents by the thousand against the oracle, new examples of every law, servers killed two
+# hundred times; workbooks recalculated by LibreOffice.
 check-far: setup
-	ZEPHYRANT_FAR=$(or $(FAR),6000) $(QUIET) $(MANAGE) test tests.loans --parallel 2
+	ZEPHYRANT_FAR=$(or $(FAR),6000) $(QUIET) $(MANAGE) test tests.loans tests.desk.test_real_server --parallel 2
 
 check-workbooks: setup
 	@command -v soffice >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc >/dev/null)

@@ -65,6 +65,18 @@ class Working(TestCase):
         self.assertEqual(rows["problem"].is_null().to_list(), [True, False])
         self.assertIn("36500 payments take too long to be worked here", rows["problem"][1])
 
+    def test_a_part_that_is_there_is_not_written_again(self) -> None:
+        with job() as asked:
+            first = work.solve(edition(), asked)
+            (part,) = Path(asked.folder).glob("part-*.parquet")
+            written = part.stat().st_mtime_ns
+            with patch("zephyrant.cluster.work.solved", side_effect=AssertionError):
+                again = work.solve(edition(), asked)
+            self.assertEqual(part.stat().st_mtime_ns, written)
+        assert isinstance(first, work.Done), first
+        assert isinstance(again, work.Done), again
+        self.assertEqual((again.rows, again.problems), (first.rows, first.problems))
+
     def test_a_full_disk_leaves_nothing_half_written(self) -> None:
         full = OSError(errno.ENOSPC, "No space left on device")
         with job() as asked, patch("zephyrant.cluster.folder.os.fsync", side_effect=full):
