@@ -14,7 +14,6 @@ from typing import Concatenate, Final, NamedTuple, ParamSpec, TypeVar
 from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import FieldName, Looked, Shock, currency_codes, together
 from zephyrant.tables.blocks import Matched, blocks_of, looked_at, solved
-from zephyrant.tables.kinds import figures
 from zephyrant.tables.piece_rows import Held, held_in, rows_of
 from zephyrant.tables.pieces import Piece
 from zephyrant.tables.ways_out import WAYS_OUT
@@ -160,8 +159,7 @@ def solve(_: str, job: Job) -> Done:
         own = [table.heads.names[at] for at in table.heads.own]
         for whole in blocks_of(rows_of(_unchanged(job.piece), own)):
             done = solved(table, whole, job.shock)
-            stated = figures(whole, table.columns, table.heads.kinds)
-            codes = currency_codes(stated, table.defaults, len(whole[0]))
+            codes = currency_codes(done.stated, table.defaults, len(whole[0]))
             tally.add(done.told, codes, first)
             first += len(whole[0])
             yield done.as_told(table.heads, "parquet") if job.rows else b""

@@ -67,9 +67,10 @@ def looked_at(columns: Mapping[FieldName, int], kinds: Sequence[str], whole: Col
 
 
 class Solved(NamedTuple):
-    """A block solved: its own columns and then the results, and these by name; how many rows have
-    no answer."""
+    """A block solved: its figures as they are stated, its own columns and then the results, and
+    these by name; how many rows have no answer."""
 
+    stated: Mapping[FieldName, Sequence[str]]
     every: Columns
     told: Mapping[str, Sequence[str]]
     problems: int
@@ -87,7 +88,7 @@ def solved(table: Matched, whole: Columns, shock: Shock | None = None) -> Solved
         stated = dict(moved(stated, table.defaults, shock))
     told = solve_tape(stated, table.defaults, set_apart=aparts(whole), bounded=_as_a_question)
     problems = sum(bool(each) and each not in _SET_APART for each in told["problem"])
-    return Solved([*whole, *(told[name] for name in RESULTS)], told, problems)
+    return Solved(stated, [*whole, *(told[name] for name in RESULTS)], told, problems)
 
 
 _SET_APART: Final = frozenset(APART_SAYS.values())
