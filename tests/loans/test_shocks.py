@@ -87,7 +87,7 @@ class HowFiguresMove(TestCase):
         st.integers(0, 10**8),
         st.sampled_from(["plain", "comma-point", "point-comma", "space-comma", "pairs-point"]),
     )
-    def test_a_moved_tape_solves_as_one_moved_by_hand(
+    def test_a_moved_amount_is_what_decimals_give_in_whatever_marks(
         self, cents: int, factor: int, marks: Any
     ) -> None:
         amount, by = Decimal(cents).scaleb(-2), Decimal(factor).scaleb(-6)

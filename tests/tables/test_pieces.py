@@ -184,6 +184,14 @@ class Folders(SimpleTestCase):
         with kept(a_jsonl=lines) as folder:
             self.refused(folder, "That is 201 columns: at most 200 are read")
 
+    def test_a_name_that_only_json_brings_is_missed_in_a_table(self) -> None:
+        line = b'{"Loan": "C", "Amount": 3, "Note": "z", "Branch": 7}\n'
+        with kept(a_csv=self.HEAD + b"A,1,x\n", b_jsonl=line) as folder:
+            self.refused(folder, "a.csv has other columns than b.jsonl: “Branch” is missing")
+        with kept(a_csv=self.HEAD + b"A,1,x\n", b_jsonl=b'{"Loan": "C"}\n') as folder:
+            _, rows = read(cut_tape(files_of(str(folder)), 10))
+        self.assertEqual(rows, [["A", "1", "x"], ["C", "", ""]])
+
     def test_what_cannot_be_cut_is_named(self) -> None:
         with kept(a_csv=self.HEAD + b"A,1,x\n", b_json=b'[{"Loan": 1}]') as folder:
             self.refused(folder, "b.json: Only Parquet, CSV and JSON Lines are worked in parts")

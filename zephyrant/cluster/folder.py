@@ -51,8 +51,8 @@ class Folder:
 
     def has(self, part: int, shock: str | None, *, rows: bool) -> bool:
         """Whether a part is done: its rows are renamed last."""
-        done = self.rows_of(part, shock) if rows else self.tally_of(part, shock)
-        return done.exists() and self.tally_of(part, shock).exists()
+        has_rows = not rows or self.rows_of(part, shock).exists()
+        return has_rows and self.tally_of(part, shock).exists()
 
     def begin(self) -> None:
         """Makes it, where it is not there; refuses one in which something else lies."""

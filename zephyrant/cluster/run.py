@@ -18,7 +18,7 @@ from . import work
 from .edition import edition
 from .folder import Folder, unwritten
 from .plan import Plan, Wanted
-from .progress import Progress
+from .progress import RunProgress
 from .tape_summary import TapeSummary, summary_of
 from .workers import LOST, Machines, machines
 
@@ -76,7 +76,7 @@ def work_tape(source: str, folder: str, asked: OnCluster) -> Outcome:
 
 
 def _worked(source: str, out: Folder, asked: OnCluster) -> Outcome:
-    progress = Progress()
+    progress = RunProgress()
     wanted = _wanted(files_of(source), asked)
     plan = _plan_in(out, wanted)
     if plan is not None and _is_done(plan, out):
@@ -148,7 +148,7 @@ def _ready(crew: Machines, out: Folder, wanted: Wanted) -> None:
     crew.ask_all(work.sees, edition(), str(out.path), token, names)
 
 
-def _settled(asked: OnCluster, wanted: Wanted, crew: Machines, progress: Progress) -> Plan:
+def _settled(asked: OnCluster, wanted: Wanted, crew: Machines, progress: RunProgress) -> Plan:
     """A tape cut and read: what its columns are and hold, and how its cells are read."""
     pieces, notes = cut_tape(wanted.files, wanted.part_rows)
     for note in notes:
@@ -158,7 +158,7 @@ def _settled(asked: OnCluster, wanted: Wanted, crew: Machines, progress: Progres
     held: list[Held] = [read[piece] if piece in read else held_in(piece) for piece in pieces]
     for note in dict.fromkeys(note for each in held for note in each.notes):
         progress.note(note)
-    of = names_together(zip(pieces, held, strict=True))
+    of = names_together(list(zip(pieces, held, strict=True)))
     names, kinds = list(of), list(of.values())
     columns = matched(names, asked.columns, asked.saying, asked.template)
     unmoved(asked.shocks, columns)
@@ -180,7 +180,7 @@ def _settled(asked: OnCluster, wanted: Wanted, crew: Machines, progress: Progres
 
 def _in_order(
     crew: Machines,
-    progress: Progress,
+    progress: RunProgress,
     what: str,
     asks: Any,  # noqa: ANN401
     pieces: Sequence[Piece],
@@ -214,7 +214,7 @@ def _missing(plan: Plan, out: Folder) -> Iterator[work.Job]:
             first_row += plan.part_rows[number - 1]
 
 
-def _work(plan: Plan, out: Folder, crew: Machines, progress: Progress) -> int:
+def _work(plan: Plan, out: Folder, crew: Machines, progress: RunProgress) -> int:
     """Every part that is missing, and how many were lost."""
     whole = plan.rows * len(plan.paths)
     missing = sum(plan.part_rows[job.number - 1] for job in _missing(plan, out))
@@ -222,7 +222,7 @@ def _work(plan: Plan, out: Folder, crew: Machines, progress: Progress) -> int:
     lost = 0
     for job, done in crew.each(work.solve, _missing(plan, out), edition()):
         if isinstance(done, work.Done):
-            progress.add(done)
+            progress.done(done)
         else:
             lost += 1
             progress.note(f"Part {job.number} was given up: its workers died, again and again.")
@@ -230,7 +230,7 @@ def _work(plan: Plan, out: Folder, crew: Machines, progress: Progress) -> int:
     return lost
 
 
-def _summed(plan: Plan, out: Folder, progress: Progress, lost: int) -> Outcome:
+def _summed(plan: Plan, out: Folder, progress: RunProgress, lost: int) -> Outcome:
     summary = summary_of(plan, out, progress)
     out.write(out.summary, summary.model_dump_json(indent=2) + "\n")
     return Outcome(summary, out.summary, lost)

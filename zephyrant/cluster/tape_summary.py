@@ -22,7 +22,7 @@ from zephyrant.outlets.told import Rows
 from .counting import Far, Figure, Tally, tallied
 from .folder import Folder
 from .plan import Plan
-from .progress import Progress
+from .progress import RunProgress
 
 _FROZEN: Final = ConfigDict(frozen=True)
 
@@ -145,7 +145,7 @@ def _as_told(path: PathSummary) -> Summary:
     return cast("Summary", told)
 
 
-def summary_of(plan: Plan, out: Folder, progress: Progress) -> TapeSummary:
+def summary_of(plan: Plan, out: Folder, progress: RunProgress) -> TapeSummary:
     """What the parts come to that are written."""
     paths, missing = [], 0
     for shock in plan.paths:

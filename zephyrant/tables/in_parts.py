@@ -5,7 +5,6 @@ import os
 import shutil
 import sys
 import tempfile
-import time
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ProcessPoolExecutor
@@ -15,22 +14,19 @@ from itertools import chain, islice
 from pathlib import Path
 from typing import IO, Final, NamedTuple, Self, TypeVar
 
-from zephyrant.loans import NotALoan
 from zephyrant.loans.tape import Defaults, FieldName, Looked, solve_tape, together
 from zephyrant.outlets.reader import Reader
 
 from . import files, settling
 from .asked import BY_COMMAND, Asked
 from .blocks import TOGETHER, Block, Matched, blocks_of, looked_at, solved
+from .progress import Progress
+from .table import unread
 from .ways_out import WAYS_OUT, Columns, Heads, WayName
 
 _MOST_ROWS: Final = 100_000_000
 #: Bytes of a table that has been read that stay in memory.
 _MOST_IN_MEMORY: Final = 50_000_000
-
-
-def _wrong(message: str) -> NotALoan:
-    return NotALoan.at("", message)
 
 
 class _Kept:
@@ -77,12 +73,12 @@ def solve_table(name: str, out: IO[bytes], asked: Asked) -> int:
         for note in table.notes:
             sys.stderr.write(f"{note}\n")
         heads = Heads.beside(table.names, table.kinds, Reader(csv=asked.csv))
-        progress = _Progress()
+        progress = Progress()
         matched = Matched(heads, columns, defaults)
         parts = cores.each(partial(_told, matched, asked.way), kept)
-        for chunk in WAYS_OUT[asked.way].whole(heads, progress.through(parts)):
+        for chunk in WAYS_OUT[asked.way].whole(heads, _noted(parts, progress)):
             out.write(chunk)
-        sys.stderr.write("\n")
+        progress.end()
         return progress.problems
 
 
@@ -98,7 +94,7 @@ def _opened(name: str) -> Iterator[IO[bytes]]:
         with Path(name).open("rb") as file:
             yield file
     except OSError as error:
-        raise _wrong(f"{name} cannot be read: {error.strerror or error}.") from None
+        raise unread(name, error) from None
 
 
 class _Told(NamedTuple):
@@ -114,23 +110,11 @@ def _told(table: Matched, way: WayName, block: Block) -> _Told:
     return _Told(done.as_told(table.heads, way), block.size, done.problems)
 
 
-class _Progress:
-    """Tells how many rows are done, and counts those without an answer."""
-
-    def __init__(self) -> None:
-        self._began, self._done = time.monotonic(), 0
-        self.problems = 0
-
-    def through(self, solved: Iterator[_Told]) -> Iterator[bytes]:
-        """What is told of each part as it is solved."""
-        for told, rows, problems in solved:
-            yield told
-            self._done, self.problems = self._done + rows, self.problems + problems
-            rate = self._done / max(time.monotonic() - self._began, 1e-9)
-            sys.stderr.write(
-                f"\r{self._done:,} rows, {rate:,.0f} a second, {self.problems:,} without answer"
-            )
-            sys.stderr.flush()
+def _noted(parts: Iterator[_Told], progress: Progress) -> Iterator[bytes]:
+    """What is told of each block as it is solved."""
+    for told, rows, problems in parts:
+        yield told
+        progress.add(rows, problems)
 
 
 def _make_ready() -> None:

@@ -1,7 +1,7 @@
 """The rows of pieces, and what they hold."""
 
 import io
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from pathlib import Path
 from typing import IO, Final, NamedTuple
@@ -119,21 +119,25 @@ def _whole(piece: Piece) -> Table:
 # Together
 
 
-def names_together(held: Iterable[tuple[Piece, Held]]) -> dict[str, str]:
+def names_together(held: Sequence[tuple[Piece, Held]]) -> dict[str, str]:
     """The columns of a tape with what they hold, from what its pieces do: each has all of them, but
     for JSON, where a name can be left out.
 
     Raises `NotALoan` where a piece has others.
     """
-    first: Piece | None = None
     kinds: dict[str, set[str]] = {}
+    # The first piece that has each name.
+    brought: dict[str, Piece] = {}
     for piece, each in held:
-        if first is None:
-            first = piece
-        elif "json" not in piece.form and set(each.kinds) != set(kinds):
-            raise _other_columns(first, piece, list(kinds), list(each.kinds))
+        if "json" not in piece.form and kinds and set(each.kinds) != set(kinds):
+            raise _other_columns(held[0][0], piece, list(kinds), list(each.kinds))
         for name, seen in each.kinds.items():
             kinds.setdefault(name, set()).update(seen)
+            brought.setdefault(name, piece)
+    for piece, each in held:
+        for name in kinds:
+            if "json" not in piece.form and name not in each.kinds:
+                raise _other_columns(brought[name], piece, list(kinds), list(each.kinds))
     hold_within(0, len(kinds), 0)
     return {name: kind_of_all(seen) for name, seen in kinds.items()}
 

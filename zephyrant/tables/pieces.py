@@ -15,7 +15,7 @@ from zephyrant.texts import worded
 from . import files
 from .cuts import cuts_of, ends_of_lines
 from .heads import Head, each_once, filled
-from .table import refused
+from .table import refused, unread
 from .text_in import HEAD, CsvHead, Utf8, csv_lines, decoded, encoding_of
 
 #: Bytes of a beginning in which the names of columns stand.
@@ -84,11 +84,6 @@ def cut_tape(tape: Iterable[TapeFile], rows: int) -> Source:
         pieces += source.pieces
         notes |= dict.fromkeys(source.notes)
     return Source(pieces, list(notes))
-
-
-def unread(name: str, error: OSError) -> NotALoan:
-    """A file that cannot be read."""
-    return NotALoan.at("", f"{name} cannot be read: {error.strerror or error}.")
 
 
 def _files(path: str) -> list[Path]:
@@ -184,11 +179,11 @@ def _cut_text(file: IO[bytes], of: Piece, rows: int) -> Source:
     if not ends_of_lines(beginning, is_all=len(beginning) == of.file.size):
         # Lines end as no program writes them any more.
         return Source([of], [])
-    is_json, head = opening[:1] == "{", CsvHead(opening[:HEAD])
+    is_json, head = opening[:1] == "{", CsvHead(_text(beginning, _encoding(beginning)).read(HEAD))
     if not head.mark.isascii():
         return Source([of], [])
     whole = of._replace(form="json" if is_json else "csv")
-    begin, line = 0 if is_json else _below_head(beginning), 1
+    begin, line = 0 if is_json else _below_head(beginning, head), 1
     a_row = max(1, len(beginning) // max(1, beginning.count(b"\n")))
     utf8 = Utf8()
     utf8.add(beginning[:begin])
@@ -201,7 +196,7 @@ def _cut_text(file: IO[bytes], of: Piece, rows: int) -> Source:
     whole = whole._replace(encoding=utf8.encoding, mark=head.mark)
     notes: list[str] = []
     if not is_json:
-        told = Head(_lines_of(beginning, whole), Path(of.file.name).name, _ANY_NUMBER)
+        told = Head(_lines_of(beginning, whole.encoding), Path(of.file.name).name, _ANY_NUMBER)
         notes, whole = told.notes, whole._replace(names=tuple(told.names))
     pieces = [
         whole._replace(start=start, stop=stop, line=number)
@@ -210,14 +205,17 @@ def _cut_text(file: IO[bytes], of: Piece, rows: int) -> Source:
     return Source(pieces, notes)
 
 
-def _lines_of(beginning: bytes, of: Piece) -> Iterator[list[str]]:
-    return filled(csv_lines(decoded(io.BytesIO(beginning), of.encoding)))
+def _text(beginning: bytes, encoding: str) -> IO[str]:
+    return decoded(io.BytesIO(beginning), encoding)
 
 
-def _below_head(beginning: bytes) -> int:
+def _lines_of(beginning: bytes, encoding: str) -> Iterator[list[str]]:
+    return filled(csv_lines(_text(beginning, encoding)))
+
+
+def _below_head(beginning: bytes, named: CsvHead) -> int:
     """The byte where the rows of CSV begin, below its names."""
-    of = _AS_TEXT._replace(encoding=_encoding(beginning))
-    above = Head(_lines_of(beginning, of), "", _ANY_NUMBER).above
+    above = Head(_lines_of(beginning, _encoding(beginning)), "", _ANY_NUMBER).above
     read = 0
 
     def lines() -> Iterator[str]:
@@ -228,16 +226,12 @@ def _below_head(beginning: bytes) -> int:
             yield line
 
     text = lines()
-    named = CsvHead(decoded(io.BytesIO(beginning), of.encoding).read(HEAD))
     if named.names_it:
         next(text)
     rows = filled(csv.reader(text, delimiter=named.mark))
     for _ in range(above):
         next(rows)
     return read
-
-
-_AS_TEXT: Final = Piece(TapeFile("", 0, 0), "csv")
 
 
 def _encoding(beginning: bytes) -> str:

@@ -41,3 +41,8 @@ def hold_within(rows: int, columns: int, most_rows: int) -> None:
                 most=MOST_COLUMNS,
             )
         )
+
+
+def unread(name: str, error: OSError) -> NotALoan:
+    """A file that the system does not give."""
+    return NotALoan.at("", f"{name} cannot be read: {error.strerror or error}.")

@@ -8,11 +8,9 @@ from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, Apart, aparts
 from .rows import asked_in, currency_codes, row_document
 from .shocks import Shock, Shocks, moved, shocks_of, unmoved
-from .solving import Bounded, solve_tape
+from .solving import solve_tape
 from .summary import (
-    ENDS,
     SPREAD,
-    Spread,
     Summary,
     distribution,
     far_off,
@@ -27,7 +25,6 @@ from .telling import SummaryTold, row_in_words, summary_in_words
 __all__ = [
     "ANSWERS",
     "APART_SAYS",
-    "ENDS",
     "FIELDS",
     "FIELDS_NAMED",
     "RESULTS",
@@ -36,7 +33,6 @@ __all__ = [
     "TOLD_NAMED",
     "WORDS",
     "Apart",
-    "Bounded",
     "Counts",
     "Defaults",
     "FieldName",
@@ -44,7 +40,6 @@ __all__ = [
     "Question",
     "Shock",
     "Shocks",
-    "Spread",
     "Summary",
     "SummaryTold",
     "Sums",

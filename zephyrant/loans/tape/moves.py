@@ -4,7 +4,7 @@
 import re
 from collections.abc import Callable, Mapping
 from decimal import Decimal
-from typing import Final, NamedTuple
+from typing import Final
 
 from zephyrant.texts import worded
 
@@ -21,10 +21,8 @@ _MOVE: Final = re.compile(r"([+*x-]) ?(\S.*)")
 _NUMBER: Final = re.compile(r"\d{1,15}(\.\d{1,15})?", re.ASCII)
 
 
-class Move(NamedTuple):
-    """How one figure moves: what comes to its value, in a row paid so often."""
-
-    moved: Callable[[Decimal, frequencies.Frequency], Decimal]
+#: How one figure moves: what comes of its value, in a row paid so often.
+Move = Callable[[Decimal, frequencies.Frequency], Decimal]
 
 
 def move_of(name: FieldName, typed: str) -> Move | None:
@@ -53,7 +51,7 @@ def _times(text: str) -> Move | None:
     if not _NUMBER.fullmatch(text):
         return None
     factor = Decimal(text)
-    return Move(lambda value, every: value * factor)
+    return lambda value, every: value * factor
 
 
 def _amount(sign: str, text: str) -> Move | None:
@@ -64,8 +62,8 @@ def _amount(sign: str, text: str) -> Move | None:
         return None
     by = Decimal(f"{sign}{share}")
     if share != text:
-        return Move(lambda value, every: value * (100 + by) / 100)
-    return Move(lambda value, every: value + by)
+        return lambda value, every: value * (100 + by) / 100
+    return lambda value, every: value + by
 
 
 def _percent(sign: str, text: str) -> Move | None:
@@ -76,7 +74,7 @@ def _percent(sign: str, text: str) -> Move | None:
     if points is None or points == UNKNOWN:
         return None
     by = Decimal(points) if sign == "+" else -Decimal(points)
-    return Move(lambda value, every: value + by)
+    return lambda value, every: value + by
 
 
 def _count(sign: str, text: str) -> Move | None:
@@ -91,7 +89,7 @@ def _count(sign: str, text: str) -> Move | None:
         # A time that is no number of payments makes none of the row either, and it says so.
         return value + factor * Decimal(payments) if payments else Decimal("NaN")
 
-    return Move(by)
+    return by
 
 
 _MOVES: Final[Mapping[FieldName, Callable[[str, str], Move | None]]] = {

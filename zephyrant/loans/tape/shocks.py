@@ -234,7 +234,7 @@ def _moved_cell(
             figure = read_figure(name, {name: text}, defaults, marks, kind.currency, kind.every)
         except NotALoan:
             return cell
-    return _cell(name, move.moved(Decimal(figure), kind.every), kind, defaults)
+    return _cell(name, move(Decimal(figure), kind.every), kind, defaults)
 
 
 def _cell(name: FieldName, value: Decimal, kind: _Kind, defaults: Defaults) -> str:

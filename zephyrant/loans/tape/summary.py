@@ -17,7 +17,7 @@ _USUAL: Final = 0.6745
 _FEWEST: Final = 10
 #: Where the bins of a distribution begin and end, as parts of its rows: what lies beyond is counted
 #: at the ends.
-ENDS: Final = (0.005, 0.995)
+_ENDS: Final = (0.005, 0.995)
 #: What is looked at for its distribution and for outliers.
 SPREAD: Final = ("percent", "payment", "count")
 
@@ -62,7 +62,7 @@ class Summary(TypedDict):
 
 
 class Spread(NamedTuple):
-    """How the values of a figure are spread: how many there are, where most lie (`ENDS`), their
+    """How the values of a figure are spread: how many there are, where most lie (`_ENDS`), their
     median, and the median of how far from it they lie."""
 
     rows: int
@@ -106,7 +106,7 @@ def spread_of(values: Floats, weights: Floats | None = None) -> Spread | None:
     """How values are spread, each of which stands for so many; None where there are none."""
     if not len(values):
         return None
-    low, middle, high = _quantiles(values, weights, [ENDS[0], 0.5, ENDS[1]])
+    low, middle, high = _quantiles(values, weights, [_ENDS[0], 0.5, _ENDS[1]])
     (usual,) = _quantiles(np.abs(values - middle), weights, [0.5])
     rows = len(values) if weights is None else int(weights.sum())
     return Spread(rows, low, high, middle, usual)
@@ -156,7 +156,6 @@ def summarise(
     told: Mapping[str, Sequence[str]], codes: Sequence[str], standing_out: Sequence[str]
 ) -> Summary:
     """What a table comes to; `codes` is the currency of each row."""
-
     return summed_up(
         count_up(told, codes),
         sum(bool(names) for names in standing_out),
