@@ -45,7 +45,7 @@ def stretches(inner: st.SearchStrategy[tuple[Inner, ...]]) -> st.SearchStrategy[
         before=RATES,
         after=RATES,
         payment=MONEY,
-        interest_only=st.booleans(),
+        on_top=st.booleans(),
         advance=MONEY,
         fee=MONEY,
         repay=MONEY,
@@ -124,7 +124,7 @@ class ManyAtOnce(TestCase):
     ) -> None:
         nothing = Decimal(0)
         plain = stretch._replace(
-            payment=payment, interest_only=False, advance=nothing, fee=nothing, repay=nothing
+            payment=payment, on_top=False, advance=nothing, fee=nothing, repay=nothing
         )
         places = 2 if step == 1 else 4
         units = WholeUnits(CashRule(Unit(places, 2), interest_step=step, cash_step=step))

@@ -30,7 +30,8 @@ class RatesOfLoan(TypedDict):
 
 
 class Totals(TypedDict):
-    """What the schedule adds up to. `payments`: rows in which something is paid."""
+    """What the schedule adds up to. `payments`: rows in which something is paid; `balance_due`:
+    what is owed at its end."""
 
     paid: str
     interest: str
@@ -38,6 +39,7 @@ class Totals(TypedDict):
     fees: str
     final_payment: str
     payments: int
+    balance_due: str
 
 
 class ScheduleYear(TypedDict):

@@ -6,7 +6,15 @@ from zephyrant.texts import Worded, worded
 
 from ..calendars import frequencies
 from ..document.choices import WE
-from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
+from ..document.figure_path import (
+    AMORTIZED_OVER,
+    BALANCE,
+    COUNT,
+    PAYMENT,
+    PRINCIPAL,
+    RATE,
+    FigurePath,
+)
 from ..document.loan import Loan
 from ..document.sentence import clause_in_words
 from ..ledger.rows import Schedule
@@ -45,9 +53,14 @@ def words_around(loan: Loan) -> dict[str, Any]:
 
 
 def asks_for_payment(loan: Loan, schedule: Schedule, value: str) -> str:
-    """What is said of a payment beside clauses: each, the first, or from which one on it is so."""
+    """What is said of a payment beside clauses, or of one that repays a part: each, the first, the
+    last or from which one on it is so."""
     payment = frequencies.period(loan.every).payment
     paid, unit = schedule.columns.payment, schedule.unit
+    if loan.repayment == "at-the-end":
+        return worded("The payment at the end is")
+    if loan.repayment == "interest-only":
+        return worded("Each {payment} of interest is", payment=payment)
     if len(set(paid[:-1])) <= 1:
         return worded("Each {payment} is", payment=payment)
     first = next((place for place, each in enumerate(paid) if unit.write(each) == value), 0)
@@ -68,6 +81,7 @@ _ASKS: Final[Worded[FigurePath | None]] = Worded(
         BALANCE: "{left} is",
         COUNT: "It is {repaid}",
         RATE: "The rate is",
+        AMORTIZED_OVER: "It is reckoned over",
         FigurePath(("purchase", "price")): "The price is",
         FigurePath(("purchase", "down", "percent")): "The down payment is",
         FigurePath(("purchase", "down", "amount")): "The down payment is",

@@ -35,7 +35,7 @@ def facts_of(loan: Loan, answer: Answer, marks: Marks) -> list[Fact]:
     titles = _titles(loan, answer)
     return [
         Fact(about, name, titles.get(name, RESULTS_NAMED[name].alone), _text(name, value, marks))
-        for about, name, value in _values(answer)
+        for about, name, value in _values(loan, answer)
         if value is not None
     ]
 
@@ -62,18 +62,10 @@ def what_would_fit(answer: Answer, marks: Marks) -> list[Fitting]:
     return fitting
 
 
-def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
-    totals, costs = answer.totals, answer.costs
-    has_fees = totals is not None and bool(Decimal(totals["fees"]))
-    if totals:
-        # Where nothing is paid there is no last payment to tell.
-        if totals["payments"]:
-            yield "paid", "total_paid", totals["paid"]
-        yield "paid", "total_interest", totals["interest"]
-        if totals["payments"]:
-            yield "paid", "final_payment", totals["final_payment"]
-        if has_fees:
-            yield "paid", "total_fees", totals["fees"]
+def _values(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]:
+    yield from _paid(loan, answer)
+    costs = answer.costs
+    has_fees = answer.totals is not None and bool(Decimal(answer.totals["fees"]))
     if answer.final_date:
         yield "paid", "end_date", str(date.fromisoformat(answer.final_date).toordinal())
     if costs and (has_fees or (answer.laid and answer.laid.moves("advance"))):
@@ -88,6 +80,23 @@ def _values(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
     if answer.yearly_cost:
         yield "yearly_cost", "us_apr", answer.yearly_cost["us_apr"]
         yield "yearly_cost", "eu_aprc", answer.yearly_cost["eu_aprc"]
+
+
+def _paid(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]:
+    """What the schedule adds up to."""
+    totals = answer.totals
+    if totals is None:
+        return
+    # Where nothing is paid there is no last payment to tell.
+    if totals["payments"]:
+        yield "paid", "total_paid", totals["paid"]
+    yield "paid", "total_interest", totals["interest"]
+    if totals["payments"]:
+        yield "paid", "final_payment", totals["final_payment"]
+    if loan.amortized_over is not None:
+        yield "paid", "balance_due", totals["balance_due"]
+    if Decimal(totals["fees"]):
+        yield "paid", "total_fees", totals["fees"]
 
 
 def _titles(loan: Loan, answer: Answer) -> dict[str, str]:

@@ -16,7 +16,10 @@ from ..numbers.decimals import Unit
 
 #: The columns of money: those of every schedule, and those that clauses bring.
 _MONEY: Final = ("opening", "interest", "principal", "payment", "closing")
-_OF_CLAUSES: Final[tuple[Literal["advance", "fee", "repay"], ...]] = ("advance", "fee", "repay")
+_Besides = Literal["advance", "fee", "repay", "actuarial_closing"]
+_OF_CLAUSES: Final[tuple[_Besides, ...]] = ("advance", "fee", "repay")
+#: The same, and what another rule of sharing interest out brings.
+_BESIDES: Final[tuple[_Besides, ...]] = (*_OF_CLAUSES, "actuarial_closing")
 #: Whole numbers up to here are told apart by programs that count in floats.
 _MOST_EXACT: Final = 2**53
 
@@ -24,7 +27,8 @@ _MOST_EXACT: Final = 2**53
 class ScheduleRow(TypedDict):
     """One row of the schedule, money as decimal strings.
 
-    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such.
+    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such,
+    `actuarial_closing` where interest is shared out by another rule than on what is owed.
     """
 
     number: int
@@ -37,6 +41,7 @@ class ScheduleRow(TypedDict):
     advance: NotRequired[str]
     repay: NotRequired[str]
     fee: NotRequired[str]
+    actuarial_closing: NotRequired[str]
 
 
 class ScheduleColumns(BaseModel):
@@ -60,7 +65,9 @@ class Laid:
         self.schedule, self.carrying = schedule, carrying
         self._calendar, self._decimals = loan.calendar, loan.decimals
         verbs = {clause.verb for clause in loan.clauses}
-        self._of_clauses = tuple(name for name in _OF_CLAUSES if name in verbs)
+        self._besides: tuple[_Besides, ...] = tuple(name for name in _OF_CLAUSES if name in verbs)
+        if loan.interest_shared:
+            self._besides = (*self._besides, "actuarial_closing")
 
     def __eq__(self, other: object) -> bool:
         if not isinstance(other, Laid):
@@ -101,7 +108,7 @@ class Laid:
                 strict=True,
             )
         ]
-        for name in self._of_clauses:
+        for name in self._besides:
             column: Any = _written(getattr(columns, name), unit)
             for row, text in zip(rows, column, strict=True):
                 row[name] = text
@@ -112,7 +119,7 @@ class Laid:
         """The rows as columns, the carrying amounts among them."""
         columns, unit, decimals = self.schedule.columns, self.schedule.unit, self._decimals
         money: dict[str, list[int] | list[str]] = {}
-        for name in (*_MONEY, *self._of_clauses):
+        for name in (*_MONEY, *self._besides):
             column: tuple[int, ...] = getattr(columns, name)
             whole = unit.places == decimals and max(map(abs, column)) < _MOST_EXACT
             money[name] = list(column) if whole else _units(unit.write_all(column), decimals)
@@ -133,7 +140,7 @@ class Laid:
         there: dict[str, bool] = {
             "date": self.days is not None,
             "carrying": bool(self.carrying),
-            **{name: name in self._of_clauses and self.moves(name) for name in _OF_CLAUSES},
+            **{name: name in self._besides and self.moves(name) for name in _BESIDES},
         }
         return tuple(name for name in COLUMNS_NAMED if there.get(name, True))
 

@@ -7,7 +7,8 @@ from zephyrant.texts import worded
 from ..document.loan import Loan
 from ..ledger.rows import Schedule
 from ..line.compiling import asks_rate
-from ..numbers.decimals import precise, significant
+from ..unknowns.last_payment import rounding_reach
+from ..unknowns.solution import whole_above
 from ..unknowns.worked import Solved
 from ..wording.marks import Money, Number, Sentence
 
@@ -52,8 +53,7 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
             )
         )
     if loan.unknown == "count":
-        with precise():
-            whole = int(significant(solution).to_integral_value("ROUND_CEILING"))
+        whole = whole_above(solution)
         if whole != len(schedule.rows):
             notes.append(
                 Sentence(
@@ -74,12 +74,33 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
                 "{count} stated."
             )
         )
-        if loan.unknown is None and not schedule.paused_after:
+        as_stated = loan.unknown is None or (worked.line and worked.line.terms.has_parts)
+        if as_stated and not schedule.paused_after:
             text = worded(
                 "The payments repay the loan with payment {rows}, before the {count} stated."
             )
         notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
+    notes += _more_at_last(loan, worked, schedule)
     return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)
+
+
+def _more_at_last(loan: Loan, worked: Solved, schedule: Schedule) -> list[Sentence]:
+    """That the last payment settles more than its part, interest or fees having been added."""
+    line = worked.line
+    if line is None or not line.terms.has_parts or line.is_open or schedule.early:
+        return []
+    stretch, row = line.stretches[-1], schedule.rows[-1]
+    over = schedule.unit.amount(row.payment - row.interest) - stretch.payment
+    if abs(over) <= rounding_reach(loan, line) + loan.step or row.number != stretch.last:
+        return []
+    return [
+        Sentence(
+            "The parts stay as they were shared out at the start: the last payment settles {over} "
+            "{more} than its part.",
+            over=Money(abs(over), loan.decimals),
+            more=worded("more") if over > 0 else worded("less"),
+        )
+    ]
 
 
 def _taken(loan: Loan, schedule: Schedule) -> list[Sentence]:

@@ -20,6 +20,7 @@ from ..numbers import annuity
 from ..numbers.decimals import DIGITS_TOLD, precise, significant
 from ..numbers.ratios import as_decimal
 from ..unknowns.last_payment import rounding_reach
+from ..unknowns.parts import first_part, interest_at
 from ..unknowns.worked import Solved
 from ..wording.marks import Marks
 from .writer import Writer
@@ -66,13 +67,15 @@ def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
     if solved is None or line is None:
         raise ValueError("nothing was found to be proved")
     with precise(digits_for(line.terms) + 20):
-        if solved.is_open:
+        if solved.terms.has_parts and not solved.is_open:
+            digits, checks = _prove_parts(solved, write)
+        elif solved.is_open:
             digits, checks = _prove_count(solved, solution, write)
         else:
             digits, checks = _prove_by_both_ways(solved, write)
     if schedule:
         with precise():
-            left = _closes_at(loan, solution, line, schedule)
+            left = _closes_at(loan, solution, worked, schedule)
         checks += _schedule_checks(schedule, left, write)
     holds = all(check["holds"] for check in checks)
     is_level = solved.terms.is_level
@@ -141,6 +144,35 @@ def _prove_by_both_ways(line: Line, write: Writer) -> tuple[int, list[Check]]:
     ]
 
 
+def _prove_parts(line: Line, write: Writer) -> tuple[int, list[Check]]:
+    """The first payment that repays a part held against that and its interest; what is rolled, to
+    whatever end, against what moves, discounted to the start."""
+    number, times = first_part(line)
+    interest = interest_at(line, number, EXACT, line.principal)
+    paid, stated = line.terms.part * times + interest, line.terms.payment
+    owed, last = unrounded_end(line), line.stretches[-1].last
+    expected, found = discounted(line, last, owed)
+    first = _digits_agreed(paid, stated, max(abs(stated), abs(line.principal)))
+    second = _digits_agreed(found, expected, expected)
+    return min(first, second), [
+        {
+            "what": worded("The part and the interest of payment {number}", number=number),
+            "found": write.money(paid),
+            "expected": write.money(stated),
+            "holds": first >= _DIGITS_PROVED,
+        },
+        {
+            "what": worded(
+                "What is paid and left, discounted to the start, agreeing to {digits} digits",
+                digits=second,
+            ),
+            "found": write.money(found),
+            "expected": write.money(expected),
+            "holds": second >= _DIGITS_PROVED,
+        },
+    ]
+
+
 def _added_up(stretch: Stretch) -> Stretch:
     """A stretch with all that moves in it added to what is owed: the size of what is rolled."""
     return stretch._replace(
@@ -148,7 +180,7 @@ def _added_up(stretch: Stretch) -> Stretch:
         repay=-abs(stretch.repay),
         advance=abs(stretch.advance),
         fee=abs(stretch.fee),
-        interest_only=False,
+        on_top=False,
         inner=tuple(each._replace(amount=abs(each.amount)) for each in stretch.inner),
     )
 
@@ -195,11 +227,17 @@ def _prove_count(line: Line, solution: Decimal, write: Writer) -> tuple[int, lis
     ]
 
 
-def _closes_at(loan: Loan, solution: Decimal, line: Line, schedule: Schedule) -> int:
+def _closes_at(loan: Loan, solution: Decimal, worked: Solved, schedule: Schedule) -> int:
     """What the last row is to close at, in units: the balance stated, or as found, off by no more
     than rounding explains."""
     unit, closing = schedule.unit, schedule.rows[-1].closing
-    if loan.balance != UNKNOWN:
+    solved, line = worked.solved, worked.line
+    if solved is None or line is None:
+        raise ValueError("nothing was found to be proved")
+    if line.terms.whole is not None:
+        with precise(digits_for(solved.terms)):
+            solution = unrounded_end(solved, line.terms.count)
+    elif loan.balance != UNKNOWN:
         overpaid = schedule.overpaid if closing < 0 else 0
         return unit.count(loan.balance) - overpaid
     exact = significant(solution)

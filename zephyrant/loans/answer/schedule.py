@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from datetime import date
 from decimal import Decimal
 from itertools import groupby
+from operator import gt
 from typing import Final
 
 from zephyrant.texts import worded
@@ -27,6 +28,7 @@ def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
         "fees": plain(fees, schedule.unit.shown),
         "final_payment": write(paid[-1] if paid else 0),
         "payments": len(paid),
+        "balance_due": write(columns.closing[-1]),
     }
 
 
@@ -51,6 +53,11 @@ def paid_as(schedule: Schedule, there: str) -> Sentence:
         text = worded("{all} payments of {final}")
     elif not runs:
         text = worded("one payment of {final}")
+    elif not any(payments[:-1]):
+        text = worded("one payment of {final}, the last of {all}")
+    elif len(runs) > _MOST_RUNS and all(map(gt, payments, payments[1:])):
+        figures["first"] = money_text(unit, payments[0])
+        text = worded("{all} payments that fall from {first} to {final}")
     else:
         text = _runs(runs, figures, unit) + worded(" and a last one of {final}")
     if final.closing:

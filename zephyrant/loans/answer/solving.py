@@ -61,7 +61,8 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     value = value_as_paid(loan, solution, line.terms, schedule)
     words = around(loan, marks)
-    if loan.asked == PAYMENT and loan.clauses and schedule:
+    differ = loan.clauses or loan.repayment != "level"
+    if loan.asked == PAYMENT and differ and schedule:
         words["asks"] = asks_for_payment(loan, schedule, value)
     return Answer.told(
         unknown=loan.unknown,

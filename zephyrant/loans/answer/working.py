@@ -7,7 +7,9 @@ from zephyrant.texts import worded
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..ledger.exact import unrounded_end
 from ..ledger.rows import Schedule
+from ..line.line import Line
 from ..line.terms import digits_for
 from ..numbers.decimals import precise
 from ..quotes.conversion import Rates
@@ -16,6 +18,7 @@ from ..unknowns.worked import Solved
 from ..wording.marks import Marks, Number, Percent, Sentence
 from .working_cash import cash_steps
 from .working_level import level_steps, rate_step
+from .working_parts import parts_steps
 from .working_uneven import cut_steps, uneven_rate, uneven_steps
 from .writer import Step, Writer, quote_back, quote_step
 
@@ -57,7 +60,9 @@ def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
         figure = solution = found.meant
         if asks_of_purchase(loan):
             solution = solved.principal
-        if worked.line.terms.provisions:
+        if solved.has_parts:
+            way = parts_steps(loan, found, line, solution, write)
+        elif solved.provisions:
             way = cut_steps(loan, found, line, solution, write)
         elif loan.unknown == "rate":
             by = (
@@ -72,11 +77,23 @@ def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
                 way += level_steps(loan, solved, solution, write)
             else:
                 way += uneven_steps(loan, line, solution, write)
+        if worked.line.terms.whole is not None:
+            way.append(_left_step(line, worked.line.terms.count or 0, write))
         if asks_of_purchase(loan):
             way.append(_bought_step(loan, solution, figure, write))
         if schedule:
-            way += cash_steps(loan, figure, schedule, write)
+            way += cash_steps(loan, figure, worked.line.terms, schedule, write)
     return tuple(way)
+
+
+def _left_step(line: Line, count: int, write: Writer) -> Step:
+    """What the payments that are made leave of a loan reckoned over more of them."""
+    return {
+        "title": worded("What is due with payment {count}, beside it", count=count),
+        "formula": worded("what is owed after so many of the {over}", over=line.terms.count or 0),
+        "numbers": worded("{count} periods rolled, unrounded", count=count),
+        "result": write.number(unrounded_end(line, count)),
+    }
 
 
 def _bought_step(loan: Loan, principal: Decimal, figure: Decimal, write: Writer) -> Step:

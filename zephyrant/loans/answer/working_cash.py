@@ -6,24 +6,31 @@ from zephyrant.texts import Worded, worded
 
 from ..document.loan import Loan
 from ..ledger.rows import Row, Schedule
-from ..unknowns.solution import payable_percent
+from ..line.terms import Terms
+from ..unknowns.solution import payable_percent, whole_above
+from ..unknowns.worked import value_as_paid
 from .writer import PLACES, Step, Writer
 
 _CASH_WORDS = Worded({"nearest": "to the nearest", "up": "up to the next"})
 
 
-def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer) -> list[Step]:
-    """What is paid: the figure rounded, and the first row of the schedule."""
+def cash_steps(
+    loan: Loan, solution: Decimal, terms: Terms, schedule: Schedule, write: Writer
+) -> list[Step]:
+    """What is paid, of terms as they will be paid: the figure rounded, and the first row of the
+    schedule."""
     first, last = schedule.rows[0], schedule.rows[-1]
     amount = schedule.unit.amount
+    paid = write.money(Decimal(value_as_paid(loan, solution, terms, schedule)))
     told_as = {
-        "payment": (write.money(amount(first.payment)), _rounded_words(loan, write)),
+        "payment": (paid, _rounded_words(loan, write)),
         "principal": (write.money(amount(first.opening)), worded("to the nearest minor unit")),
         "balance": (
             write.money(amount(last.closing)),
             worded("the balance takes what rounding each row leaves"),
         ),
         "count": (str(len(schedule.rows)), worded("whole payments, the last one settling")),
+        "amortized_over": (str(whole_above(solution)), worded("whole payments")),
         "rate": (
             f"{write.marks.number(payable_percent(solution), PLACES)} %",
             worded("to ten decimals"),
@@ -42,6 +49,10 @@ def cash_steps(loan: Loan, solution: Decimal, schedule: Schedule, write: Writer)
 
 
 def _rounded_words(loan: Loan, write: Writer) -> str:
+    if loan.repayment == "at-the-end":
+        return worded("the last payment takes what rounding each row leaves")
+    if loan.repayment != "level":
+        return worded("its part and its interest, each rounded")
     if loan.rounding.payment == "none":
         return worded("not rounded")
     return f"{_CASH_WORDS[loan.rounding.payment]} {write.marks.write(f'{loan.step:f}')}"
@@ -55,6 +66,8 @@ def _row_step(loan: Loan, row: Row, schedule: Schedule, write: Writer) -> Step:
     base = f"({opening} − {payment})" if advance else opening
     if row.repay:
         payment = f"({payment} + {write.money(schedule.unit.amount(row.repay))})"
+    if loan.interest_shared is not None:
+        return _shared_row(row, schedule, write)
     by = "i" if loan.calendar is None else worded("the interest of its period")
     return {
         "title": worded("The first row by hand"),
@@ -65,4 +78,20 @@ def _row_step(loan: Loan, row: Row, schedule: Schedule, write: Writer) -> Step:
         ),
         "numbers": f"{base} × {by} = {interest}; {payment} − {interest} = {principal}",
         "result": worded("{closing} still owed", closing=closing),
+    }
+
+
+def _shared_row(row: Row, schedule: Schedule, write: Writer) -> Step:
+    """The first row where interest is shared out by the sum of the digits."""
+    amount, count = schedule.unit.amount, len(schedule.rows)
+    total = write.money(amount(sum(schedule.columns.interest)))
+    interest, payment = write.money(amount(row.interest)), write.money(amount(row.payment))
+    return {
+        "title": worded("The first row by hand"),
+        "formula": worded(
+            "interest = all interest × n / (1 + 2 + … + n), principal = what is paid − interest"
+        ),
+        "numbers": f"{total} × {count} / {count * (count + 1) // 2} = {interest}; "
+        f"{payment} − {interest} = {write.money(amount(row.principal))}",
+        "result": worded("{closing} still owed", closing=write.money(amount(row.closing))),
     }

@@ -9,7 +9,7 @@ from ..document.loan import Loan
 from ..line.terms import Terms
 from ..numbers import annuity
 from ..numbers.ratios import as_decimal
-from .writer import Step, Writer, asked, money_of
+from .writer import Step, Writer, asked, asks_count, money_of
 
 
 def _accumulated_formula(terms: Terms) -> str:
@@ -24,7 +24,7 @@ def _by(terms: Terms) -> annuity.Factors:
 
 def level_steps(loan: Loan, solved: Terms, solution: Decimal, write: Writer) -> list[Step]:
     """The figure by the closed form, or the count or the rate."""
-    if loan.unknown == "count":
+    if asks_count(loan):
         return [_count_step(solved, solution, write)]
     return [*_factor_steps(solved, write), _figure_step(loan, solved, solution, write)]
 

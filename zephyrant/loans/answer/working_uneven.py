@@ -19,14 +19,14 @@ from ..line.stretch import Stretch
 from ..line.terms import Terms
 from ..numbers.ratios import as_decimal
 from ..unknowns.solution import Found
-from .writer import Step, Writer, asked, money_of, quote_back, quote_step
+from .writer import Step, Writer, asked, asks_count, money_of, quote_back, quote_step
 
 
 def uneven_steps(loan: Loan, line: Line, solution: Decimal, write: Writer) -> list[Step]:
     """Where periods differ: by what everything grows to at the end."""
     solved = line.terms
-    way = _periods_step(loan, solved, write)
-    if loan.unknown == "count":
+    way = periods_step(loan, solved, write)
+    if asks_count(loan):
         return [*way, _counted_step(line, solution, write)]
     grown = left_over(solved, PRINCIPAL).slope
     added = -left_over(solved, PAYMENT).slope
@@ -88,15 +88,15 @@ def cut_steps(loan: Loan, found: Found, line: Line, solution: Decimal, write: Wr
             way.append(
                 quote_step(loan, clause.rate, write, worded(", clause {number}", number=number))
             )
-    way += _periods_step(loan, line.terms, write)
-    if loan.unknown == "count":
+    way += periods_step(loan, line.terms, write)
+    if asks_count(loan):
         way.append(_counted_step(line, solution, write))
     elif loan.asked and loan.asked.is_rate:
         way += _crossing_steps(found, line, write)
         way.append(quote_back(loan, found, write))
     else:
         way.append(_linear_step(loan, line.terms, solution, write))
-    return [*way, *_carried_steps(line, write)]
+    return [*way, *carried_steps(line, write)]
 
 
 def _crossing_steps(found: Found, line: Line, write: Writer) -> list[Step]:
@@ -151,7 +151,7 @@ def _linear_step(loan: Loan, solved: Terms, solution: Decimal, write: Writer) ->
 _CUTS_SHOWN: Final = (14, 4)
 
 
-def _carried_steps(line: Line, write: Writer) -> list[Step]:
+def carried_steps(line: Line, write: Writer) -> list[Step]:
     """Each stretch between two cuts, with the unrounded balance carried across."""
     owed = line.principal
     told: list[Step] = []
@@ -178,7 +178,7 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
     parts = [worded("interest {interest}", interest=write.percent(100 * interest))]
     if stretch.advance or stretch.fee:
         parts.append(worded("added {advance}", advance=write.money(stretch.advance + stretch.fee)))
-    paid = worded("the interest") if stretch.interest_only else write.money(stretch.payment)
+    paid = worded("the interest") if stretch.on_top else write.money(stretch.payment)
     parts.append(worded("paid {paid}", paid=paid))
     if stretch.repay:
         parts.append(worded("and {repay} on top", repay=write.money(stretch.repay)))
@@ -192,7 +192,7 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
     }
 
 
-def _periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
+def periods_step(loan: Loan, solved: Terms, write: Writer) -> list[Step]:
     """How the first period grows, where it is not as the clock says."""
     calendar, run = loan.calendar, solved.runs[0]
     if calendar is None:
@@ -250,7 +250,7 @@ def uneven_rate(loan: Loan, line: Line, write: Writer) -> list[Step]:
     solved, value = line.terms, discounted(line).paid
     rate = as_decimal(solved.rate)
     return [
-        *_periods_step(loan, solved, write),
+        *periods_step(loan, solved, write),
         {
             "title": worded(
                 "The rate of one {noun}: the only one at which the payments and the "

@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
-from ..document.figure_path import PRINCIPAL, FigurePath
+from ..document.figure_path import AMORTIZED_OVER, COUNT, PRINCIPAL, FigurePath
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..line.terms import Terms
@@ -65,6 +65,11 @@ def asked(loan: Loan) -> FigurePath:
     if loan.asked is None:
         raise ValueError("no figure is asked for")
     return PRINCIPAL if loan.asked.is_of_purchase else loan.asked
+
+
+def asks_count(loan: Loan) -> bool:
+    """Whether a number of payments is worked."""
+    return loan.asked in (COUNT, AMORTIZED_OVER)
 
 
 def quote_step(loan: Loan, rate: Quote, write: Writer, of: str = "") -> Step:

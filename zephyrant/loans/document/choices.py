@@ -11,6 +11,7 @@ from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
 from .fields import OddDays, We
+from .repayment import InterestShared, RepaidBy
 
 
 class _Choice(NamedTuple):
@@ -41,6 +42,17 @@ TIMING: Final[dict[Timing, Choice]] = {
 }
 #: The same where there is room for two words only.
 TIMED: Final[Worded[Timing]] = Worded({"in-arrears": "in arrears", "in-advance": "in advance"})
+REPAYMENT: Final[dict[RepaidBy, Choice]] = {
+    "level": Choice("level payments"),
+    "equal-principal": Choice("equal principal, interest on top", "equal principal"),
+    "interest-only": Choice("interest only, principal at the end", "interest only until the end"),
+    "at-the-end": Choice("all at the end, interest added", "all paid at the end"),
+    "percents": Choice("parts in percent, interest on top", "parts in percent"),
+}
+INTEREST_SHARED: Final[dict[InterestShared | Literal[""], Choice]] = {
+    "": Choice("on what is owed"),
+    "sum-of-digits": Choice("by sum-of-digits"),
+}
 DAY_COUNTS: Final[dict[DayCount, Choice]] = {
     "equal": Choice("every period alike"),
     "30/360": Choice("30/360"),

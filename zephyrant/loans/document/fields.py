@@ -151,6 +151,17 @@ def _count(value: object) -> int | Unknown:
     )
 
 
+def _amortized_over(value: object) -> int | Unknown:
+    if value == UNKNOWN:
+        return UNKNOWN
+    return _whole(
+        value,
+        1,
+        MOST_PAYMENTS,
+        worded("Payments are reckoned over 1 to {most} of them.", most=MOST_PAYMENTS),
+    )
+
+
 def _frequency(value: object) -> frequencies.Frequency:
     if isinstance(value, str) and value in frequencies.PERIODS:
         return value
@@ -305,6 +316,11 @@ Count = Annotated[
     int | Unknown,
     BeforeValidator(_count),
     WithJsonSchema({"anyOf": [_ASKED, *whole_schema(0, MOST_PAYMENTS)["anyOf"]]}),
+]
+AmortizedOver = Annotated[
+    int | Unknown,
+    BeforeValidator(_amortized_over),
+    WithJsonSchema({"anyOf": [_ASKED, *whole_schema(1, MOST_PAYMENTS)["anyOf"]]}),
 ]
 Every = Annotated[
     frequencies.Frequency,

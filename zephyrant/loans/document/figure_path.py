@@ -62,7 +62,7 @@ class FigurePath(NamedTuple):
         """Of what kind it is."""
         if self.is_percent:
             return "percent"
-        return "count" if self == COUNT else "money"
+        return "count" if self in (COUNT, AMORTIZED_OVER) else "money"
 
     @property
     def named(self) -> Named:
@@ -82,3 +82,7 @@ RATE: Final = FigurePath(("rate", "percent"))
 COUNT: Final = FigurePath(("count",))
 PAYMENT: Final = FigurePath(("payment",))
 BALANCE: Final = FigurePath(("balance",))
+#: How many payments a level one is reckoned over, where fewer are made.
+AMORTIZED_OVER: Final = FigurePath(("amortized_over",))
+#: One part of what is shared out, on the line.
+PART: Final = FigurePath(("part",))

@@ -27,6 +27,7 @@ from .limits import MOST_PAYMENTS
 from .loan_fields import LoanFields
 from .purchase import FINEST_SHARE
 from .quote import outside
+from .repaid import check_repayment
 
 
 class Loan(LoanFields):
@@ -102,6 +103,8 @@ class Loan(LoanFields):
             calendar = self.calendar
             if calendar and self.count != UNKNOWN:
                 calendar.end(self.count)
+            if calendar and isinstance(self.amortized_over, int):
+                calendar.end(self.amortized_over)
         except OverflowError:
             raise wrong_at(
                 "count", worded("The last payment would fall beyond the year 9999.")
@@ -155,6 +158,11 @@ class Loan(LoanFields):
             raise wrong_at(
                 "aim.by", worded("The figure that moves cannot be the one that is aimed at.")
             )
+        return self
+
+    @model_validator(mode="after")
+    def _is_repaid_as_it_says(self) -> Self:
+        check_repayment(self)
         return self
 
     @model_validator(mode="after")

@@ -18,6 +18,7 @@ from .clauses import Clause, Share
 from .fields import (
     FIGURES,
     UNKNOWN,
+    AmortizedOver,
     Amount,
     Count,
     CurrencyCode,
@@ -31,6 +32,7 @@ from .limits import MOST_CLAUSES
 from .parts import Part, Rounding
 from .purchase import Purchase
 from .quote import Quote
+from .repayment import InterestShared, Repayment
 
 
 def _what_may_be_left_out(schema: dict[str, Any]) -> None:
@@ -81,6 +83,20 @@ class LoanFields(Part):
         description='What is still owed at the end of the last period (0, or a balloon), or "?".',
     )
     timing: Timing = "in-arrears"
+    repayment: Repayment = Field(
+        default="level",
+        description="How what is lent is repaid: by level payments, in equal parts with interest "
+        "on top, the interest alone until the last, all at the end, or parts in percent.",
+    )
+    amortized_over: AmortizedOver | None = Field(
+        default=None,
+        description="How many level payments they are reckoned over where only `count` are made "
+        'and the rest is due with the last, or "?".',
+    )
+    interest_shared: InterestShared | None = Field(
+        default=None,
+        description="A way to share the interest out over the payments other than by what is owed.",
+    )
     rounding: Rounding = Rounding()
     start: Day | None = Field(default=None, description="When the money is lent.")
     first_payment: Day | None = Field(
@@ -122,12 +138,13 @@ class LoanFields(Part):
             if not (name == "principal" and bought)
             and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
+        over = ("amortized_over",) if self.amortized_over == UNKNOWN else ()
         clauses = (
             f"clauses.{number}.{clause.asked}"
             for number, clause in enumerate(self.clauses)
             if clause.asked
         )
-        return (*bought, *figures, *clauses)
+        return (*bought, *figures, *over, *clauses)
 
     @property
     def calendar(self) -> Calendar | None:
@@ -167,7 +184,9 @@ class LoanFields(Part):
         if self.purchase is not None:
             kind = "percent" if self.purchase.down.percent is not None else "amount"
             lent = ["purchase.price", f"purchase.down.{kind}"]
-        own = ("rate.percent", "count", "payment", "balance")
+        own = ["rate.percent", "count", "payment", "balance"]
+        if self.amortized_over is not None:
+            own.append("amortized_over")
         clauses = []
         for number, clause in enumerate(self.clauses):
             verb, figure = clause.verb, getattr(clause, clause.verb)

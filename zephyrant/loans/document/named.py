@@ -48,6 +48,7 @@ FIGURES_NAMED: Final = {
     "count": Named("number of payments", "count"),
     "payment": Named("payment", "money"),
     "balance": Named("balance at the end", "money"),
+    "amortized_over": Named("payments it is reckoned over", "count"),
 }
 #: The columns of a schedule.
 COLUMNS_NAMED: Final = {
@@ -61,6 +62,7 @@ COLUMNS_NAMED: Final = {
     "payment": Named("payment", "money"),
     "repay": Named("on top", "money", "Repaid on top"),
     "closing": Named("closing", "money", "Closing balance"),
+    "actuarial_closing": Named("actuarial", "money", "Actuarial closing balance"),
     "carrying": Named("carrying amount", "money"),
 }
 #: What comes of it; `{place}` is to be filled.
@@ -70,6 +72,7 @@ RESULTS_NAMED: Final = {
     "total_interest": Named("total interest", "money"),
     "total_fees": Named("total fees", "money"),
     "final_payment": Named("last payment", "money"),
+    "balance_due": Named("balance due with the last", "money", "Balance due with the last payment"),
     "net_proceeds": Named("net proceeds", "money"),
     "total_cost": Named("total cost", "money", "Total cost: interest and fees"),
     "count": Named("number of payments", "count"),

@@ -14,6 +14,7 @@ from .clauses import FEE_KINDS
 from .fields import in_quotes
 from .limits import MOST_TEXT
 from .loan import Loan
+from .repayment import REPAYMENT_KINDS
 
 _SENTENCES: Final = Worded(
     {
@@ -51,11 +52,15 @@ def _sentence(error: ErrorDetails) -> str:
     return _SENTENCES.get(kind) or str(error["msg"])
 
 
+#: The steps of a path that are no field of the document.
+_KINDS: Final = (*FEE_KINDS, *REPAYMENT_KINDS)
+
+
 def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:
     """Pydantic's errors as ours; `prefix` leading steps of each path are not the document's."""
     found = []
     for error in errors:
-        path = ".".join(str(step) for step in error["loc"][prefix:] if step not in FEE_KINDS)
+        path = ".".join(str(step) for step in error["loc"][prefix:] if step not in _KINDS)
         for field in error.get("ctx", {}).get("fields") or ("",):
             place = ".".join(step for step in (path, field) if step)
             found.append(FieldError(field=place, message=_sentence(error)))

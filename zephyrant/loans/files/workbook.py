@@ -95,7 +95,7 @@ class _Writer:
             UNKNOWN,
         )
         stub = self.advance and self.terms.runs[0].before != NO_TIME
-        plain = not any(s.inner or s.interest_only for s in self.line.stretches)
+        plain = not any(s.inner or s.on_top for s in self.line.stretches)
         fees = any(provision.of_money for provision in self.terms.provisions)
         levels = any(provision.levels for provision in self.terms.provisions)
         whole = self.terms.count == self.schedule.rows[-1].number
@@ -251,7 +251,7 @@ class _Writer:
     def _beyond(self, row: Row, stretch: Stretch) -> Decimal | None:
         """By how much a payment lies above the regular one that it moves with; None where a clause
         states it, whatever that is."""
-        if self.loan.count == 0 or stretch.interest_only or self._share(row.stands_at) != 1:
+        if self.loan.count == 0 or stretch.on_top or self._share(row.stands_at) != 1:
             return None
         return stretch.payment - self.terms.payment
 

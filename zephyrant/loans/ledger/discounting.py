@@ -81,7 +81,7 @@ class Discounting(ABC, Generic[D, G]):
 
     def told(self, stretch: Stretch[Any, Any]) -> PeriodOfFlows[G]:
         """A period of a stretch as flows."""
-        held = stretch.interest_only
+        held = stretch.on_top
 
         def grown(interest: InRate | Fraction) -> G | None:
             return self.growth(interest) if interest and not held else None
@@ -94,7 +94,7 @@ class Discounting(ABC, Generic[D, G]):
             ),
             (
                 stretch.advance + stretch.fee,
-                -(stretch.repay if held else stretch.repay + stretch.payment),
+                -(stretch.repay + stretch.payment),
             ),
             tuple(
                 (each.amount, self.growth(each.interest)) for each in stretch.inner if each.is_after

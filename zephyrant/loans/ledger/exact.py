@@ -46,13 +46,14 @@ class Exact(Reckoning[E, Decimal]):
 
     def through(self, owed: E, stretch: Stretch[Any, Any], periods: int) -> E:
         """What is owed after so many periods of a stretch; of many at once."""
-        if stretch.inner or (stretch.interest_only and periods <= _MANY):
+        if stretch.inner or (stretch.on_top and periods <= _MANY):
             one_by_one: E = Reckoning.through(cast(Any, self), owed, stretch, periods)
             return one_by_one
         before, after = 1 + as_decimal(stretch.before), 1 + as_decimal(stretch.after)
         moved: E = stretch.advance + stretch.fee - stretch.repay
-        if stretch.interest_only:
-            return owed + moved * periods
+        if stretch.on_top:
+            repaid: E = stretch.payment - moved
+            return owed - repaid * periods
         paid: E = stretch.payment - moved
         if periods <= _MANY:
             for _ in range(periods):
@@ -101,7 +102,7 @@ class Carrying:
         after = [(growth, added)]
         for stretch in reversed(self._stretches):
             added += growth * AFFINE.carried(nothing, (stretch,))
-            if not stretch.interest_only:
+            if not stretch.on_top:
                 one = (1 + as_decimal(stretch.before)) * (1 + as_decimal(stretch.after))
                 growth *= one ** stretch.periods()
             after.append((growth, added))

@@ -25,7 +25,8 @@ def levelled(terms: Terms) -> Terms:
     """The terms with each payment that is set anew as a clause of its own.
 
     Each time the regular payment from the next one on is made such that the loan ends as stated
-    with its last payment, later ones of the kind not being foreseen.
+    with its last payment, later ones of the kind not being foreseen. Of parts, what is then owed
+    is shared out over those that are left.
     """
     if not any(provision.levels for provision in terms.provisions):
         return terms
@@ -36,14 +37,17 @@ def levelled(terms: Terms) -> Terms:
         ahead: _Ahead | None = None
         for number in line.points:
             owed, begins = EXACT.carried(owed, line.until(begins, number)), number
-            known = line.known_from(number)
-            if ahead is None or ahead.known is not known:
-                ahead = _Ahead(known, number)
-            amount = ahead.payment(number, owed, terms.balance)
+            if terms.has_parts:
+                amount = line.shared_out(number, owed)
+            else:
+                known = line.known_from(number)
+                if ahead is None or ahead.known is not known:
+                    ahead = _Ahead(known, number)
+                amount = ahead.payment(number, owed, terms.balance)
             if amount is None:
                 continue
             paid = max(amount, Decimal(0))
-            if terms.cash is not None:
+            if terms.cash is not None and not terms.has_parts:
                 paid = terms.cash.payment(paid)
             anew.append(Provision("payment", None, number, None, None, paid))
             line.set_anew(number, paid)

@@ -63,7 +63,7 @@ class Reckoned(Generic[M, G]):
         self.before, self.after = by.rate(stretch.before), by.rate(stretch.after)
         self.payment, self.repay = by.money(stretch.payment), by.money(stretch.repay)
         self.advance, self.fee = by.money(stretch.advance), by.money(stretch.fee)
-        self.interest_only = stretch.interest_only
+        self.on_top = stretch.on_top
         self.ends_with_payment = not stretch.after
         inner = [
             (each.is_after, by.money(each.amount), by.rate(each.interest)) for each in stretch.inner
@@ -126,14 +126,14 @@ def happens(opening: M, period: Reckoned[M, Any]) -> Happening[M]:
     """A period that opens with an amount owed."""
     by = period.by
     it = Happening(opening, by.accrued(opening, period.before, period.early), period)
-    if not period.interest_only:
+    if not period.on_top:
         it.later = by.accrued(it.rest, period.after, period.late)
         return it
-    ahead = by.paid_ahead(it.due - it.interest - it.repaid, period.after)
-    it.paid = by.paid(it.interest + ahead)
+    ahead = by.paid_ahead(it.due - it.interest - it.repaid - period.payment, period.after)
+    it.paid = by.paid(it.interest + ahead) + period.payment
     if period.ends_with_payment or period.early or period.late:
         it.later = by.accrued(it.rest, period.after, period.late)
     else:
         # What is paid ahead is what then accrues.
-        it.later = it.paid - it.interest
+        it.later = it.paid - it.interest - period.payment
     return it

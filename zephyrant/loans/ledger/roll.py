@@ -31,7 +31,7 @@ def roll_schedule(line: Line, rule: CashRule, ending: Ending) -> Schedule:
     last = rows[-1].number
     early = ending.cuts and roll.end is not None and last < roll.end
     paused = early and not any(
-        stretch.payment or stretch.interest_only or stretch.repay
+        stretch.payment or stretch.on_top or stretch.repay
         for stretch in line.stretches
         if stretch.last is None or stretch.last > last
     )
@@ -44,7 +44,9 @@ class _Roll:
     def __init__(
         self, line: Line, rule: CashRule, ending: Ending, balance: int, opening: int
     ) -> None:
-        self.line, self.rule, self.by, self.cuts = line, rule, *ending
+        self.line, self.rule, self.by, self.cuts = line, rule, ending.settles_by, ending.cuts
+        number, payment = ending.first or (0, Decimal(0))
+        self.first, self.stated = number, rule.unit.count(payment)
         self.units = WholeUnits(rule)
         self.balance, self.falls = balance, opening > balance
         self.end = None if line.is_open else line.stretches[-1].last
@@ -80,7 +82,7 @@ class _Roll:
 
     def _check(self, row: Row, stretch: Stretch) -> None:
         if row.payment < 0 or row.repay < 0:
-            why: Hindrance = "interest" if stretch.interest_only else "payment"
+            why: Hindrance = "interest" if stretch.on_top else "payment"
             raise NeverSettlesError(why, row.number)
         if abs(row.closing) > self.units.most:
             raise NeverSettlesError("size", row.number)
@@ -117,6 +119,9 @@ class _Roll:
             it.later = 0
         is_last = self._is_last(number, it, stretch, lent_later=lent_later)
         self._end(number, it, period, is_last=is_last, ends_here=not settles)
+        if number == self.first and (is_last or it.rest > 0):
+            it.interest += self.stated - it.paid
+            it.paid = self.stated
         closing = it.closing
         if self.end is None:
             self.ended |= closing == self.balance or (not closing and not lent_later)
@@ -210,6 +215,5 @@ def _row_of(number: int, it: Happening[int], stretch: Stretch, units: WholeUnits
 
 def _taken_off(stretch: Stretch, units: WholeUnits) -> int:
     """What a payment and all that moves with it take off what is owed before it."""
-    # On nothing but what is repaid there is no interest to pay.
-    payment = Decimal(0) if stretch.interest_only else stretch.payment
-    return units.money(payment + stretch.repay - stretch.advance - stretch.fee)
+    # On nothing but what is repaid there is no interest to pay on top of a part.
+    return units.money(stretch.payment + stretch.repay - stretch.advance - stretch.fee)

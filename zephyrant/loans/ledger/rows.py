@@ -25,7 +25,9 @@ class Row(NamedTuple):
     `advance` and `fee` are added to what is owed, `repay` is paid on top of `payment`; `principal`
     is what payment and repayment take off it. `place` and `day`, where they are not those of the
     payment of this number: the payment at or before which money moves, and when. `ended`, where
-    what is repaid on a day ended the loan within the period.
+    what is repaid on a day ended the loan within the period. `actuarial`:
+    what is owed after it by the interest on what is owed, where interest is shared out by another
+    rule.
     """
 
     number: int
@@ -41,6 +43,7 @@ class Row(NamedTuple):
     place: int | None = None
     day: date | None = None
     ended: EndedWithin | None = None
+    actuarial: int | None = None
 
     @property
     def stands_at(self) -> int:
@@ -68,16 +71,17 @@ class Columns(NamedTuple):
     fee: tuple[int, ...]
     stands_at: tuple[int, ...]
     paid: tuple[int, ...]
+    actuarial_closing: tuple[int, ...]
 
     @classmethod
     def of(cls, rows: tuple[Row, ...]) -> Self:
         """The columns of at least one row."""
-        *plain, places, _, _ = zip(*rows, strict=True)
+        *plain, places, _, _, actuarial = zip(*rows, strict=True)
         numbers, payments, repaid = plain[0], plain[4], plain[8]
         has_places = places.count(None) < len(places)
         stands_at = tuple(row.stands_at for row in rows) if has_places else numbers
         paid = tuple(map(add, payments, repaid)) if any(repaid) else payments
-        return cls._make([*plain, stands_at, paid])
+        return cls._make([*plain, stands_at, paid, () if None in actuarial else actuarial])
 
 
 def due(row: Row, calendar: Calendar | None) -> date | None:
@@ -100,6 +104,11 @@ class CashRule:
     interest_step: int
     cash_step: int
     shows_overpaid: bool = False
+
+    @property
+    def minor_unit(self) -> int:
+        """That of the currency, in units."""
+        return int(10 ** (self.unit.places - self.unit.shown))
 
 
 @dataclass(frozen=True)

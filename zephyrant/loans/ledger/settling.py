@@ -1,5 +1,6 @@
 """How the last row of a schedule comes to the balance that is to be left."""
 
+from decimal import Decimal
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
@@ -21,10 +22,12 @@ BY_MONEY: Final = ("payment", "repay", "advance", "fee")
 
 class Ending(NamedTuple):
     """How a schedule ends: what settles it, and whether what would overpay is cut to what is owed
-    and ends the loan."""
+    and ends the loan. `first`: a payment by its number that stands as it is stated: its interest
+    takes the cents."""
 
     settles_by: Settling = "payment"
     cuts: bool = True
+    first: tuple[int, Decimal] | None = None
 
 
 def takes_up(by: Settling, more: int, *, advance: int, fee: int) -> Literal["advance", "fee", None]:

@@ -1,14 +1,18 @@
 """A document's figures as terms, on the clock of its payments."""
 
+from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
+from typing import Final
 
 from ..document.clauses import Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
+from ..document.repayment import Percents, StyleName
 from ..quotes.conversion import periodic_rate
-from .periods import period_runs
+from .parts import Sharing
+from .periods import PeriodRuns, period_runs
 from .terms import Cash, Provision, Terms, Timetable
 
 
@@ -27,7 +31,8 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
 
     An unknown count has no end; periods that differ are laid out up to `most`.
     """
-    count = None if loan.count == UNKNOWN else loan.count
+    over = loan.count if loan.amortized_over is None else loan.amortized_over
+    count = None if over == UNKNOWN else over
     time = timetable(loan)
     return Terms(
         principal=_number(loan.principal),
@@ -46,7 +51,39 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
         time=time,
         provisions=tuple(_provision(loan, clause) for clause in loan.clauses),
         open_to=most,
+        sharing=_sharing(loan.repayment),
     )
+
+
+def _sharing(repayment: StyleName | Percents) -> Sharing | None:
+    """How what is lent is shared out; None where payments are level."""
+    if isinstance(repayment, Percents):
+        return Sharing(percents=repayment.percents)
+    return _SHARING[repayment]
+
+
+_SHARING: Final[dict[StyleName, Sharing | None]] = {
+    "level": None,
+    "equal-principal": Sharing(),
+    "interest-only": Sharing(at_last=True),
+    "at-the-end": Sharing(at_last=True, on_top=False),
+}
+
+
+def payments_made(loan: Loan, terms: Terms) -> Terms:
+    """The terms of the payments that are made, where they are reckoned over more of them."""
+    if loan.amortized_over is None or not isinstance(loan.count, int):
+        return terms
+    count = loan.count
+    runs = (
+        run._replace(last=min(count, run.last or count)) for run in terms.runs if run.first <= count
+    )
+    kept = (each for each in terms.provisions if not _begins_after(each, count))
+    return replace(terms, count=count, runs=PeriodRuns(runs), provisions=tuple(kept), whole=terms)
+
+
+def _begins_after(provision: Provision, count: int) -> bool:
+    return isinstance(provision.begin, int) and provision.begin > count
 
 
 def _provision(loan: Loan, clause: Clause) -> Provision:

@@ -69,6 +69,7 @@ class Cutting:
         kinds = (self.payments.stating, self.payments.pausing, self.rates.rating)
         edges = turning(kinds) | turning((moves.repaid, moves.advanced, moves.charged))
         edges |= {moves.lent_until, *self.rates.runs, *self._alone}
+        edges |= self.payments.parts.turns if self.payments.parts else set()
         edges |= {each + 1 for each in (moves.lent_until, *self._alone)}
         return sorted(each for each in edges if 1 < each <= last)
 
@@ -84,7 +85,7 @@ class Cutting:
 
     def _run(self, first: int, last: int) -> Iterator[Stretch]:
         look()
-        payment, interest_only = self.payments.at(first)
+        payment, on_top = self.payments.at(first)
         inner: tuple[Inner, ...] = ()
         if first in self._alone:
             period = self.rates.period(first)
@@ -101,13 +102,13 @@ class Cutting:
             before,
             after,
             payment,
-            interest_only,
+            on_top,
             advance=self.moves.advanced.at(first),
             fee=self.moves.charged.at(first),
             repay=self.moves.repaid.at(first),
             inner=inner,
         )
-        if interest_only and not run.is_quiet:
+        if on_top and not run.is_quiet:
             # What is owed falls though only the interest is paid: when, is asked for one by one.
             yield from (run._replace(first=each, last=each) for each in range(first, last + 1))
         else:

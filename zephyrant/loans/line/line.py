@@ -14,6 +14,7 @@ from .cutting import Cutting
 from .growth import THE_RATE, InRate
 from .joined import joined
 from .moves import Between, Fee
+from .parts import Parts
 from .periods import interests
 from .precedence import GivesWay, giving_way
 from .stretch import A, R, Stretch
@@ -62,7 +63,7 @@ class Line(Generic[A, R]):
     def runs(self) -> tuple[Stretch[A, R], ...]:
         """Every period of the loan, those that are alike together."""
         terms = self.terms
-        if terms.provisions or not self.has_payments:
+        if terms.provisions or terms.sharing or not self.has_payments:
             runs = tuple(self._cutting.stretches(1, self._cutting.places.last))
         else:
             runs = tuple(_plain(terms))
@@ -96,9 +97,14 @@ class Line(Generic[A, R]):
     def moves_only_last(self, path: FigurePath) -> bool:
         """Whether an amount, the payment or one of a clause, stands in the last place alone: that
         of the last payment, or of the end where clauses alone are the loan."""
-        if not self.terms.provisions:
+        if not self.terms.provisions and not self.terms.sharing:
             return path == PAYMENT and self.terms.count == 1
         return self._cutting.payments.moves_only_last(path)
+
+    @property
+    def parts(self) -> Parts | None:
+        """The parts that are repaid, where what is lent is shared out."""
+        return self._cutting.payments.parts if self.terms.sharing else None
 
     def fee_bases(self, place: int) -> list[tuple[int | date, Decimal]]:
         """Where a fee in percent, by its place in the list of clauses, is taken, and the money

@@ -2,13 +2,14 @@
 
 The payment at k is the document's, replaced by a `payment` clause (one `at` k beats a stretch, of
 two stretches the later one wins, of two that begin together the later in the list), then stepped,
-then replaced by `pay`.
+then replaced by `pay`. Where what is lent is shared out it is a part of that.
 """
 
 from decimal import Decimal
 
 from ..document.clauses import VerbName
 from ..document.figure_path import FigurePath
+from .parts import Parts
 from .pieces import Pieces, strongest, turning
 from .places import Places
 from .steps import Steps
@@ -30,6 +31,8 @@ class Payments:
         self.pausing = self._paid_by("pay")
         #: How the payments grow.
         self.steps = Steps((provision for _, provision in terms.having_verb("step")), places)
+        #: The parts that are repaid, where what is lent is shared out.
+        self.parts = terms.sharing and Parts(terms.sharing, self.pausing, places.last)
 
     def _paid_by(self, verb: VerbName) -> Pieces[int | None]:
         places = self._places
@@ -47,7 +50,7 @@ class Payments:
         self._anew = number, payment
 
     def at(self, number: int) -> tuple[Decimal, bool]:
-        """What is paid regularly at a payment, or that it is the interest only."""
+        """What is paid regularly at a payment, and whether its interest is on top of that."""
         if self._terms.count == 0:
             return _NOTHING, False
         paid = self.pausing.at(number)
@@ -56,6 +59,10 @@ class Payments:
         base = self._stated(number)
         amount = base if self.steps.is_none else self.steps.stepped(number, base)
         cash = self._terms.cash
+        if self.parts is not None:
+            part = amount * self.parts.at(number)
+            on_top = self.parts.sharing.on_top
+            return (part if cash is None else cash.payment(part)), on_top
         if cash is None:
             return amount, False
         return (cash.stated_payment(base) if amount == base else cash.payment(amount)), False
@@ -70,7 +77,8 @@ class Payments:
                 provision.at is None and self._places.begins(provision) <= begins
             ):
                 return amount
-        return self._terms.payment if provision is None else provision.amount
+        terms = self._terms
+        return terms.amount(terms.regular) if provision is None else provision.amount
 
     def moves_only_last(self, path: FigurePath) -> bool:
         """Whether an amount, the payment or one of a clause, stands in the last place alone: that
@@ -78,6 +86,8 @@ class Payments:
         last = self._places.last
         if path.is_payment and self.pausing.at(last) is not None:
             return False
+        if path.clause is None and self.parts is not None:
+            return self.parts.sharing.at_last and path == self._terms.regular
         if path.clause is None:
             turns = sorted({1, *turning((self.stating, self.pausing))})
             return all(

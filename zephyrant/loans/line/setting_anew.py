@@ -19,7 +19,8 @@ class SettingAnew:
 
     def __init__(self, terms: Terms) -> None:
         self._terms = replace(terms, cash=None)
-        self._past = Cutting(self._terms)
+        # What is repaid in parts is as it was paid: interest is on top, and leaves nothing of it.
+        self._past = Cutting(terms if terms.has_parts else self._terms)
         #: Clauses by their place in the list, with the last payment that they may matter to.
         self._known: dict[int, int] = {}
         self._rates: list[Holding] = []
@@ -89,6 +90,13 @@ class SettingAnew:
             provisions = tuple(self._terms.provisions[place] for place in known)
             self._ahead = known, Ahead(Cutting(replace(self._terms, provisions=provisions)))
         return self._ahead[1]
+
+    def shared_out(self, number: int, owed: Decimal) -> Decimal | None:
+        """One part from a payment on, what is owed before it being shared out anew; None where no
+        more parts are repaid."""
+        parts = self._past.payments.parts
+        left = parts.from_payment(number) if parts else Decimal(0)
+        return (owed - self._terms.balance) / left if left else None
 
     def set_anew(self, number: int, payment: Decimal) -> None:
         """From a payment on it is this."""

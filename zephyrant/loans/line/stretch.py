@@ -29,9 +29,10 @@ class Stretch(NamedTuple, Generic[A, R]):
     """Periods `first` to `last` (None: without end), all alike.
 
     `before` and `after` are the interest, as a fraction of what is owed, up to the payment and from
-    it on; `payment` is what is paid in each, or the interest alone. At the payment's moment first
-    `advance` and `fee` are added to what is owed; `repay` is paid on top. Where clauses alone are
-    the loan, `ahead` is the part of the interest that is added before the period in which the
+    it on; `payment` is what is paid in each or, with the interest `on_top` of it, the part that is
+    repaid: none, and it is the interest alone. At the payment's moment first `advance` and `fee`
+    are added to what is owed; `repay` is paid on top. Where clauses alone are the loan, `ahead` is
+    the part of the interest that is added before the period in which the
     `inner` money moves, and `day` the one with which the loan ends, if no payment's.
     """
 
@@ -40,7 +41,7 @@ class Stretch(NamedTuple, Generic[A, R]):
     before: R
     after: R
     payment: A
-    interest_only: bool
+    on_top: bool
     advance: A
     fee: A
     repay: A
@@ -56,7 +57,7 @@ class Stretch(NamedTuple, Generic[A, R]):
     @property
     def is_plain(self) -> bool:
         """Whether nothing but a level payment happens in it."""
-        return self.is_quiet and not self.interest_only
+        return self.is_quiet and not self.on_top
 
     def periods(self, until: int | None = None) -> int:
         """How many periods it has, up to `until`; raises `ValueError` where it has no end."""
@@ -83,7 +84,7 @@ def until(stretch: Stretch, place: int) -> Stretch:
         before=stretch.before - on.interest,
         after=Fraction(0),
         payment=nothing,
-        interest_only=False,
+        on_top=False,
         advance=nothing,
         fee=nothing,
         repay=nothing,

@@ -11,12 +11,13 @@ from typing import Any, Final, NamedTuple, cast
 
 from ..calendars.dates import Calendar, DayCount
 from ..document.clauses import Pay, Taken, VerbName
-from ..document.figure_path import FigurePath
+from ..document.figure_path import PART, PAYMENT, FigurePath
 from ..document.limits import MOST_PAYMENTS
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
 from ..numbers.decimals import Cash as CashWay
 from .growth import NO_TIME, ONE_PERIOD
+from .parts import Sharing
 from .periods import PeriodRuns
 
 #: Digits added at the most for loans whose balances grow beyond measure on the way.
@@ -94,6 +95,9 @@ class Terms:
     `rate` is the fraction of one period; `count` of None means that payments run until the
     balance is reached, 0 that the clauses, `provisions`, alone are the loan. `open_to`: how far a
     line without a count is laid out. `cash`: how money is rounded, where it is to be paid.
+    `sharing`: how what is lent is shared out, if it is; with interest on top each payment repays a
+    multiple of `part`, and `payment` is the first of them. `whole`: where only the first of the
+    payments are made, the terms over all of them.
     """
 
     principal: Decimal
@@ -106,6 +110,19 @@ class Terms:
     provisions: tuple[Provision, ...] = ()
     open_to: int = MOST_PAYMENTS
     cash: Cash | None = None
+    sharing: Sharing | None = None
+    part: Decimal = Decimal(0)
+    whole: "Terms | None" = None
+
+    @property
+    def has_parts(self) -> bool:
+        """Whether each payment repays a part, with interest on top."""
+        return self.sharing is not None and self.sharing.on_top
+
+    @property
+    def regular(self) -> FigurePath:
+        """What is paid regularly: the payment, or the part of one."""
+        return PART if self.has_parts else PAYMENT
 
     def having_verb(self, *verbs: VerbName) -> Iterator[tuple[int, Provision]]:
         """The clauses that do one of these, each with its place in the list."""
@@ -134,7 +151,7 @@ class Terms:
     @property
     def is_level(self) -> bool:
         """Whether all periods are whole and all payments alike: closed forms hold."""
-        if len(self.runs) > 1 or self.provisions:
+        if len(self.runs) > 1 or self.provisions or self.sharing:
             return False
         (run,) = self.runs
         both = (run.before, run.after)

@@ -232,7 +232,7 @@ def _cheaper_from(loan: Loan, pairs: list[tuple[Row, Row]], cost: int) -> int | 
                     run.before,
                     run.after,
                     Decimal(mine.payment - theirs.payment),
-                    interest_only=False,
+                    on_top=False,
                     advance=nothing,
                     fee=nothing,
                     repay=nothing,

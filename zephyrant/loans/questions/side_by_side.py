@@ -20,6 +20,7 @@ from ..document.choices import TIMED, Choice
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Named
+from ..document.repaid import repaid_in_words
 from ..document.sentence import clause_in_words
 from ..document.telling import in_plain, signed, told, told_apart
 from ..errors import NotALoan
@@ -204,6 +205,7 @@ _TERMS: Final[tuple[tuple[Named | Choice, Callable[[Loan, Marks], str]], ...]] =
         Choice("Paid"),
         lambda loan, _: f"{period(loan.every).often}, {TIMED[loan.timing]}",
     ),
+    (Choice("Repaid"), repaid_in_words),
     (FIGURES_NAMED["balance"], lambda loan, marks: _money(loan, loan.balance, marks)),
     (Choice("Lent on"), lambda loan, _: _days(loan)),
     (Choice("Days counted"), lambda loan, _: loan.day_count if loan.calendar else ""),

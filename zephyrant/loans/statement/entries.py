@@ -7,7 +7,16 @@ from typing import Final, NamedTuple
 from zephyrant.texts import Said
 
 from ..document.choices import VERBS_NAMED
-from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath, figure_path
+from ..document.figure_path import (
+    AMORTIZED_OVER,
+    BALANCE,
+    COUNT,
+    PAYMENT,
+    PRINCIPAL,
+    RATE,
+    FigurePath,
+    figure_path,
+)
 from ..document.named import FIGURES_NAMED, Named
 from .statement import Statement, TypedClause
 
@@ -67,6 +76,18 @@ ENTRIES: Final[dict[str, Entry]] = {
         "What is still owed when the last period is over: 0 where the payments repay it all, more "
         "where a balloon is left; 30 % is that share of the amount lent.",
     ),
+    "amortized_over": Entry(
+        FIGURES_NAMED["amortized_over"].alone,
+        "Over how many payments each is reckoned, where fewer are made and the rest is due with "
+        "the last; left empty, over those that are made. Such as 300 or 25 years.",
+        may_be_asked=True,
+        may_be_empty=True,
+    ),
+    "percents": Entry(
+        "Parts of the principal",
+        "What each payment repays of the principal, in percent; together 100. Such as 4 × 5; 20; "
+        "60.",
+    ),
     "aim.is": Entry("Aim", "What the result is to be. Such as 9,000; of a yearly cost a percent."),
     "over": Entry(
         "Charged for",
@@ -113,6 +134,7 @@ ENTRIES: Final[dict[str, Entry]] = {
 _TYPED_AT: Final = (
     (r"rate\.(percent|over)", r"\1"),
     (r"rate", "percent"),
+    (r"repayment(?:\.percents)?(?:\.\d+)?", "percents"),
     (r"purchase\.price", "price"),
     (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
@@ -141,6 +163,14 @@ class TypedFigure(NamedTuple):
     text: str
 
 
+def states_balance(statement: Statement) -> bool:
+    """Whether what is left at the end is stated: some ways of repaying tell it."""
+    if statement.repaid == "at-the-end":
+        return False
+    is_level = statement.repaid == "level"
+    return not (is_level and (statement.amortized_over.strip() or statement.interest_shared))
+
+
 def figures_of(statement: Statement) -> list[TypedFigure]:
     """The figures of a statement, in the order of the sentence."""
     lent = [("principal", PRINCIPAL, statement.principal)]
@@ -155,8 +185,10 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
         ("percent", RATE, statement.percent),
         ("count", COUNT, statement.count),
         ("payment", PAYMENT, statement.payment),
-        ("balance", BALANCE, statement.balance),
+        *((("balance", BALANCE, statement.balance),) if states_balance(statement) else ()),
     ]
+    if statement.repaid == "level" and statement.amortized_over.strip():
+        terms.append(("amortized_over", AMORTIZED_OVER, statement.amortized_over))
     clauses = [
         (f"clauses.{place}.figure", _path_in(clause, place), clause.figure)
         for place, clause in enumerate(statement.clauses)

@@ -17,6 +17,7 @@ from ..wording.marks import MARKS, Marks
 from .parsing import PLACES, Reading
 from .statement import Statement, TypedAim, TypedClause
 from .typed_amounts import read_amount, read_balance, read_payment, read_percent
+from .typed_parts import read_percents
 from .typed_times import read_count, read_date, read_place, read_time, time_of
 
 #: The entries of a statement that are plain numbers once they are read.
@@ -51,11 +52,22 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
         "payment": read_payment(statement.payment, marks, currency, statement.every),
+        **_repaid_readings(statement, marks),
         "balance": read_balance(statement.balance, marks, currency, principal),
         "start": start,
         "first_payment": _first_payment(statement, start),
         **clauses,
     }
+
+
+def _repaid_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
+    """How parts in percent, or over how many payments they are reckoned, are read."""
+    if statement.repaid == "percents":
+        return {"percents": read_percents(statement.percents, marks)}
+    if statement.repaid == "level" and statement.amortized_over.strip():
+        every = statement.every
+        return {"amortized_over": read_count(statement.amortized_over, marks, every)}
+    return {}
 
 
 def _aim_reading(statement: Statement, aim: TypedAim, marks: Marks) -> Reading:

@@ -9,6 +9,7 @@ from ..document.clauses import Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
 from ..document.loan import Loan
+from ..document.repayment import Percents, percents_in_words, repaid_by
 from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import PLACES
@@ -48,6 +49,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         every=loan.every,
         payment=amount(loan.payment),
         balance=amount(loan.balance),
+        **_typed_repayment(loan, marks),
         timing=loan.timing,
         rounding=loan.rounding,
         start=write_day(loan.start) if loan.start else "",
@@ -57,6 +59,16 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         clauses=tuple(typed_clause(clause, marks, decimals) for clause in loan.clauses),
         **_typed_aim(loan, marks),
     )
+
+
+def _typed_repayment(loan: Loan, marks: Marks) -> dict[str, Any]:
+    typed: dict[str, Any] = {"repaid": repaid_by(loan.repayment)}
+    if isinstance(loan.repayment, Percents):
+        typed["percents"] = percents_in_words(loan.repayment.percents, marks)
+    if loan.amortized_over is not None:
+        over = loan.amortized_over
+        typed["amortized_over"] = over if isinstance(over, str) else marks.write(str(over))
+    return {**typed, "interest_shared": loan.interest_shared}
 
 
 def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:
@@ -158,7 +170,7 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         return marks.number(Decimal(value or "0"), PLACES, least)
 
     was = MARKS[statement.marks]
-    least = {"percent": 2, "count": 0, "down": 0}
+    least = {"percent": 2, "count": 0, "down": 0, "amortized_over": 0}
     entries: dict[str, Any] = {
         name: anew(
             name,
@@ -168,12 +180,15 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         for name in (
             *NUMBERS,
             *(BOUGHT if statement.is_purchase else ()),
+            *(("amortized_over",) if "amortized_over" in read else ()),
         )
         if not (name == "principal" and statement.is_purchase)
     }
     if "over" in read and read["over"].value:
         number, _, period = read["over"].value.partition(" ")
         entries["over"] = time_text(Decimal(number), period, marks)
+    if "percents" in read and (parts := read["percents"].value):
+        entries["percents"] = percents_in_words([Decimal(each) for each in parts.split()], marks)
     if statement.aim and statement.aim.figure != "end_date":
         is_ = anew("aim.is", statement.aim.is_, 0)
         entries["aim"] = statement.aim.model_copy(update={"is_": is_})

@@ -12,6 +12,7 @@ from ..document.clauses import Pay, Taken, VerbName
 from ..document.fields import CompoundingField, CurrencyCode, Every, OddDays, We
 from ..document.limits import MOST_CLAUSES
 from ..document.parts import Rounding
+from ..document.repayment import InterestShared, RepaidBy
 from ..numbers.annuity import Timing
 from ..quotes.styles import Quoted, YearDays
 from ..wording.marks import MarksName
@@ -69,7 +70,8 @@ class TypedAim(BaseModel):
 class Statement(BaseModel):
     """A loan as typed: figures are text in `marks`, choices are the document's own.
 
-    Of a purchase `price` and `down` are typed, and the principal follows from them.
+    Of a purchase `price` and `down` are typed, and the principal follows from them. `repaid`: by
+    level payments or how else; `percents` and `amortized_over` are read where it says so.
     """
 
     model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
@@ -92,6 +94,10 @@ class Statement(BaseModel):
     every: Every = "month"
     payment: str = Field(default="", max_length=200)
     balance: str = Field(default="0", max_length=200)
+    repaid: RepaidBy = "level"
+    percents: str = Field(default="", max_length=2000)
+    amortized_over: str = TYPED
+    interest_shared: InterestShared | None = None
     timing: Timing = "in-arrears"
     rounding: Rounding = Rounding()
     start: str = Field(default="", max_length=200)

@@ -11,13 +11,14 @@ from ..answer.solving import solve
 from ..budget import BudgetSpentError
 from ..document.clauses import LEVELS
 from ..document.fields import UNKNOWN
+from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.price import told_of
 from ..document.reading import check, write
 from ..errors import FieldError, NotALoan
 from ..quotes.styles import CONVENTIONS, USUAL_TIME
 from ..wording.marks import MARKS
-from .entries import figures_of, typed_at
+from .entries import figures_of, states_balance, typed_at
 from .parsing import Reading
 from .reading import readings
 from .statement import Statement, TypedClause
@@ -212,6 +213,21 @@ def _over(text: str) -> dict[str, str]:
     return {"number": number, "period": period}
 
 
+def _repaid(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    """How a loan is repaid, as the document holds it; what its way does not need is left out."""
+    if statement.repaid == "percents":
+        parts = (read["percents"].value or "100").split()
+        return {"repayment": {"percents": parts}}
+    if statement.repaid != "level":
+        return {"repayment": statement.repaid}
+    repaid: dict[str, Any] = {}
+    if "amortized_over" in read:
+        repaid["amortized_over"] = read["amortized_over"].value or MOST_PAYMENTS
+    if statement.interest_shared is not None:
+        repaid["interest_shared"] = statement.interest_shared
+    return repaid
+
+
 def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     value = {name: reading.value or "1" for name, reading in read.items()}
     dated: dict[str, Any] = {
@@ -240,8 +256,9 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "count": value["count"],
         "every": statement.every,
         "payment": value["payment"],
-        "balance": value["balance"],
+        "balance": value["balance"] if states_balance(statement) else "0",
         "timing": statement.timing,
+        **_repaid(statement, read),
         "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
         **({} if statement.we == "lend" else {"we": statement.we}),
         **dated,

@@ -93,8 +93,8 @@ def even_flows(line: LineInRate) -> Flows | None:
             return None
         amount = run.advance + run.fee - run.repay
         for _ in range(run.periods()):
-            if run.interest_only:
-                flows.append(Flow(Fraction(time), amount))
+            if run.on_top:
+                flows.append(Flow(Fraction(time), amount - run.payment))
                 continue
             flows.append(Flow(Fraction(time + before), amount - run.payment))
             time += 1

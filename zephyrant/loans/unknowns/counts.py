@@ -209,7 +209,7 @@ def _within(
     owed: Decimal, stretch: Stretch, target: Decimal, terms: Terms, *, falls: bool
 ) -> Decimal | None:
     """After how many periods of a stretch the balance is reached, by the closed form."""
-    if stretch.interest_only or stretch.inner:
+    if stretch.inner or (stretch.on_top and not stretch.payment):
         return None
     if stretch.before and stretch.after:
         # Interest on both sides of one payment: what lies before it is grown at once.
@@ -218,5 +218,7 @@ def _within(
     paid = stretch.payment + stretch.repay - stretch.advance - stretch.fee
     if paid <= 0 and falls:
         return None
+    if stretch.on_top:
+        return (owed - target) / paid
     rate = as_decimal(stretch.before or stretch.after)
     return annuity.count(owed, rate, paid, target, terms.timing)

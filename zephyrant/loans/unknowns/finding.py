@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL
+from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, PAYMENT, PRINCIPAL
 from ..document.loan import Loan
 from ..ledger.levelling import unforeseen
 from ..line.compiling import stated_terms
@@ -10,6 +10,7 @@ from ..line.terms import digits_for
 from ..numbers.decimals import precise
 from ..wording.marks import Sentence
 from .amounts import balance_of, clause_figure_of, nothing_left, payment_of, principal_of
+from .by_parts import find_by_parts
 from .counts import FIRST_TRIED, count_of
 from .rates import rate_of, rates_of
 from .solution import Found
@@ -21,6 +22,8 @@ def find(loan: Loan) -> Found:
     if path is None:
         raise ValueError("no figure is asked for")
     with precise(digits_for(terms)):
+        if terms.has_parts and path != BALANCE:
+            return find_by_parts(loan, terms)
         if path == PAYMENT:
             terms = unforeseen(terms)
         elif any(provision.levels for provision in terms.provisions):
@@ -31,6 +34,8 @@ def find(loan: Loan) -> Found:
                     "figures are: only the payment before that can be asked for."
                 ),
             )
+        if terms.has_parts:
+            return find_by_parts(loan, terms)
         if path.is_rate:
             return rate_of(loan, terms) if not terms.provisions else rates_of(loan, terms)
         if reason := nothing_left(terms):
@@ -45,4 +50,5 @@ _BY_PATH: Final = {
     PRINCIPAL: principal_of,
     BALANCE: balance_of,
     COUNT: count_of,
+    AMORTIZED_OVER: count_of,
 }

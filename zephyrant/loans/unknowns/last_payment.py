@@ -20,6 +20,7 @@ from ..line.compiling import asks_rate
 from ..line.line import Line, lay_out
 from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
+from .parts import first_stated, fit_in_parts, gap_by_parts
 
 #: Figures in a clause that are amounts, by what of a row they are told in.
 _AMOUNTS: dict[str, Settling] = {
@@ -33,6 +34,10 @@ _AMOUNTS: dict[str, Settling] = {
 
 def ending_of(loan: Loan, line: Line) -> Ending:
     """How the schedule of a loan as it will be paid ends."""
+    if loan.amortized_over is not None:
+        return Ending("balance")
+    if line.terms.has_parts:
+        return Ending(_settles_by(loan, line), first=first_stated(loan, line))
     if asks_rate(loan):
         return Ending(_by_interest(line), cuts=False)
     return Ending(_settles_by(loan, line), cuts=line.has_payments)
@@ -55,14 +60,18 @@ def _settles_by(loan: Loan, line: Line) -> Settling:
     last = line.stretches[-1]
     if not line.has_payments:
         pays = bool(last.repay)
+    elif line.parts is not None and line.terms.has_parts:
+        pays = line.is_open or not line.parts.is_paused(last.first)
     elif loan.asked is None:
         pays = line.is_open or not _is_paused(line)
     else:
         pays = line.is_open or bool(last.payment)
     if pays:
         return "payment"
-    if abs(gap(line.terms)) <= rounding_reach(loan, line):
+    if abs(_left(line.terms)) <= rounding_reach(loan, line):
         return "interest"
+    if line.terms.has_parts:
+        return "payment"
     return "nothing" if not line.has_payments or _is_paused(line) else "payment"
 
 
@@ -75,10 +84,13 @@ def rounding_reach(loan: Loan, line: Line) -> Decimal:
             nothing,
             (
                 stretch._replace(
-                    before=abs((1 + stretch.before) * (1 + stretch.after)) - 1,
+                    # Where interest is paid as it accrues what was rounded bears none.
+                    before=Fraction(0)
+                    if stretch.on_top
+                    else abs((1 + stretch.before) * (1 + stretch.after)) - 1,
                     after=Fraction(0),
                     payment=-each,
-                    interest_only=False,
+                    on_top=False,
                     advance=nothing,
                     fee=nothing,
                     repay=nothing,
@@ -92,8 +104,8 @@ def rounding_reach(loan: Loan, line: Line) -> Decimal:
 def _is_paused(line: Line) -> bool:
     """Whether a clause says that the last payment is none, or the interest only."""
     last = line.stretches[-1]
-    return last.interest_only or (
-        not last.payment and any(provision.pay for provision in line.terms.provisions)
+    return not last.payment and (
+        last.on_top or any(provision.pay for provision in line.terms.provisions)
     )
 
 
@@ -125,18 +137,32 @@ def as_settled(loan: Loan, line: Line, schedule: Schedule) -> Line:
         return lay_out(terms.having(path, amount + unit.amount(told[own]) - on_the_line[own]))
 
 
-def gap(terms: Terms) -> Decimal:
-    """What is left over at the end beyond what is to be left, unrounded."""
+def _left(terms: Terms) -> Decimal:
+    """What is left over at the end beyond what is to be left, unrounded; of parts, which do not
+    foresee what moves, as they are."""
+    if not terms.has_parts:
+        return gap(terms)
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
         return unrounded_end(lay_out(free)) - free.balance
 
 
+def gap(terms: Terms) -> Decimal:
+    """What is left over at the end beyond what is to be left, unrounded."""
+    free = replace(terms.whole or terms, cash=None)
+    with precise(digits_for(free)):
+        if free.has_parts:
+            return gap_by_parts(free)
+        return unrounded_end(lay_out(free)) - free.balance
+
+
 def fits(loan: Loan, terms: Terms) -> bool:
     """Whether stated figures fit as cash is paid: no more is left over than rounding explains."""
+    if terms.has_parts:
+        return fit_in_parts(loan, terms)
     if abs(gap(terms)) < loan.minor_unit / 2:
         return True
-    free = replace(terms, cash=None)
+    free = replace(terms.whole or terms, cash=None)
     with precise(digits_for(free)):
         exact = left_over(free, PAYMENT).root()
     if exact is None or terms.cash is None or loan.payment == UNKNOWN:

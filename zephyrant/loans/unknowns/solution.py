@@ -4,18 +4,27 @@ from dataclasses import replace
 from decimal import Decimal
 from typing import Final, NamedTuple
 
-from ..document.figure_path import BALANCE, COUNT, PAYMENT, PRINCIPAL, RATE, FigurePath
+from ..document.figure_path import (
+    AMORTIZED_OVER,
+    BALANCE,
+    COUNT,
+    PAYMENT,
+    PRINCIPAL,
+    RATE,
+    FigurePath,
+)
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
-from ..line.compiling import cash_of, stated_rate, stated_terms
+from ..line.compiling import cash_of, payments_made, stated_rate, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
-from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, to_step
+from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, significant, to_step
 from ..numbers.ratios import as_decimal, as_fraction
 from ..quotes.conversion import periodic_rate
 from ..wording.marks import Sentence
+from .parts import parted
 
 #: Periods laid out beyond twice a count that was found.
 _ROOM: Final = 60
@@ -55,7 +64,7 @@ def payable_line(loan: Loan, solution: Decimal) -> Line:
     cash, path = cash_of(loan), loan.asked
     terms = replace(_terms_around(loan, solution), cash=cash)
     terms = terms.having(PAYMENT, cash.stated_payment(terms.payment))
-    if path is None or path in (COUNT, BALANCE):
+    if path is None or path in (COUNT, BALANCE, AMORTIZED_OVER):
         pass
     elif path.is_rate:
         style = loan.style_of(quote_of(loan))
@@ -64,7 +73,7 @@ def payable_line(loan: Loan, solution: Decimal) -> Line:
         terms = terms.having(PRINCIPAL, lent_for(loan, purchase_figure(loan, solution)))
     else:
         terms = terms.having(path, _as_paid(path, solution, cash))
-    return lay_out(levelled(terms))
+    return lay_out(payments_made(loan, levelled(parted(loan, terms))))
 
 
 def _as_paid(path: FigurePath, solution: Decimal, cash: Cash) -> Decimal:
@@ -84,7 +93,8 @@ def quote_of(loan: Loan) -> Quote:
 
 def _terms_around(loan: Loan, solution: Decimal) -> Terms:
     """The stated terms; of an unknown count with room for what rounding adds to the solution."""
-    return stated_terms(loan, _ROOM + 2 * int(solution) if loan.asked == COUNT else MOST_PAYMENTS)
+    is_open = loan.asked in (COUNT, AMORTIZED_OVER)
+    return stated_terms(loan, _ROOM + 2 * int(solution) if is_open else MOST_PAYMENTS)
 
 
 def solved_line(loan: Loan, found: Found) -> Line:
@@ -94,9 +104,9 @@ def solved_line(loan: Loan, found: Found) -> Line:
     """
     solution, path = found.meant, loan.asked
     terms = _terms_around(loan, solution)
-    if path == PAYMENT:
+    if path == PAYMENT and not terms.has_parts:
         terms = unforeseen(terms)
-    if path is None or path == COUNT:
+    if path is None or path in (COUNT, AMORTIZED_OVER):
         pass
     elif path.is_rate:
         terms = terms.rated(path, as_fraction(found.periodic or Decimal(0)))
@@ -104,7 +114,7 @@ def solved_line(loan: Loan, found: Found) -> Line:
         terms = terms.having(PRINCIPAL, lent_for(loan, solution, exactly=True))
     else:
         terms = terms.having(path, solution)
-    return lay_out(terms)
+    return lay_out(parted(loan, terms))
 
 
 def asks_of_purchase(loan: Loan) -> bool:
@@ -152,6 +162,12 @@ def payable_percent(solution: Decimal) -> Decimal:
     """A found percent to the decimals it is put back with."""
     with precise(80):
         return round(solution, PERCENT_PLACES)
+
+
+def whole_above(solution: Decimal) -> int:
+    """A number of payments, whole and part, as whole ones."""
+    with precise():
+        return int(significant(solution).to_integral_value("ROUND_CEILING"))
 
 
 def footing_rate(loan: Loan, found: Found) -> Decimal | None:

@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from zephyrant.texts import for_each_reader, worded
 
-from ..document.figure_path import BALANCE, COUNT, PAYMENT
+from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import NotALoan
@@ -15,6 +15,7 @@ from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
 from ..ledger.settling import Ending
+from ..ledger.sum_of_digits import by_sum_of_digits
 from ..line.compiling import cash_of, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Terms
@@ -23,12 +24,14 @@ from ..wording.marks import Marks, Money, Number, Sentence
 from .counts import never_repays
 from .finding import find
 from .last_payment import as_settled, asked_last, ending_of, fits
+from .parts import first_part
 from .solution import (
     Found,
     payable_line,
     payable_percent,
     purchase_figure,
     solved_line,
+    whole_above,
 )
 
 
@@ -70,7 +73,7 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
     if not found.solutions or not found.is_one:
         return found.reason, None
     solution = found.meant
-    if loan.asked not in (COUNT, BALANCE):
+    if loan.asked not in (COUNT, BALANCE) and loan.repayment == "level":
         line = payable_line(loan, solution)
         if asked_last(loan, line) is None:
             return None, value_as_paid(loan, solution, line.terms, None)
@@ -105,6 +108,8 @@ def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
     )
     try:
         schedule = roll_schedule(line, rule, ending)
+        if loan.interest_shared == "sum-of-digits":
+            schedule = by_sum_of_digits(schedule, rule.minor_unit)
         return Solved(found, as_settled(loan, line, schedule), schedule, ending=ending)
     except NeverSettlesError as error:
         if loan.asked != COUNT:
@@ -168,6 +173,10 @@ def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedul
         raise ValueError("no figure is asked for")
     if path.is_percent:
         return percent_text(payable_percent(solution))
+    if path == AMORTIZED_OVER:
+        return str(whole_above(solution))
+    if path == PAYMENT and schedule and terms.has_parts:
+        return schedule.unit.write(schedule.rows[first_part(lay_out(terms)).number - 1].payment)
     if path == COUNT:
         return str(len(schedule.rows)) if schedule else plain(significant(solution))
     if path == BALANCE:

@@ -1,0 +1,189 @@
+"""What goes together with a way of repaying: its figures, its clauses, its time."""
+
+from typing import TYPE_CHECKING, Final
+
+from zephyrant.texts import Worded, worded
+
+from ..wording.marks import Marks
+from .choices import INTEREST_SHARED, REPAYMENT
+from .fields import FIGURES, UNKNOWN, wrong_at
+from .figure_path import FigurePath, figure_path
+from .repayment import Percents, RepaidBy, percents_in_words, repaid_by
+
+if TYPE_CHECKING:
+    from .loan_fields import LoanFields
+
+_LENT: Final = ("principal", "rate", "payment")
+#: The figures that can be asked for, by way of repaying.
+_ASKABLE: Final[dict[RepaidBy, tuple[str, ...]]] = {
+    "level": FIGURES,
+    "equal-principal": FIGURES,
+    "interest-only": _LENT,
+    "at-the-end": _LENT,
+    "percents": (*_LENT, "balance"),
+}
+
+
+def states_balance(loan: "LoanFields") -> bool:
+    """Whether a balance is stated beside this way of repaying."""
+    return (
+        loan.repayment != "at-the-end"
+        and loan.amortized_over is None
+        and loan.interest_shared is None
+    )
+
+
+def repaid_in_words(loan: "LoanFields", marks: Marks) -> str:
+    """How a loan is repaid, where terms are listed; nothing for level payments."""
+    if isinstance(loan.repayment, Percents):
+        return f"{percents_in_words(loan.repayment.percents, marks)} %"
+    if loan.amortized_over is not None:
+        over = loan.amortized_over
+        return worded(
+            "as over {over} payments",
+            over=over if over == UNKNOWN else marks.write(str(over)),
+        )
+    if loan.interest_shared is not None:
+        return worded("interest {how}", how=INTEREST_SHARED[loan.interest_shared].label)
+    return "" if loan.repayment == "level" else REPAYMENT[loan.repayment].in_sentence
+
+
+#: Figures where they are listed.
+_LISTED: Final[Worded[str]] = Worded(
+    {
+        "principal": "the amount",
+        "rate": "the rate",
+        "count": "the number of payments",
+        "payment": "the payment",
+        "balance": "the balance",
+        "amortized_over": "the payments it is reckoned over",
+    }
+)
+
+
+def why_not_asked(loan: "LoanFields", path: FigurePath) -> str | None:
+    """Why a figure cannot be asked for with this way of repaying; None where it can."""
+    by = repaid_by(loan.repayment)
+    if by == "level" and loan.amortized_over is None:
+        return None
+    names = (*_LENT, "amortized_over") if loan.amortized_over is not None else _ASKABLE[by]
+    if path.is_of_purchase or path in map(figure_path, names):
+        return None
+    return worded(
+        "With {way} the ? stands in one of these: {listed}.",
+        way=_way(loan),
+        listed=", ".join(_LISTED[name] for name in names),
+    )
+
+
+def _way(loan: "LoanFields") -> str:
+    if loan.amortized_over is not None:
+        return worded("payments reckoned over a longer time")
+    return REPAYMENT[repaid_by(loan.repayment)].in_sentence
+
+
+def check_repayment(loan: "LoanFields") -> None:
+    """Raises where the way of repaying does not go with the rest of the document."""
+    if loan.repayment != "level":
+        _check_style(loan)
+    if loan.amortized_over is not None:
+        _check_amortized(loan)
+    if loan.interest_shared is not None:
+        _check_shared(loan)
+    if loan.asked is not None and (why := why_not_asked(loan, loan.asked)):
+        raise wrong_at(loan.unknown or "", why)
+
+
+def _check_style(loan: "LoanFields") -> None:
+    words = _way(loan)
+    for name in ("amortized_over", "interest_shared"):
+        if getattr(loan, name) is not None:
+            raise wrong_at(name, worded("This goes with level payments only."))
+    if loan.timing != "in-arrears":
+        raise wrong_at(
+            "timing", worded("With {way} payments are made in arrears, at the end.", way=words)
+        )
+    if loan.count == 0:
+        raise wrong_at("count", worded("With {way} state how many payments there are.", way=words))
+    if loan.rate.convention.is_of_a_loan:
+        raise wrong_at(
+            "rate.quoted",
+            worded("A flat quote speaks of level payments: quote the rate in another style."),
+        )
+    for number, clause in enumerate(loan.clauses):
+        if clause.verb in ("payment", "step"):
+            raise wrong_at(
+                f"clauses.{number}.{clause.verb}",
+                worded("With {way} no clause says what is paid: the parts do.", way=words),
+            )
+    if loan.repayment == "at-the-end":
+        _states_no_balance(loan, worded("Everything is paid with the last payment"))
+    if isinstance(loan.repayment, Percents) and isinstance(loan.count, int):
+        _check_length(loan.repayment, loan.count, pauses="pay" in {c.verb for c in loan.clauses})
+
+
+def _check_length(parts: Percents, count: int, *, pauses: bool) -> None:
+    """As many parts as payments, or as payments that repay one: those are counted on the line."""
+    given = len(parts.percents)
+    if given == count or (pauses and given < count):
+        return
+    raise wrong_at(
+        "repayment.percents",
+        worded(
+            "There are {given} parts for {count} payments: state one for each.",
+            given=given,
+            count=count,
+        ),
+    )
+
+
+def _states_no_balance(loan: "LoanFields", why: str) -> None:
+    if loan.balance != 0:
+        raise wrong_at(
+            "balance", worded("{why}: no balance is stated beside it, leave it at 0.", why=why)
+        )
+
+
+def _check_amortized(loan: "LoanFields") -> None:
+    over, count = loan.amortized_over, loan.count
+    if not isinstance(count, int) or not count:
+        raise wrong_at(
+            "count",
+            worded("State how many payments are made of those the loan is reckoned over."),
+        )
+    if isinstance(over, int) and over < count:
+        raise wrong_at(
+            "amortized_over",
+            worded(
+                "The payments are reckoned over at least the {count} that are made.", count=count
+            ),
+        )
+    if loan.rate.convention.is_of_a_loan:
+        raise wrong_at(
+            "rate.quoted",
+            worded("A flat quote speaks of a loan that its payments repay: quote it otherwise."),
+        )
+    _states_no_balance(loan, worded("What the payments leave is due with the last"))
+
+
+def _check_shared(loan: "LoanFields") -> None:
+    if loan.amortized_over is not None:
+        raise wrong_at("amortized_over", worded("Sum-of-digits shares out a loan that is repaid."))
+    if loan.timing != "in-arrears":
+        raise wrong_at("timing", worded("Sum-of-digits is for payments in arrears."))
+    if loan.count == 0:
+        raise wrong_at("count", worded("Sum-of-digits is for level payments: state how many."))
+    calendar = loan.calendar
+    if loan.day_count != "equal":
+        raise wrong_at("day_count", worded("Sum-of-digits is for equal periods."))
+    if calendar is not None and not calendar.is_regular:
+        raise wrong_at(
+            "first_payment", worded("Sum-of-digits is for equal periods: no odd first one.")
+        )
+    _states_no_balance(loan, worded("Sum-of-digits shares out a loan that is repaid"))
+    for number, clause in enumerate(loan.clauses):
+        if clause.verb != "fee":
+            raise wrong_at(
+                f"clauses.{number}.{clause.verb}",
+                worded("Beside sum-of-digits there are only fees."),
+            )
