@@ -116,6 +116,17 @@ SHAPES += [
     {"clauses": [{"from": 5, "to": 7, "pay": "nothing"}, {"at": 20, "payment": "100"}]},
     {"payment": "2500", "count": "?"},
     {"rate": {"percent": "4", "quoted": "flat"}},
+    {"repayment": "equal-principal"},
+    {"repayment": "equal-principal", "payment": "2300", "principal": "?"},
+    {"repayment": "equal-principal", "start": "2027-01-31", "day_count": "actual/365"},
+    {"repayment": "equal-principal", "clauses": [{"from": 1, "to": 5, "pay": "interest"}]},
+    {"repayment": "equal-principal", "payment": "2300", "count": "?"},
+    {"repayment": "interest-only"},
+    {"repayment": "at-the-end"},
+    {"repayment": {"percents": ["2"] * 10 + ["0"] * 4 + ["8"] * 10}},
+    {"amortized_over": 300},
+    {"amortized_over": 300, "timing": "in-advance"},
+    {"amortized_over": 300, "payment": "330", "principal": "?"},
 ]
 #: Inputs of a workbook, and what each is changed to.
 CHANGES = {

@@ -418,6 +418,7 @@ class LiveArithmetic(TestCase):
             {"currency": "JPY"},
             {"currency": "KWD"},
             {"rounding": {"payment": "up", "to": "0.05"}},
+            {"interest_shared": "sum-of-digits"},
         ):
             with self.subTest(**changes):
                 self.recompute(loans.check(document(**changes)))

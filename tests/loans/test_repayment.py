@@ -13,6 +13,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zephyrant import loans
+from zephyrant.loans.questions.payoff import Charge, payoff_at
 
 from .documents import document, errors_of, money, percents, solve
 from .oracle_parts import PartsDeal
@@ -32,8 +33,15 @@ def cents(text: str | None) -> int:
     return int((Decimal(str(text)) * 100).to_integral_exact())
 
 
+def total(answer: loans.Answer, name: str) -> str:
+    assert answer.totals is not None
+    totals: dict[str, Any] = dict(answer.totals)
+    return str(totals[name])
+
+
 def column(answer: loans.Answer, name: str) -> list[int]:
-    return [cents(row[name]) for row in answer.schedule]  # type: ignore[literal-required]
+    rows: list[Any] = answer.schedule
+    return [cents(row[name]) for row in rows]
 
 
 class SureValues(TestCase):
@@ -44,8 +52,8 @@ class SureValues(TestCase):
         self.assertEqual(answer.value, "1060.00")
         self.assertEqual(column(answer, "principal"), [100000] * 12)
         self.assertEqual(column(answer, "interest"), list(range(6000, 0, -500)))
-        self.assertEqual(answer.totals and answer.totals["interest"], "390.00")
-        self.assertEqual(answer.totals and answer.totals["final_payment"], "1005.00")
+        self.assertEqual(total(answer, "interest"), "390.00")
+        self.assertEqual(total(answer, "final_payment"), "1005.00")
 
     def test_total_interest_is_by_the_average_life(self) -> None:
         # Common practice: all interest, unrounded, is principal x periodic rate x average life in
@@ -59,9 +67,9 @@ class SureValues(TestCase):
                 count=count,
                 rounding={"payment": "none", "interest": "none"},
             )
-            total = lent * rate * Decimal(count + 1) / 2
-            told = Decimal((answer.totals or {})["interest"])  # type: ignore[typeddict-item]
-            self.assertLess(abs(told - total), Decimal("0.005"), count)
+            all_of_it = lent * rate * Decimal(count + 1) / 2
+            told = Decimal(total(answer, "interest"))
+            self.assertLess(abs(told - all_of_it), Decimal("0.005"), count)
 
     def test_interest_only(self) -> None:
         # By hand: 12,000 at 0.5 % a month is 60.00; the last payment brings the principal.
@@ -69,8 +77,8 @@ class SureValues(TestCase):
         self.assertEqual(answer.value, "60.00")
         self.assertEqual(column(answer, "payment"), [6000] * 11 + [1206000])
         left = solve(**{**KILN, "repayment": "interest-only", "balance": "2000"})
-        self.assertEqual((left.totals or {})["final_payment"], "10060.00")  # type: ignore[typeddict-item]
-        self.assertEqual((left.totals or {})["balance_due"], "2000.00")  # type: ignore[typeddict-item]
+        self.assertEqual(total(left, "final_payment"), "10060.00")
+        self.assertEqual(total(left, "balance_due"), "2000.00")
 
     def test_all_at_the_end(self) -> None:
         # Compound interest: 10,000 at 10 % a year for 3 years is 13,310.00.
@@ -84,7 +92,7 @@ class SureValues(TestCase):
         self.assertEqual((answer.value, answer.exact), ("13310.00", "13310"))
         self.assertEqual(column(answer, "payment"), [0, 0, 1331000])
         self.assertEqual(column(answer, "closing"), [1100000, 1210000, 0])
-        self.assertEqual((answer.totals or {})["payments"], 1)  # type: ignore[typeddict-item]
+        self.assertEqual(total(answer, "payments"), "1")
 
     def test_over_a_longer_time(self) -> None:
         # 100,000 at 6 % a year, monthly over 30 years: 599.55 a month (the textbook loan, from
@@ -96,10 +104,10 @@ class SureValues(TestCase):
         self.assertEqual(answer.value, "599.55")
         grown = Decimal("1.005") ** 60
         left = 100_000 * grown - Decimal("599.55") * (grown - 1) / Decimal("0.005")
-        due = Decimal((answer.totals or {})["balance_due"])  # type: ignore[typeddict-item]
+        due = Decimal(total(answer, "balance_due"))
         self.assertLess(abs(due - left), Decimal("0.40"))
         self.assertEqual(column(answer, "payment"), [59955] * 60)
-        self.assertEqual(cents((answer.totals or {})["paid"]), 60 * 59955)  # type: ignore[typeddict-item]
+        self.assertEqual(cents(total(answer, "paid")), 60 * 59955)
         over = solve(
             principal="100000",
             rate={"percent": "6"},
@@ -118,17 +126,33 @@ class SureValues(TestCase):
         loan = {"principal": "12000", "rate": {"percent": "6"}, "count": 12, "payment": "?"}
         actuarial = solve(**loan)
         answer = solve(**loan, interest_shared="sum-of-digits")
-        total = sum(column(actuarial, "interest"))
+        whole = sum(column(actuarial, "interest"))
         earned = column(answer, "interest")
-        self.assertEqual(sum(earned), total)
-        self.assertLessEqual(abs(sum(earned[:3]) - Fraction(33 * total, 78)), Fraction(3, 2))
+        self.assertEqual(sum(earned), whole)
+        self.assertLessEqual(abs(sum(earned[:3]) - Fraction(33 * whole, 78)), Fraction(3, 2))
         for place, each in enumerate(earned[:-1]):
-            self.assertLessEqual(abs(each - Fraction(total * (12 - place), 78)), Fraction(1, 2))
+            self.assertLessEqual(abs(each - Fraction(whole * (12 - place), 78)), Fraction(1, 2))
         self.assertEqual(column(answer, "payment"), column(actuarial, "payment"))
         self.assertEqual(column(answer, "actuarial_closing"), column(actuarial, "closing"))
         self.assertEqual(answer.yearly_cost, actuarial.yearly_cost)
         self.assertEqual(answer.value, actuarial.value)
         self.assertGreater(column(answer, "closing")[2], column(actuarial, "closing")[2])
+
+    def test_sum_of_digits_ended_early(self) -> None:
+        """By the rule and, beside it, by the interest on what is owed; on a day between two
+        payments of the next one's share what has passed of its days."""
+        terms = {"principal": "12000", "rate": {"percent": "6"}, "count": 12, "start": "2027-01-01"}
+        asked = loans.check(document(**terms, interest_shared="sum-of-digits"))
+        answer, actuarial = loans.solve(asked), solve(**terms)
+        after = payoff_at(asked, "3", Charge(), loans.PLAIN)
+        self.assertEqual(after["owed"], answer.schedule[2]["closing"])
+        self.assertEqual(after["actuarial"], actuarial.schedule[2]["closing"])
+        self.assertGreater(Decimal(after["owed"]), Decimal(str(after["actuarial"])))
+        # 15 of the 30 days from payment 3 on 1 April to the next are half of its interest.
+        on_day = payoff_at(asked, "2027-04-16", Charge(), loans.PLAIN)
+        half = Fraction(answer.schedule[3]["interest"]) / 2
+        gap = Fraction(on_day["owed"]) - Fraction(answer.schedule[2]["closing"]) - half
+        self.assertTrue(0 <= gap < CENT, float(gap))
 
     def test_parts_in_percent(self) -> None:
         # By hand: 5 % of 10,000 each of four times, then 80 %, at 1 % a period.
@@ -292,7 +316,9 @@ class AgainstTheContract(TestCase):
 
     def near(self, answer: loans.Answer, exact: Fraction) -> None:
         gap = abs(Fraction(answer.exact or 0) - exact)
-        self.assertLess(gap / max(abs(exact), 1), Fraction(1, 10**25), (answer.exact, float(exact)))
+        self.assertLess(
+            gap / max(abs(exact), Fraction(1)), Fraction(1, 10**25), (answer.exact, float(exact))
+        )
 
     def payment(self, drawn: DrawParts, answer: loans.Answer) -> None:
         deal = PartsDeal(drawn.having("0"))
@@ -340,7 +366,8 @@ class AgainstTheContract(TestCase):
 
     def rows_agree(self, drawn: DrawParts, value: object, answer: loans.Answer) -> None:
         expected = PartsDeal(drawn.having(value)).told(drawn.asked)
-        told = [[Fraction(row[name]) for name in NAMES] for row in answer.schedule]  # type: ignore[literal-required]
+        rows: list[Any] = answer.schedule
+        told = [[Fraction(row[name]) for name in NAMES] for row in rows]
         wanted = [[getattr(row, name) for name in NAMES] for row in expected]
         for ours, theirs in zip(told, wanted, strict=False):
             self.assertEqual(
@@ -464,6 +491,6 @@ class Explained(TestCase):
         self.assertEqual(
             loans.terms_in_words(loans.check(document(**KILN)), loans.PLAIN),
             "We lend 12000.00 EUR at 6.00 % a year, nominal, compounded monthly, repaid by 12 "
-            "monthly payments of equal principal with interest on top, the first ?, at the end of each "
-            "month, with 0.00 still owed at the end.",
+            "monthly payments of equal principal, the first ?, at the end of each month, with 0.00 "
+            "still owed at the end.",
         )

@@ -168,10 +168,20 @@ class RoundingWord(Schema):
     rounding: dict[str, Any]
 
 
+class RepayingWord(Option):
+    """A way of repaying, and what is said of the payments: its places are entries. Whether all
+    payments are made, and whether what is left at the end is stated besides."""
+
+    said: str
+    is_regular: bool
+    states_balance: bool
+
+
 class ChoiceWords(Schema):
     """What can be chosen in a loan, and about one."""
 
     timing: list[Option]
+    repaid: list[RepayingWord]
     day_counts: list[Option]
     odd_days: list[Option]
     payment_rounding: list[Option]
@@ -328,6 +338,17 @@ def _period(name: str, period: frequencies.Period, compounded: str) -> PeriodWor
 def _choices() -> ChoiceWords:
     return ChoiceWords(
         timing=_options(choices.TIMING),
+        repaid=[
+            RepayingWord(
+                value=name,
+                label=repaying.label,
+                shown=repaying.shown,
+                said=repaying.said,
+                is_regular=repaying.is_regular,
+                states_balance=repaying.states_balance,
+            )
+            for name, repaying in choices.REPAYMENT.items()
+        ],
         day_counts=_options(choices.DAY_COUNTS),
         odd_days=_options(choices.ODD_DAYS),
         payment_rounding=_options(choices.PAYMENT_ROUNDING),

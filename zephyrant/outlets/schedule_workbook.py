@@ -89,7 +89,7 @@ def _terms(
         (worded("Amount lent, {currency}", currency=loan.currency), terms.principal, "money"),
         (worded("Percent {in_words}", in_words=loan.style.in_words()), terms.percent, "rate"),
         (worded("Percent of one payment period"), terms.per_period, "rate"),
-        (worded("Regular payment"), terms.payment, "money"),
+        (_payment_named(loan), terms.payment, "money"),
         (worded("Still owed at the end"), terms.balance, "money"),
     ]
     for number, (label, term, kind) in enumerate(lines, 2):
@@ -105,6 +105,13 @@ def _terms(
     for number, said in enumerate(schedule.says, 8):
         sheet.write_string(number, 0, said, soft)
     _printed(sheet, reader, landscape=False)
+
+
+def _payment_named(loan: Loan) -> str:
+    """What the payment of the terms is called: not all of them are alike."""
+    if loan.repayment == "at-the-end":
+        return worded("Payment at the end")
+    return worded("Regular payment") if loan.repayment == "level" else worded("First payment")
 
 
 def _printed(sheet: Worksheet, reader: Reader, *, landscape: bool) -> None:

@@ -36,6 +36,7 @@ const ON_A_CASE = [
   ["p", t("the payment")],
   ["b", t("the balance at the end")],
   ["v", t("how often it is paid: what it could be; a letter goes to a word, Enter takes it")],
+  [",", t("how it is repaid: level, equal principal or otherwise")],
   ["u", t("how the payment is rounded")],
   ["f", t("its files; so side by side, at a table, at a list of quotes")],
   [

@@ -11,7 +11,7 @@ from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
 from .fields import OddDays, We
-from .repayment import InterestShared, RepaidBy
+from .repayment import RepaidBy
 
 
 class _Choice(NamedTuple):
@@ -42,16 +42,67 @@ TIMING: Final[dict[Timing, Choice]] = {
 }
 #: The same where there is room for two words only.
 TIMED: Final[Worded[Timing]] = Worded({"in-arrears": "in arrears", "in-advance": "in advance"})
-REPAYMENT: Final[dict[RepaidBy, Choice]] = {
-    "level": Choice("level payments"),
-    "equal-principal": Choice("equal principal, interest on top", "equal principal"),
-    "interest-only": Choice("interest only, principal at the end", "interest only until the end"),
-    "at-the-end": Choice("all at the end, interest added", "all paid at the end"),
-    "percents": Choice("parts in percent, interest on top", "parts in percent"),
-}
-INTEREST_SHARED: Final[dict[InterestShared | Literal[""], Choice]] = {
-    "": Choice("on what is owed"),
-    "sum-of-digits": Choice("by sum-of-digits"),
+
+
+class _Repaying(NamedTuple):
+    label: str
+    shown: str
+    said: str
+    is_regular: bool = True
+    states_balance: bool = True
+
+
+class Repaying(_Repaying):
+    """A way of repaying: what it is called where ways are listed and in a sentence, and what is
+    `said` of the payments; `is_regular`: they are all made; `states_balance`: what is left at the
+    end is stated besides. In the language of whoever reads it."""
+
+    __slots__ = ()
+
+    #: What it is called where ways are listed.
+    label = Said()
+    #: What it is called in a sentence.
+    shown = Said()
+    #: What is said after so many payments; `{payment}` and other entries stand to be filled.
+    said = Said()
+
+
+REPAYMENT: Final[dict[RepaidBy, Repaying]] = {
+    "level": Repaying("level payments", "level payments", "of {payment}"),
+    "equal-principal": Repaying(
+        "equal principal, interest on top",
+        "equal principal",
+        "of equal principal, the first {payment},",
+    ),
+    "percents": Repaying(
+        "parts in percent, interest on top",
+        "parts in percent",
+        "of {percents} % of the principal, the first {payment},",
+    ),
+    "interest-only": Repaying(
+        "interest only, principal at the end",
+        "interest only until the end",
+        "of interest alone, the first {payment}, and the principal with the last,",
+    ),
+    "at-the-end": Repaying(
+        "all at the end, interest added",
+        "all paid at the end",
+        ", all paid at the end: {payment}",
+        is_regular=False,
+        states_balance=False,
+    ),
+    "over": Repaying(
+        "level, as over a longer time",
+        "payments as over a longer time",
+        "of {payment}, as over {amortized_over}, the rest due with the last,",
+        states_balance=False,
+    ),
+    "sum-of-digits": Repaying(
+        "level, interest by sum-of-digits",
+        "sum-of-digits",
+        "of {payment}, interest shared out by sum-of-digits,",
+        states_balance=False,
+    ),
 }
 DAY_COUNTS: Final[dict[DayCount, Choice]] = {
     "equal": Choice("every period alike"),

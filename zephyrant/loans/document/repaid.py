@@ -1,14 +1,15 @@
 """What goes together with a way of repaying: its figures, its clauses, its time."""
 
-from typing import TYPE_CHECKING, Final
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any, Final
 
 from zephyrant.texts import Worded, worded
 
 from ..wording.marks import Marks
-from .choices import INTEREST_SHARED, REPAYMENT
+from .choices import REPAYMENT
 from .fields import FIGURES, UNKNOWN, wrong_at
 from .figure_path import FigurePath, figure_path
-from .repayment import Percents, RepaidBy, percents_in_words, repaid_by
+from .repayment import Percents, RepaidBy, percents_in_words
 
 if TYPE_CHECKING:
     from .loan_fields import LoanFields
@@ -21,16 +22,29 @@ _ASKABLE: Final[dict[RepaidBy, tuple[str, ...]]] = {
     "interest-only": _LENT,
     "at-the-end": _LENT,
     "percents": (*_LENT, "balance"),
+    "over": (*_LENT, "amortized_over"),
+    "sum-of-digits": (*_LENT, "count"),
 }
 
 
-def states_balance(loan: "LoanFields") -> bool:
-    """Whether a balance is stated beside this way of repaying."""
-    return (
-        loan.repayment != "at-the-end"
-        and loan.amortized_over is None
-        and loan.interest_shared is None
-    )
+def repaid_by(loan: "LoanFields") -> RepaidBy:
+    """How a loan is repaid, by name."""
+    if isinstance(loan.repayment, Percents):
+        return "percents"
+    return "over" if loan.amortized_over is not None else loan.interest_shared or loan.repayment
+
+
+def as_document(
+    by: RepaidBy, *, percents: Sequence[str] = (), over: str | int = UNKNOWN
+) -> dict[str, Any]:
+    """A way of repaying as a document says it; level payments are not said."""
+    if by == "percents":
+        return {"repayment": {"percents": list(percents)}}
+    if by == "over":
+        return {"amortized_over": over}
+    if by == "sum-of-digits":
+        return {"interest_shared": by}
+    return {} if by == "level" else {"repayment": by}
 
 
 def repaid_in_words(loan: "LoanFields", marks: Marks) -> str:
@@ -43,9 +57,8 @@ def repaid_in_words(loan: "LoanFields", marks: Marks) -> str:
             "as over {over} payments",
             over=over if over == UNKNOWN else marks.write(str(over)),
         )
-    if loan.interest_shared is not None:
-        return worded("interest {how}", how=INTEREST_SHARED[loan.interest_shared].label)
-    return "" if loan.repayment == "level" else REPAYMENT[loan.repayment].in_sentence
+    by = repaid_by(loan)
+    return "" if by == "level" else REPAYMENT[by].shown
 
 
 #: Figures where they are listed.
@@ -63,23 +76,15 @@ _LISTED: Final[Worded[str]] = Worded(
 
 def why_not_asked(loan: "LoanFields", path: FigurePath) -> str | None:
     """Why a figure cannot be asked for with this way of repaying; None where it can."""
-    by = repaid_by(loan.repayment)
-    if by == "level" and loan.amortized_over is None:
-        return None
-    names = (*_LENT, "amortized_over") if loan.amortized_over is not None else _ASKABLE[by]
-    if path.is_of_purchase or path in map(figure_path, names):
+    by = repaid_by(loan)
+    names = _ASKABLE[by]
+    if by == "level" or path.is_of_purchase or path in map(figure_path, names):
         return None
     return worded(
         "With {way} the ? stands in one of these: {listed}.",
-        way=_way(loan),
+        way=REPAYMENT[by].shown,
         listed=", ".join(_LISTED[name] for name in names),
     )
-
-
-def _way(loan: "LoanFields") -> str:
-    if loan.amortized_over is not None:
-        return worded("payments reckoned over a longer time")
-    return REPAYMENT[repaid_by(loan.repayment)].in_sentence
 
 
 def check_repayment(loan: "LoanFields") -> None:
@@ -95,7 +100,7 @@ def check_repayment(loan: "LoanFields") -> None:
 
 
 def _check_style(loan: "LoanFields") -> None:
-    words = _way(loan)
+    words = REPAYMENT[repaid_by(loan)].shown
     for name in ("amortized_over", "interest_shared"):
         if getattr(loan, name) is not None:
             raise wrong_at(name, worded("This goes with level payments only."))

@@ -26,8 +26,9 @@ from .parts import Part
 #: Level payments; equal parts of the principal with interest on top; the interest alone until the
 #: last payment repays the principal; everything with the last payment, interest being added.
 StyleName = Literal["level", "equal-principal", "interest-only", "at-the-end"]
-#: The same where they are typed, parts in percent among them.
-RepaidBy = StyleName | Literal["percents"]
+#: Every way of repaying by a name, as one chooses it: also parts in percent, level payments that
+#: are reckoned over a longer time, and those whose interest is shared out by sum-of-digits.
+RepaidBy = StyleName | Literal["percents", "over", "sum-of-digits"]
 #: A way to share interest out over the payments that is not by what is owed.
 InterestShared = Literal["sum-of-digits"]
 _WHOLE: Final = Decimal(100)
@@ -68,11 +69,6 @@ class Percents(Part):
                 )
             )
         return percents
-
-
-def repaid_by(repayment: StyleName | Percents) -> RepaidBy:
-    """The name of a way of repaying."""
-    return "percents" if isinstance(repayment, Percents) else repayment
 
 
 def percents_in_words(percents: Sequence[Decimal], marks: Marks) -> str:

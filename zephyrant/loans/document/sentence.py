@@ -10,10 +10,11 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
 from ..wording.marks import Marks
-from .choices import INTEREST_SHARED, ODD_DAYS, PAY, TAKEN, THEN, TIMING, WE
+from .choices import ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
 from .clauses import Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
+from .repaid import repaid_by
 from .repayment import Percents, percents_in_words
 
 _NOTHING: Final = Decimal(0)
@@ -26,16 +27,12 @@ def terms_in_words(loan: Loan, marks: Marks) -> str:
     rate = percent if isinstance(percent, str) else marks.number(percent, 20, 2)
     lent = f"{_lent(loan, marks)}{_lent_on(loan.calendar)} at {rate} % {loan.style.in_words()}"
     left = f"{_money(loan, loan.balance, marks)} {WE[loan.we].there} at the end"
-    if loan.amortized_over is not None:
-        left = "the rest due with the last"
     clauses = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
     if loan.count == 0:
         return f"{lent}, with no regular payments and {left}; {clauses}."
     text = f"{lent}, {_payments(loan, marks)}"
-    if loan.repayment != "at-the-end":
+    if REPAYMENT[repaid_by(loan)].states_balance:
         text += f" and {left}" if loan.payment == 0 else f", with {left}"
-    if loan.interest_shared is not None:
-        text += f", interest shared out {INTEREST_SHARED[loan.interest_shared].label}"
     return text + (f", except that {clauses}" if clauses else "") + "."
 
 
@@ -66,28 +63,21 @@ def _payments(loan: Loan, marks: Marks) -> str:
     count = loan.count if loan.count == UNKNOWN else marks.write(str(loan.count))
     if loan.payment == 0:
         return f"{words.without} {period.number(count)}"
-    paid, dated = _money(loan, loan.payment, marks), _paid_from(loan, loan.calendar)
-    if loan.repayment == "at-the-end":
-        return f"{words.repaid} one payment of {paid} at the end of {period.number(count)}{dated}"
+    repaying, dated = REPAYMENT[repaid_by(loan)], _paid_from(loan, loan.calendar)
+    over, percents = loan.amortized_over, ""
+    if isinstance(loan.repayment, Percents):
+        percents = percents_in_words(loan.repayment.percents, marks)
+    said = repaying.said.format(
+        payment=_money(loan, loan.payment, marks),
+        percents=percents,
+        amortized_over=over if over in (None, UNKNOWN) else marks.write(str(over)),
+    )
+    if not repaying.is_regular:
+        return f"{words.without} {period.number(count)}{said}{dated}"
     return (
-        f"{words.repaid} {period.payments(count)}{_of_each(loan, paid, marks)} at the "
+        f"{words.repaid} {period.payments(count)} {said} at the "
         f"{TIMING[loan.timing].in_sentence} of each {period.noun}{dated}"
     )
-
-
-def _of_each(loan: Loan, paid: str, marks: Marks) -> str:
-    """What each payment is: as much as the others, or a part of the principal and its interest."""
-    if isinstance(loan.repayment, Percents):
-        parts = percents_in_words(loan.repayment.percents, marks)
-        return f" of {parts} % of the principal with interest on top, the first {paid},"
-    if loan.repayment == "equal-principal":
-        return f" of equal principal with interest on top, the first {paid},"
-    if loan.repayment == "interest-only":
-        return f" of interest alone, the first {paid}, and the principal with the last,"
-    if loan.amortized_over is None:
-        return f" of {paid}"
-    over = loan.amortized_over
-    return f" of {paid}, as over {over if over == UNKNOWN else marks.write(str(over))},"
 
 
 def _percent(value: Decimal | str | None, marks: Marks) -> str:

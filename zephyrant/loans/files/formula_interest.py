@@ -60,7 +60,7 @@ class InterestFormulas:
         self, row: Row, number: int, stretch: Stretch, fraction: Fraction, *, is_own: bool
     ) -> str | None:
         """Interest on 1 in a row, as a formula; None where none tells it."""
-        if stretch.inner or stretch.on_top or self.schedule.by_day:
+        if stretch.inner or self.schedule.by_day or (stretch.on_top and self.advance):
             return None
         if stretch.before and stretch.after:
             return None

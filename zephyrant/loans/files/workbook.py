@@ -4,6 +4,7 @@ Where binary arithmetic would not give the ledger's cents, or where no formula t
 cell holds ours as a number, its row says so, and what does not follow is said at the input.
 """
 
+import re
 from collections.abc import Iterator
 from dataclasses import replace
 from decimal import Decimal
@@ -24,6 +25,7 @@ from ..numbers.affine import Affine
 from ..numbers.ratios import as_decimal
 from ..unknowns.worked import work_out
 from .formula_interest import InterestFormulas
+from .formula_parts import Cells, PartFormulas
 from .formula_sheet import (
     BALANCE,
     FIRST_ROW,
@@ -73,8 +75,15 @@ class _Writer:
         self.busy = any(row.advance or row.repay or row.fee for row in schedule.rows)
         self.last_row = FIRST_ROW + len(schedule.rows) - 1
         self.measured_in = self.interest.measured_in
+        self.parts = PartFormulas(
+            *(loan, line, schedule, ending),
+            interest=self.interest,
+            cash=lambda text: self._cash(text, is_payment=True),
+        )
         self.shares = self._shares()
         self.finds = self._can_find()
+        #: The interest on 1 of the first row, for other sheets.
+        self.first_factor: str | None = None
 
     # What follows
 
@@ -98,7 +107,7 @@ class _Writer:
         plain = not any(s.inner or s.on_top for s in self.line.stretches)
         fees = any(provision.of_money for provision in self.terms.provisions)
         levels = any(provision.levels for provision in self.terms.provisions)
-        whole = self.terms.count == self.schedule.rows[-1].number
+        whole = self.terms.count == self.schedule.rows[-1].number and self.terms.whole is None
         even = all(share in (0, 1) for _, share in self.shares)
         return bool(known and plain and whole and even and not (stub or fees or levels))
 
@@ -109,12 +118,16 @@ class _Writer:
         stated = round(solution, 10) if percent == UNKNOWN else Decimal(percent)
         per_period = 100 * as_decimal(terms.rate)
         formula = loan.style.convention.sheet_formula(loan.style, PERCENT)
+        by_part = self.parts.principal(self.first_factor) if terms.has_parts else None
+        over = self.parts.over()
+        by_part = by_part or over.get("principal")
         without, each = f"Schedule!$L${self.last_row}", f"Schedule!$M${self.last_row}"
         follows = worded("change it, and the schedule follows")
         given = worded("found by Zephyrant; no formula finds it again")
 
         def figure(name: str, value: Decimal, found: str) -> FormulaTerm:
-            if asks == name and self.finds:
+            told = {**over, "principal": by_part}.get(name)
+            if asks == name and (self.finds or told):
                 return FormulaTerm(
                     value, f"={found}", worded("found from the other figures"), False
                 )
@@ -124,14 +137,14 @@ class _Writer:
         quoted = flat if formula is None else given if asks_rate(loan) else follows
         balance = self.schedule.unit.amount(self.schedule.rows[-1].closing)
         left = FormulaTerm(balance, None, follows, True)
-        if asks == "balance":
+        if asks == "balance" or terms.whole is not None:
             ends = f"=Schedule!$G${self.last_row}"
             left = FormulaTerm(balance, ends, worded("what the last payment leaves"), False)
         return FormulaTerms(
             figure(
                 "principal",
                 terms.principal,
-                self._cash(f"({BALANCE}-{without})/{each}", is_payment=False),
+                self._cash(by_part or f"({BALANCE}-{without})/{each}", is_payment=False),
             ),
             FormulaTerm(stated, None, quoted, formula is not None),
             FormulaTerm(
@@ -140,10 +153,11 @@ class _Writer:
                 worded("from the quote") if formula else follows,
                 formula is None,
             ),
-            figure(
+            (self.parts.payment() if terms.has_parts else None)
+            or figure(
                 "payment",
                 terms.payment,
-                self._cash(f"({BALANCE}-{without})/{each}", is_payment=True),
+                self._cash(over.get("payment") or f"({BALANCE}-{without})/{each}", is_payment=True),
             ),
             left,
         )
@@ -211,6 +225,8 @@ class _Writer:
         fraction = span.simple / self.loan.payments_a_year
         measures = bool(self.measured_in) and not is_own
         factor = self.interest.factor(row, number, stretch, fraction, is_own=is_own)
+        if number == FIRST_ROW and factor is not None:
+            self.first_factor = re.sub(r"\bH(\d+)", r"Schedule!$H$\1", factor)
         beyond = self._beyond(row, stretch)
         moved = f"+J{number}-K{number}" if self.busy else ""
         base = f"(C{number}{moved}-F{number})" if self.advance else f"C{number}"
@@ -233,12 +249,17 @@ class _Writer:
         elif settles:
             after = f"+F{number + 1}" + (f"+K{number + 1}-J{number + 1}" if self.busy else "")
             interest = f"=0{after}-(C{number}{moved}-F{number})"
+        if self.loan.interest_shared is not None:
+            interest, marked = stated(row.interest), worded("stated: shared out by sum-of-digits")
+        cells = Cells(payment, interest)
+        if factor is not None:
+            cells = self.parts.cells(row, number, stretch, moved, cells) or cells
         return FormulaRow(
             row,
             opening,
-            interest,
+            cells.interest,
             f"=F{number}+K{number}-D{number}" if self.busy else f"=F{number}-D{number}",
-            payment,
+            cells.payment,
             self.interest.rounded(f"C{number}+D{number}{moved}-F{number}"),
             self.interest.measured(fraction) if measures else None,
             own if is_own and factor is not None else None,

@@ -182,6 +182,8 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
     base = _standing(asked, number)
     if asked.schedule.by_day:
         moved, interest, next_day = 0, *_accrued_by_day(asked, number, day)
+    elif loan.interest_shared is not None:
+        moved, interest, next_day = 0, *_share_by(asked, number, day)
     else:
         accrued = asked.accruals.until(number, day)
         moved = sum(unit.count(amount) for amount, *_ in accrued.inner)
@@ -205,6 +207,16 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
         "owed": unit.write(base + moved + whole),
         "per_day": f"{each:.{loan.decimals + 2}f}",
     }
+
+
+def _share_by(asked: ScheduledLoan, number: int, day: date) -> tuple[Fraction, Fraction]:
+    """In units, where interest is shared out by another rule: of the share of the next payment what
+    has passed of its days, and what a day more adds."""
+    begins, ends = due_at(asked, number), due_at(asked, number + 1)
+    if begins is None or ends is None:
+        raise ValueError("a loan without dates has no days to ask for")
+    share = Fraction(asked.schedule.rows[number].interest, (ends - begins).days)
+    return share * (day - begins).days, share
 
 
 def _accrued_by_day(asked: ScheduledLoan, number: int, day: date) -> tuple[Fraction, Fraction]:

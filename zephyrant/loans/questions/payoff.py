@@ -46,12 +46,14 @@ class Charge(BaseModel):
 
 class PayoffAmount(TypedDict):
     """`owed` after the payment, or on the day with the interest to it, and the `charge` make the
-    `payoff`; the costs if it ends so. `number`: of the last payment before it."""
+    `payoff`; the costs if it ends so. `number`: of the last payment before it. `actuarial`: what
+    would be owed by the interest on what is owed, where it is shared out by another rule."""
 
     number: int
     date: str | None
     on_a_day: bool
     owed: str
+    actuarial: str | None
     charge: str
     payoff: str
     total_cost: str
@@ -95,11 +97,19 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
         "date": day,
         "on_a_day": on_a_day,
         "owed": f"{owed:.{loan.decimals}f}",
+        "actuarial": _actuarial(loan, typed, marks),
         "charge": f"{asked:.{loan.decimals}f}",
         "payoff": unit.write(units),
         "total_cost": cost.told["total_cost"],
         "yearly_cost": cost.yearly,
     }
+
+
+def _actuarial(loan: Loan, typed: str, marks: Marks) -> str | None:
+    """What would be owed at the same moment by the interest on what is owed."""
+    if loan.interest_shared is None:
+        return None
+    return _moment(loan.model_copy(update={"interest_shared": None}), typed, marks)["owed"]
 
 
 def _refused(message: str) -> NotALoan:

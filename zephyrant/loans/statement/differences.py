@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
-from ..document.choices import ODD_DAYS, TIMED, WE, Choice
+from ..document.choices import ODD_DAYS, REPAYMENT, TIMED, WE, Choice
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
@@ -25,6 +25,7 @@ _NAMES: Final = {
     "count": "count",
     "payment": "payment",
     "balance": "balance",
+    "amortized_over": "amortized_over",
 }
 
 
@@ -48,6 +49,11 @@ def _rounding(rounding: Rounding) -> str:
     interest = "" if rounding.interest == "nearest" else worded(", interest unrounded")
     interest += "" if rounding.overpaid == "cut" else worded(", overpaid shown")
     return payments + step + interest
+
+
+def _repaid(statement: Statement) -> str:
+    by = REPAYMENT[statement.repaid].shown
+    return f"{by} {statement.percents}" if statement.repaid == "percents" else by
 
 
 def _dated(statement: Statement, name: str) -> str:
@@ -87,6 +93,7 @@ _WORDS: Final[dict[str, tuple[Choice, Callable[[Statement], str]]]] = {
     "currency": (Choice("currency"), lambda statement: statement.currency),
     "quote": (Choice("quoted"), _quote),
     "every": (Choice("paid"), lambda statement: frequencies.period(statement.every).often),
+    "repaid": (Choice("repaid"), _repaid),
     "timing": (Choice("paid"), lambda statement: TIMED[statement.timing]),
     "rounding": (Choice("rounding"), lambda statement: _rounding(statement.rounding)),
     "start": (Choice("lent on"), lambda statement: _dated(statement, "start")),
@@ -131,6 +138,7 @@ _FIELDS: Final = {
     "principal": ("principal", "is_purchase"),
     "price": ("price", "is_purchase"),
     "down": ("down", "down_in_percent", "is_purchase"),
+    "repaid": ("repaid", "percents"),
     "quote": ("quoted", "compounding", "over", "year_days"),
 }
 
@@ -171,7 +179,7 @@ def _shown(name: str, statement: Statement, read: dict[str, Reading], marks: Mar
         return UNKNOWN
     if name == "percent" or (name == "down" and statement.down_in_percent):
         return marks.percent(Decimal(value), 10)
-    return marks.number(Decimal(value), 10, 2 if name != "count" else 0)
+    return marks.number(Decimal(value), 10, 0 if name in ("count", "amortized_over") else 2)
 
 
 def changes(before: Statement, after: Statement, marks_name: MarksName) -> list[str]:

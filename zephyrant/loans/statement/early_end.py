@@ -92,8 +92,11 @@ def _told(payoff: PayoffAmount, marks: Marks) -> tuple[RowTold, ...]:
     if payoff["on_a_day"]:
         owed = worded("Owed on {day}, with interest to the day", day=day)
     costs = payoff["yearly_cost"]
+    actuarial = payoff["actuarial"]
+    beside = worded("By the interest on what is owed it would be")
     return (
         row_told(owed, marks.write(payoff["owed"])),
+        *((row_told(beside, marks.write(actuarial)),) if actuarial is not None else ()),
         row_told(worded("Charge"), marks.write(payoff["charge"])),
         row_told(worded("Payoff"), marks.write(payoff["payoff"])),
         row_told(worded("Total cost of the loan then"), marks.write(payoff["total_cost"])),

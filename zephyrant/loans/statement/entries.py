@@ -6,7 +6,7 @@ from typing import Final, NamedTuple
 
 from zephyrant.texts import Said
 
-from ..document.choices import VERBS_NAMED
+from ..document.choices import REPAYMENT, VERBS_NAMED
 from ..document.figure_path import (
     AMORTIZED_OVER,
     BALANCE,
@@ -79,9 +79,8 @@ ENTRIES: Final[dict[str, Entry]] = {
     "amortized_over": Entry(
         FIGURES_NAMED["amortized_over"].alone,
         "Over how many payments each is reckoned, where fewer are made and the rest is due with "
-        "the last; left empty, over those that are made. Such as 300 or 25 years.",
+        "the last. Such as 300 or 25 years.",
         may_be_asked=True,
-        may_be_empty=True,
     ),
     "percents": Entry(
         "Parts of the principal",
@@ -163,14 +162,6 @@ class TypedFigure(NamedTuple):
     text: str
 
 
-def states_balance(statement: Statement) -> bool:
-    """Whether what is left at the end is stated: some ways of repaying tell it."""
-    if statement.repaid == "at-the-end":
-        return False
-    is_level = statement.repaid == "level"
-    return not (is_level and (statement.amortized_over.strip() or statement.interest_shared))
-
-
 def figures_of(statement: Statement) -> list[TypedFigure]:
     """The figures of a statement, in the order of the sentence."""
     lent = [("principal", PRINCIPAL, statement.principal)]
@@ -185,9 +176,13 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
         ("percent", RATE, statement.percent),
         ("count", COUNT, statement.count),
         ("payment", PAYMENT, statement.payment),
-        *((("balance", BALANCE, statement.balance),) if states_balance(statement) else ()),
+        *(
+            (("balance", BALANCE, statement.balance),)
+            if REPAYMENT[statement.repaid].states_balance
+            else ()
+        ),
     ]
-    if statement.repaid == "level" and statement.amortized_over.strip():
+    if statement.repaid == "over":
         terms.append(("amortized_over", AMORTIZED_OVER, statement.amortized_over))
     clauses = [
         (f"clauses.{place}.figure", _path_in(clause, place), clause.figure)

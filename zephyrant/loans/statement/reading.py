@@ -64,7 +64,7 @@ def _repaid_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
     """How parts in percent, or over how many payments they are reckoned, are read."""
     if statement.repaid == "percents":
         return {"percents": read_percents(statement.percents, marks)}
-    if statement.repaid == "level" and statement.amortized_over.strip():
+    if statement.repaid == "over":
         every = statement.every
         return {"amortized_over": read_count(statement.amortized_over, marks, every)}
     return {}

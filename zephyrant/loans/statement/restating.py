@@ -9,7 +9,8 @@ from ..document.clauses import Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
 from ..document.loan import Loan
-from ..document.repayment import Percents, percents_in_words, repaid_by
+from ..document.repaid import repaid_by
+from ..document.repayment import Percents, percents_in_words
 from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import PLACES
@@ -62,13 +63,13 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
 
 
 def _typed_repayment(loan: Loan, marks: Marks) -> dict[str, Any]:
-    typed: dict[str, Any] = {"repaid": repaid_by(loan.repayment)}
+    typed: dict[str, Any] = {"repaid": repaid_by(loan)}
     if isinstance(loan.repayment, Percents):
         typed["percents"] = percents_in_words(loan.repayment.percents, marks)
     if loan.amortized_over is not None:
         over = loan.amortized_over
         typed["amortized_over"] = over if isinstance(over, str) else marks.write(str(over))
-    return {**typed, "interest_shared": loan.interest_shared}
+    return typed
 
 
 def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:

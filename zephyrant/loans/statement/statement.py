@@ -12,7 +12,7 @@ from ..document.clauses import Pay, Taken, VerbName
 from ..document.fields import CompoundingField, CurrencyCode, Every, OddDays, We
 from ..document.limits import MOST_CLAUSES
 from ..document.parts import Rounding
-from ..document.repayment import InterestShared, RepaidBy
+from ..document.repayment import RepaidBy
 from ..numbers.annuity import Timing
 from ..quotes.styles import Quoted, YearDays
 from ..wording.marks import MarksName
@@ -97,7 +97,6 @@ class Statement(BaseModel):
     repaid: RepaidBy = "level"
     percents: str = Field(default="", max_length=2000)
     amortized_over: str = TYPED
-    interest_shared: InterestShared | None = None
     timing: Timing = "in-arrears"
     rounding: Rounding = Rounding()
     start: str = Field(default="", max_length=200)

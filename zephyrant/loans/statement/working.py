@@ -9,16 +9,18 @@ from ..answer.answer import AnswerHead
 from ..answer.laid import ScheduleColumns
 from ..answer.solving import solve
 from ..budget import BudgetSpentError
+from ..document.choices import REPAYMENT
 from ..document.clauses import LEVELS
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.price import told_of
 from ..document.reading import check, write
+from ..document.repaid import as_document
 from ..errors import FieldError, NotALoan
 from ..quotes.styles import CONVENTIONS, USUAL_TIME
 from ..wording.marks import MARKS
-from .entries import figures_of, states_balance, typed_at
+from .entries import figures_of, typed_at
 from .parsing import Reading
 from .reading import readings
 from .statement import Statement, TypedClause
@@ -215,17 +217,11 @@ def _over(text: str) -> dict[str, str]:
 
 def _repaid(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     """How a loan is repaid, as the document holds it; what its way does not need is left out."""
-    if statement.repaid == "percents":
-        parts = (read["percents"].value or "100").split()
-        return {"repayment": {"percents": parts}}
-    if statement.repaid != "level":
-        return {"repayment": statement.repaid}
-    repaid: dict[str, Any] = {}
-    if "amortized_over" in read:
-        repaid["amortized_over"] = read["amortized_over"].value or MOST_PAYMENTS
-    if statement.interest_shared is not None:
-        repaid["interest_shared"] = statement.interest_shared
-    return repaid
+    percents = read["percents"].value if "percents" in read else None
+    over = read["amortized_over"].value if "amortized_over" in read else None
+    return as_document(
+        statement.repaid, percents=(percents or "100").split(), over=over or MOST_PAYMENTS
+    )
 
 
 def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
@@ -256,7 +252,7 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "count": value["count"],
         "every": statement.every,
         "payment": value["payment"],
-        "balance": value["balance"] if states_balance(statement) else "0",
+        "balance": value["balance"] if REPAYMENT[statement.repaid].states_balance else "0",
         "timing": statement.timing,
         **_repaid(statement, read),
         "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),

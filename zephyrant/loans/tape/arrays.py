@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from ..document.loan import Loan
+from ..document.repaid import repaid_by
 from ..ledger.level_arrays import (
     Level,
     balances,
@@ -34,11 +35,12 @@ _UNSURE: Final = 4e-15
 
 
 def is_plain(defaults: Defaults, loan: Loan) -> bool:
-    """Whether rows like this one are such as arrays can work: rounded to the minor unit, quoted in
-    a style without a time of its own."""
+    """Whether rows like this one are such as arrays can work: level payments, rounded to the minor
+    unit, quoted in a style without a time of its own."""
     rounding = defaults.rounding
     return (
-        (rounding.payment, rounding.interest) == ("nearest", "nearest")
+        repaid_by(loan) == "level"
+        and (rounding.payment, rounding.interest) == ("nearest", "nearest")
         and rounding.to is None
         and can_be_arrays(loan.style)
     )

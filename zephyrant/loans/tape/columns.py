@@ -11,6 +11,7 @@ from zephyrant.texts import Worded
 
 from ..document.fields import CompoundingField, CurrencyCode, Every
 from ..document.parts import Rounding
+from ..document.repayment import StyleName
 from ..numbers.annuity import Timing
 from ..quotes.styles import Quoted
 from ..wording.marks import MarksName
@@ -28,6 +29,8 @@ FieldName = Literal[
     "payment",
     "balance",
     "timing",
+    "repaid",
+    "amortized_over",
     "start",
     "first_payment",
     "after",
@@ -81,6 +84,7 @@ class Defaults(BaseModel):
     compounding: CompoundingField | None = None
     every: Every = "month"
     timing: Timing = "in-arrears"
+    repaid: StyleName = "level"
     rounding: Rounding = Rounding()
     marks: MarksName = "comma-point"
     percent_as: Literal["percent", "part", "part-below-one"] = "percent"
@@ -100,6 +104,8 @@ FIELD_NAMES: Final = Worded(
         "count": "Number of payments: ",
         "payment": "Payment: ",
         "balance": "Balance: ",
+        "repaid": "How it is repaid: ",
+        "amortized_over": "Payments it is reckoned over: ",
         "start": "Lent on: ",
         "first_payment": "First payment: ",
     }

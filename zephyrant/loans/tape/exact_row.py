@@ -48,6 +48,8 @@ def _told(loan: Loan, after: int, owed_on: date | None) -> dict[str, str]:
             **told,
             "problem": worked.unlaid.say(PLAIN) if worked.unlaid else worded("It has no schedule."),
         }
+    if loan.amortized_over is not None:
+        told["balance"] = schedule.unit.write(schedule.rows[-1].closing)
     if 0 < after <= len(schedule.rows):
         told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
     elif not after and owed_on is not None:

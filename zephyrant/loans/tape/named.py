@@ -23,6 +23,8 @@ FIELDS_NAMED: Final[Worded[FieldName]] = Worded(
         "payment": FIGURES_NAMED["payment"].title,
         "balance": FIGURES_NAMED["balance"].title,
         "timing": "in arrears or in advance",
+        "repaid": "how it is repaid",
+        "amortized_over": FIGURES_NAMED["amortized_over"].title,
         "start": "lent on",
         "first_payment": "first payment on",
         "after": "owed after payment …",

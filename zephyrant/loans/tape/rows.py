@@ -21,6 +21,7 @@ from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, Marks
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
 from .not_loans import stated
+from .repaid import repaid_of
 
 
 def is_day(text: str, defaults: Defaults) -> bool:
@@ -91,6 +92,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         "payment": figures["payment"],
         "balance": figures["balance"],
         "timing": text.get("timing", "") or defaults.timing,
+        **repaid_of(text, defaults, every),
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
         **_days(text, defaults),
     }

@@ -34,7 +34,10 @@ _SAMPLE: Final[dict[FieldName, str]] = {
 #: Bounds what one row takes that is worked alone.
 Bounded = Callable[[], AbstractContextManager[None]]
 #: What rows are worked together by.
-_ALIKE: Final[tuple[FieldName, ...]] = ("currency", "quoted", "compounding", "every", "timing")
+_ALIKE: Final[tuple[FieldName, ...]] = (
+    *("currency", "quoted", "compounding", "every", "timing"),
+    *("repaid", "amortized_over"),
+)
 
 
 def solve_tape(

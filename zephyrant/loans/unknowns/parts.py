@@ -88,11 +88,16 @@ def parted(loan: Loan, terms: Terms) -> Terms:
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
         line = lay_out(free)
-        by_payment = loan.asked in (COUNT, BALANCE) or (
-            loan.asked is None and not fit_in_parts(loan, terms)
-        )
+        by_payment = told_by_payment(loan, terms)
         part = part_by_payment(line) if by_payment else shared_out(line, line.principal)
     return replace(terms, part=part)
+
+
+def told_by_payment(loan: Loan, terms: Terms) -> bool:
+    """Whether the first payment tells the parts, not what is lent and what is to be left."""
+    if loan.asked is not None:
+        return loan.asked in (COUNT, BALANCE)
+    return not fit_in_parts(loan, terms)
 
 
 def gap_by_parts(terms: Terms) -> Decimal:

@@ -1,15 +1,15 @@
 import type { ReactNode } from "react";
 import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { speakerOf, within } from "../../hooks/words";
+import { speakerOf } from "../../hooks/words";
 import { Choice, OneOf } from "../../ui/choice";
-import { CurrencyChoice } from "../../ui/currency";
 import { Hint } from "../../ui/hint";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { everyChosen, everyOptions, isTimed, periodOf, quoteWords } from "../../ui/quoting";
 import type { EntryName } from "./entries";
 import type { Change } from "./two-ways";
-import { InUnit } from "../../ui/in-unit";
+import { Lent } from "./lent";
+import { Repaid } from "./repaid";
 import { filled, rich, t } from "../../texts";
 
 interface Props {
@@ -40,7 +40,9 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
   const { noun, often } = periodOf(statement.every, words);
   const speaker = speakerOf(statement.we, words);
   const isDeal = statement.count.trim() === "0";
-  const isPaid = !isDeal && !unpaid;
+  const repaying = words.choices.repaid.find(({ value }) => value === statement.repaid);
+  const isRegular = repaying?.is_regular ?? true;
+  const isPaid = !isDeal && !unpaid && isRegular;
   const isTwoWords = often.includes(" ");
   const { after } = quoteWords(statement, words);
   // Whether the words of the quote end where its list does.
@@ -50,7 +52,7 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
       <Lent statement={statement} figure={figure} lent={lent} onChange={onChange} />{" "}
       {dated && <>{rich("on {start}", { start: figure("start") })} </>}
       {rich(
-        "at {percent} {quoted}{over}{after}{comma} {repaid} {count} {payments}{often}{each}{paid}, with {balance} {there} at the end",
+        "at {percent} {quoted}{over}{after}{comma} {repaid} {count} {payments}{often}{each}{paid}{left}",
         {
           percent: <span className="whitespace-nowrap">{figure("percent")} %</span>,
           quoted: (
@@ -67,35 +69,48 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
           count: figure("count"),
           payments: isPaid && isTwoWords && `${t("payments")} `,
           often: <Often statement={statement} isNoun={!isPaid} onAsk={onAsk} />,
-          each: unpaid && !isDeal && (
+          each: unpaid && !isDeal && isRegular && (
             <> {rich("({payment} each)", { payment: figure("payment") })}</>
           ),
-          paid: isPaid && (
+          paid: !isDeal && (isPaid || !isRegular) && (
             <>
-              {" "}
-              {rich("{payments} {payment} at the {end} of each {period}{from}", {
-                payments: isTwoWords ? t("of") : t("payments of"),
-                payment: figure("payment"),
-                end: (
-                  <Hint of={[statement.timing.replace("-", "_")]}>
-                    <OneOf
-                      name={t("Paid at the")}
-                      value={statement.timing}
-                      options={words.choices.timing}
-                      fill={(said) => filled(said, { noun })}
-                      onChoose={(timing) => onChange({ timing })}
-                    />
-                  </Hint>
-                ),
-                period: noun,
-                from: dated && (
-                  <> {rich("from {firstPayment}", { firstPayment: figure("first_payment") })}</>
-                ),
-              })}
+              {isPaid && " "}
+              <Repaid
+                statement={statement}
+                payments={isPaid && !isTwoWords}
+                figure={figure}
+                onChange={onChange}
+              />
+              {isPaid && (
+                <>
+                  {" "}
+                  {rich("at the {end} of each {period}", {
+                    end: (
+                      <Hint of={[statement.timing.replace("-", "_")]}>
+                        <OneOf
+                          name={t("Paid at the")}
+                          value={statement.timing}
+                          options={words.choices.timing}
+                          fill={(said) => filled(said, { noun })}
+                          onChoose={(timing) => onChange({ timing })}
+                        />
+                      </Hint>
+                    ),
+                    period: noun,
+                  })}
+                </>
+              )}
+              {dated && (
+                <> {rich("from {firstPayment}", { firstPayment: figure("first_payment") })}</>
+              )}
             </>
           ),
-          balance: figure("balance"),
-          there: speaker.there,
+          left:
+            (isDeal || (repaying?.states_balance ?? true)) &&
+            rich(", with {balance} {there} at the end", {
+              balance: figure("balance"),
+              there: speaker.there,
+            }),
         },
       )}
       {statement.clauses.length > 0 ? t(", except that") : "."}
@@ -121,67 +136,5 @@ function Often({
         onChoose={(value) => onAsk({ repace: everyChosen(value) })}
       />
     </span>
-  );
-}
-
-/** Who speaks, and what is lent: an amount, or the rest of a price. */
-function Lent({
-  statement,
-  figure,
-  lent,
-  onChange,
-}: Pick<Props, "statement" | "figure" | "lent" | "onChange">) {
-  const { words } = useDesk();
-  const speaker = speakerOf(statement.we, words);
-  const currency = (
-    <CurrencyChoice
-      currency={statement.currency}
-      onChoose={(chosen) => onChange({ currency: chosen })}
-    />
-  );
-  const speaks = (
-    <Choice
-      name={t("Who speaks")}
-      value={speaker.name}
-      shown={statement.is_purchase ? within(speaker.label) : speaker.label}
-      options={words.choices.we.map(({ name, label }) => ({ value: name, label }))}
-      onChoose={(we) => onChange({ we: we as Statement["we"] })}
-    />
-  );
-  if (!statement.is_purchase)
-    return (
-      <>
-        {speaks}{" "}
-        <InUnit unit={statement.currency} said={currency}>
-          {figure("principal")}
-        </InUnit>
-      </>
-    );
-  return (
-    <>
-      {rich("Of a price of {price} {down} {unit} is paid at once; {somebody} the rest", {
-        price: (
-          <InUnit unit={statement.currency} said={currency}>
-            {figure("price")}
-          </InUnit>
-        ),
-        down: figure("down"),
-        unit: (
-          <OneOf
-            name={t("Down payment in")}
-            value={statement.down_in_percent ? "percent" : "amount"}
-            options={words.choices.down_payment}
-            fill={(said) => filled(said, { currency: statement.currency })}
-            onChoose={(value) => onChange({ down_in_percent: value === "percent" })}
-          />
-        ),
-        somebody: speaks,
-      })}
-      {lent && (
-        <>
-          , <b className="font-sans">{lent}</b>,
-        </>
-      )}
-    </>
   );
 }

@@ -21,7 +21,7 @@ const PLACES: Record<string, string> = {
 };
 
 /** Which list it opens. */
-const LISTS: Record<string, string> = { v: "every", u: "rounding" };
+const LISTS: Record<string, string> = { v: "every", ",": "repaid", u: "rounding" };
 
 /** Which sheet it opens and closes. */
 const SHEETS: Record<string, SheetName> = {
