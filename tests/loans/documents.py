@@ -18,6 +18,16 @@ PRESS: dict[str, Any] = {
     "payment": "?",
 }
 
+#: Loans that are not repaid by level payments alone.
+REPAID: list[dict[str, Any]] = [
+    {"repayment": "equal-principal"},
+    {"repayment": "interest-only", "balance": "8000"},
+    {"repayment": "at-the-end"},
+    {"repayment": {"percents": ["5", "5", "20", "70"]}, "count": 4, "every": "quarter"},
+    {"amortized_over": 300},
+    {"interest_shared": "sum-of-digits", "rate": {"percent": "6"}},
+]
+
 PERIODIC = {"quoted": "periodic"}
 
 #: A loan counted by days: 10,000 at 7.3 % over 365 bear 2.00 a day.

@@ -12,8 +12,14 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+import zephyrant
 from zephyrant import loans
 from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.said import read_line
+from zephyrant.loans.statement import Statement, Worked, restate, work
+from zephyrant.loans.tape import Defaults, solve_tape
+from zephyrant.loans.tape.columns import Columns
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, money, percents, solve
 from .oracle_parts import PartsDeal
@@ -494,3 +500,126 @@ class Explained(TestCase):
             "monthly payments of equal principal, the first ?, at the end of each month, with 0.00 "
             "still owed at the end.",
         )
+
+
+class Said(TestCase):
+    """Styles said in a line; the sentence that is shown of a loan reads as that loan."""
+
+    def test_lines(self) -> None:
+        equal = {"repayment": "equal-principal"}
+        parts = {"percents": ["5", "5", "20", "70"]}
+        cases: list[tuple[str, dict[str, Any]]] = [
+            ("43,700 at 5.4 % over 4 years, equal principal", {"count": 48, **equal}),
+            ("43,700 at 5.4 %, 48 equal principal payments", {"count": 48, **equal}),
+            (
+                "43,700 at 5.4 % over 4 years pays 1,100 equal principal",
+                {"payment": "1100", **equal},
+            ),
+            ("43,700 at 5.4 %, interest only, 4 years", {"repayment": "interest-only"}),
+            ("43,700 at 5.4 % over 4 years, all at the end", {"repayment": "at-the-end"}),
+            ("43,700 at 5.4 %, 60 payments amortized over 25 years", {"amortized_over": 300}),
+            ("43,700 at 5.4 %, 60 payments, as over ?, pays 300", {"amortized_over": "?"}),
+            ("43,700 at 5.4 %, 12 months, rule of 78", {"interest_shared": "sum-of-digits"}),
+            ("43,700 at 5.4 % in parts 2x5/20/70", {"count": 4, "repayment": parts}),
+            ("43,700 at 5.4 %, 4 payments, in parts of 5; 5; 20; 70", {"repayment": parts}),
+        ]
+        for line, expected in cases:
+            with self.subTest(line):
+                said = read_line(line)
+                self.assertIsNotNone(said.loan, said.errors)
+                assert said.loan is not None
+                told = loans.write(said.loan)
+                self.assertEqual({name: told.get(name) for name in expected}, expected)
+                # Read back from the sentence one can read aloud.
+                again = read_line(loans.terms_in_words(said.loan, MARKS["comma-point"]))
+                assert again.loan is not None, again.errors
+                self.assertEqual(loans.solve(again.loan).schedule, loans.solve(said.loan).schedule)
+        pause = read_line("43,700 at 5.4 % over 4 years, interest only for the first year")
+        assert pause.loan is not None
+        self.assertEqual((pause.loan.repayment, len(pause.loan.clauses)), ("level", 1))
+
+    def test_stated_one_by_one(self) -> None:
+        figures: dict[str, Any] = {"principal": 48250, "rate": "6.35 %", "count": 60}
+        parts = {"percents": [10, 20, 30, 40]}
+        for stated, value in (
+            ({"repayment": "equal-principal"}, "1059.49"),
+            ({"repayment": "interest only"}, "255.32"),
+            ({"amortized_over": "25 years"}, "321.28"),
+            ({"amortized_over": 300}, "321.28"),
+            ({"repayment": parts, "count": 4}, "5080.32"),
+        ):
+            answer = zephyrant.solve(**{**figures, **stated})
+            self.assertEqual(answer.value, Decimal(value), stated)
+
+
+class Typed(TestCase):
+    """Styles as they are typed into a statement."""
+
+    def work(self, **typed: str) -> Worked:
+        terms = {"principal": "48,250", "percent": "6.35", "count": "12", "payment": "?"}
+        return work(Statement.model_validate({**terms, **typed}))
+
+    def test_parts(self) -> None:
+        whole = (
+            "5; 5; 20; 70",
+            "2 x 5; 20; 70",
+            "2×5, 20, 70",
+            "5 5 20 70",
+            "2 of 5 then 20 then 70 %",
+        )
+        for typed in whole:
+            worked = self.work(repaid="percents", percents=typed, count="4")
+            self.assertEqual(worked.readings["percents"].text, "2 × 5; 20; 70", typed)
+            self.assertEqual(worked.errors, (), typed)
+        for typed, says in (
+            ("", "State what each payment repays"),
+            ("half each", "is no percent"),
+            ("5; 5", "add up to 10 %"),
+            ("50; 50", "2 parts for 4 payments"),
+            ("-5; 105", "between 0 and 100"),
+            ("99999 x 1", "at most"),
+        ):
+            worked = self.work(repaid="percents", percents=typed, count="4")
+            self.assertEqual(worked.errors[0].field, "percents", typed)
+            self.assertIn(says, worked.errors[0].message)
+
+    def test_over_a_longer_time(self) -> None:
+        worked = self.work(repaid="over", amortized_over="25 years")
+        self.assertEqual(worked.document and worked.document["amortized_over"], 300)
+        empty = self.work(repaid="over")
+        self.assertEqual(empty.errors[0].field, "amortized_over")
+        asked = self.work(repaid="over", amortized_over="?", payment="400")
+        self.assertTrue(asked.answer and asked.answer.value)
+
+    def test_what_is_typed_is_kept_and_told_back(self) -> None:
+        # A balance stays where it is typed, and is not part of a loan that states none.
+        worked = self.work(repaid="at-the-end", balance="5,000")
+        self.assertEqual(worked.errors, ())
+        self.assertEqual(worked.document and worked.document["balance"], "0")
+        for repaid, more in (
+            ("percents", {"percents": "11 × 5; 45"}),
+            ("over", {"amortized_over": "300"}),
+            ("sum-of-digits", {}),
+            ("equal-principal", {}),
+        ):
+            typed = self.work(repaid=repaid, **more)
+            assert typed.document is not None
+            again = restate(loans.check(typed.document), "point-comma")
+            self.assertEqual(again.repaid, repaid)
+            self.assertEqual(work(again).document, typed.document)
+
+    def test_a_row_of_a_table(self) -> None:
+        ways = ["", "Equal principal", "interest-only", "at the end", "11 x 5; 45", "monthly"]
+        columns: Columns = {
+            "principal": ["48250"] * 6,
+            "percent": ["6.35"] * 6,
+            "count": ["12"] * 6,
+            "payment": ["?"] * 6,
+            "repaid": ways,
+            "amortized_over": ["300"] + [""] * 5,
+        }
+        told = solve_tape(columns, Defaults())
+        expected = ["321.28", "4276.15", "255.32", "51404.62", "2667.82", ""]
+        self.assertEqual(told["found"], expected)
+        self.assertEqual(told["balance"][0], "47435.06")
+        self.assertIn("no way of repaying", told["problem"][5])

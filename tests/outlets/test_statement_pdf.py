@@ -9,7 +9,7 @@ from typing import Any
 import pypdf
 from django.test import SimpleTestCase
 
-from tests.loans.documents import document
+from tests.loans.documents import REPAID, document
 from zephyrant import loans
 from zephyrant.loans.wording.marks import MARKS
 from zephyrant.outlets.reader import Reader
@@ -35,6 +35,18 @@ class Statements(SimpleTestCase):
             for exact in told:
                 rounded = Decimal(str(exact)).quantize(Decimal("0.0001"), ROUND_HALF_UP)
                 self.assertIn(f"{rounded} %".replace("-", "−"), text)
+
+    def test_every_way_of_repaying(self) -> None:
+        for changes in REPAID:
+            text, answer = printed(document(**changes))
+            asked = loans.check(document(**changes))
+            flat = " ".join(text.split())
+            self.assertIn(" ".join(loans.terms_in_words(asked, MARK).split())[-60:-1], flat)
+            for row in answer.schedule:
+                for name in ("opening", "interest", "principal", "payment", "closing"):
+                    self.assertIn(MARK.write(row[name]).replace("-", "−"), text)
+                if "actuarial_closing" in row:
+                    self.assertIn(MARK.write(row["actuarial_closing"]), text)
 
     def test_fees_and_what_they_come_to(self) -> None:
         """2 % of 48,250 is 965.00, kept back: 47,285.00 in hand; 300 paid apart besides."""

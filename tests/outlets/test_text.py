@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from rich.console import Console
 
-from tests.loans.documents import document
+from tests.loans.documents import REPAID, document
 from zephyrant import loans
 from zephyrant.loans import MARKS
 from zephyrant.outlets.markdown import markdown_of, plainly
@@ -34,6 +34,21 @@ class Texts(TestCase):
                 for name in ("opening", "interest", "principal", "payment", "closing"):
                     self.assertIn(MARK.write(row[name]), told)
             self.assertNotIn("…", told)
+
+    def test_every_way_of_repaying(self) -> None:
+        for changes in REPAID:
+            content = document(**changes)
+            answer, told = loans.solve(loans.check(content), MARK), printed(content, 100)
+            markdown = markdown_of(loans.check(content), answer, MARK)
+            assert answer.totals is not None
+            for row in answer.schedule:
+                for name in ("opening", "interest", "principal", "payment", "closing"):
+                    self.assertIn(MARK.write(row[name]), told)
+                self.assertIn(MARK.write(row.get("actuarial_closing", row["closing"])), told)
+            self.assertIn(MARK.write(answer.totals["interest"]), markdown)
+            if "amortized_over" in changes:
+                self.assertIn("Balance due with the last", markdown)
+                self.assertIn(MARK.write(answer.totals["balance_due"]), markdown)
 
     def test_as_wide_as_the_terminal_and_no_wider(self) -> None:
         for width in (80, 100, 140):

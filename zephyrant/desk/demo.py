@@ -166,6 +166,17 @@ CASES: Final[list[dict[str, Any]]] = [
         "payment": "645.00",
     },
     {
+        "name": "Tile kiln, Skerrow Brickworks",
+        "tags": ["workshop"],
+        "note": "Equal principal; while it is built only the interest is paid.",
+        "principal": "96,000.00",
+        "percent": "5.75",
+        "count": "60",
+        "payment": "?",
+        "repaid": "equal-principal",
+        "clauses": [{"verb": "pay", "from": "1", "to": "6", "is_stretch": True, "pay": "interest"}],
+    },
+    {
         "name": "Kiln, Tarn Pottery",
         "tags": ["workshop"],
         "principal": "17,840.00",

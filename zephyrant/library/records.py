@@ -46,7 +46,8 @@ class Rates(NamedTuple):
 
 
 class Totals(NamedTuple):
-    """What the schedule adds up to. `payments`: rows in which something is paid."""
+    """What the schedule adds up to. `payments`: rows in which something is paid; `balance_due`:
+    what is owed at its end."""
 
     paid: Decimal
     interest: Decimal
@@ -54,6 +55,7 @@ class Totals(NamedTuple):
     fees: Decimal
     final_payment: Decimal
     payments: int
+    balance_due: Decimal
 
 
 class YearlyCost(NamedTuple):

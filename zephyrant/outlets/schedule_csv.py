@@ -11,6 +11,8 @@ from .csv_form import PLAIN_CSV, CsvForm
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have, before the closing balance.
 _MOVED: Final = ("advance", "fee", "repay")
+#: One that another rule of sharing interest out brings, after it.
+_BESIDE: Final = ("actuarial_closing",)
 #: Rows that are written at once.
 _TOGETHER: Final = 1_000
 
@@ -18,7 +20,8 @@ _TOGETHER: Final = 1_000
 def columns_of(answer: Answer) -> tuple[str, ...]:
     """The columns that a schedule has as a table for other programs."""
     there = answer.laid.titles if answer.laid else ()
-    return (*COLUMNS[:-1], *(name for name in _MOVED if name in there), COLUMNS[-1])
+    beside = [name for name in _BESIDE if name in there]
+    return (*COLUMNS[:-1], *(name for name in _MOVED if name in there), COLUMNS[-1], *beside)
 
 
 def csv_parts(answer: Answer, form: CsvForm = PLAIN_CSV) -> Iterator[str]:
@@ -39,7 +42,7 @@ def csv_of_several(named: Iterable[tuple[str, Answer]], form: CsvForm = PLAIN_CS
         for _, answer in first:
             yield from csv_parts(answer, form)
         return
-    columns = (*COLUMNS[:-1], *_MOVED, COLUMNS[-1])
+    columns = (*COLUMNS[:-1], *_MOVED, COLUMNS[-1], *_BESIDE)
     yield form.begins + form.lines([("loan", *columns)])
     for name, answer in chain(first, coming):
         called = as_text(name)

@@ -145,6 +145,19 @@ JOBS: Final[dict[str, Job]] = {
         line="price {186000}, 22 % down, balloon {31500}, 12 years at {5.15} %",
         answer="Each monthly payment is {1194.25}",
     ),
+    "equal-principal": Job(
+        "Equal principal, or interest only",
+        "What is lent is repaid in equal parts with the interest on top, or only at the end.",
+        (
+            "Say so in the line, or choose it where the sentence says what the payments are (key "
+            "the comma): equal principal, parts in percent, interest only, all at the end.",
+            "The payment is the first one; the schedule shows how they fall.",
+            "Level payments as over a longer time, the rest due with the last: 60 payments, as "
+            "over 25 years.",
+        ),
+        line="{96000} at {5.75} % over 5 years, equal principal",
+        answer="The first monthly payment is {2060.00}",
+    ),
     "monthly-rate": Job(
         "The rate of a month",
         "You know the payment and want what is charged from one payment to the next.",

@@ -1,6 +1,6 @@
 """A document solved: the figure found, the loan to the cent, its working and its proof."""
 
-from typing import Any, Final
+from typing import Any, Final, NotRequired
 
 from pydantic import BaseModel, ConfigDict, PrivateAttr, computed_field
 from typing_extensions import TypedDict
@@ -62,6 +62,7 @@ class ScheduleYear(TypedDict):
     payment: str
     repay: str
     closing: str
+    actuarial_closing: NotRequired[str]
 
 
 class AnswerHead(BaseModel):

@@ -132,7 +132,7 @@ def _stretches(laid: Laid, stretches: list[tuple[int, str, int, int]]) -> list[S
         )
         for name in _SUMMED
     }
-    return [
+    told: list[ScheduleYear] = [
         {
             "year": year,
             "label": label,
@@ -150,6 +150,11 @@ def _stretches(laid: Laid, stretches: list[tuple[int, str, int, int]]) -> list[S
         }
         for place, (year, label, begins, ends) in enumerate(stretches)
     ]
+    if columns.actuarial_closing:
+        beside = write_all([columns.actuarial_closing[ends - 1] for *_, ends in stretches])
+        for stretch, text in zip(told, beside, strict=True):
+            stretch["actuarial_closing"] = text
+    return told
 
 
 def _years_of(

@@ -9,7 +9,7 @@ from ..wording.marks import Marks
 from .choices import REPAYMENT
 from .fields import FIGURES, UNKNOWN, wrong_at
 from .figure_path import FigurePath, figure_path
-from .repayment import Percents, RepaidBy, percents_in_words
+from .repayment import PartsInPercent, RepaidBy, percents_in_words
 
 if TYPE_CHECKING:
     from .loan_fields import LoanFields
@@ -29,7 +29,7 @@ _ASKABLE: Final[dict[RepaidBy, tuple[str, ...]]] = {
 
 def repaid_by(loan: "LoanFields") -> RepaidBy:
     """How a loan is repaid, by name."""
-    if isinstance(loan.repayment, Percents):
+    if isinstance(loan.repayment, PartsInPercent):
         return "percents"
     return "over" if loan.amortized_over is not None else loan.interest_shared or loan.repayment
 
@@ -49,7 +49,7 @@ def as_document(
 
 def repaid_in_words(loan: "LoanFields", marks: Marks) -> str:
     """How a loan is repaid, where terms are listed; nothing for level payments."""
-    if isinstance(loan.repayment, Percents):
+    if isinstance(loan.repayment, PartsInPercent):
         return f"{percents_in_words(loan.repayment.percents, marks)} %"
     if loan.amortized_over is not None:
         over = loan.amortized_over
@@ -123,11 +123,11 @@ def _check_style(loan: "LoanFields") -> None:
             )
     if loan.repayment == "at-the-end":
         _states_no_balance(loan, worded("Everything is paid with the last payment"))
-    if isinstance(loan.repayment, Percents) and isinstance(loan.count, int):
+    if isinstance(loan.repayment, PartsInPercent) and isinstance(loan.count, int):
         _check_length(loan.repayment, loan.count, pauses="pay" in {c.verb for c in loan.clauses})
 
 
-def _check_length(parts: Percents, count: int, *, pauses: bool) -> None:
+def _check_length(parts: PartsInPercent, count: int, *, pauses: bool) -> None:
     """As many parts as payments, or as payments that repay one: those are counted on the line."""
     given = len(parts.percents)
     if given == count or (pauses and given < count):

@@ -51,7 +51,7 @@ PercentOfPrincipal = Annotated[
 ]
 
 
-class Percents(Part):
+class PartsInPercent(Part):
     """What each payment repays of the principal, in percent, with interest on top: one for every
     payment, or for every one that repays a part. They add up to 100."""
 
@@ -81,12 +81,12 @@ def percents_in_words(percents: Sequence[Decimal], marks: Marks) -> str:
 
 
 def _kind(value: object) -> str:
-    return "in-percents" if isinstance(value, dict | Percents) else "by-name"
+    return "in-percents" if isinstance(value, dict | PartsInPercent) else "by-name"
 
 
 #: The steps of a path that are no field of the document: kinds of repayment.
 REPAYMENT_KINDS: Final = ("by-name", "in-percents")
 Repayment = Annotated[
-    Annotated[StyleName, Tag("by-name")] | Annotated[Percents, Tag("in-percents")],
+    Annotated[StyleName, Tag("by-name")] | Annotated[PartsInPercent, Tag("in-percents")],
     Discriminator(_kind),
 ]

@@ -15,7 +15,7 @@ from .clauses import Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
 from .repaid import repaid_by
-from .repayment import Percents, percents_in_words
+from .repayment import PartsInPercent, percents_in_words
 
 _NOTHING: Final = Decimal(0)
 
@@ -65,7 +65,7 @@ def _payments(loan: Loan, marks: Marks) -> str:
         return f"{words.without} {period.number(count)}"
     repaying, dated = REPAYMENT[repaid_by(loan)], _paid_from(loan, loan.calendar)
     over, percents = loan.amortized_over, ""
-    if isinstance(loan.repayment, Percents):
+    if isinstance(loan.repayment, PartsInPercent):
         percents = percents_in_words(loan.repayment.percents, marks)
     said = repaying.said.format(
         payment=_money(loan, loan.payment, marks),

@@ -9,7 +9,7 @@ from ..document.clauses import Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
-from ..document.repayment import Percents, StyleName
+from ..document.repayment import PartsInPercent, StyleName
 from ..quotes.conversion import periodic_rate
 from .parts import Sharing
 from .periods import PeriodRuns, period_runs
@@ -55,9 +55,9 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
     )
 
 
-def _sharing(repayment: StyleName | Percents) -> Sharing | None:
+def _sharing(repayment: StyleName | PartsInPercent) -> Sharing | None:
     """How what is lent is shared out; None where payments are level."""
-    if isinstance(repayment, Percents):
+    if isinstance(repayment, PartsInPercent):
         return Sharing(percents=repayment.percents)
     return _SHARING[repayment]
 

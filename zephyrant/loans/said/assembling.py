@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 from fractions import Fraction
-from typing import Final
+from typing import Final, cast
 
 from zephyrant.texts import worded
 
@@ -10,6 +10,8 @@ from ..calendars import frequencies
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.reading import check
+from ..document.repaid import as_document
+from ..document.repayment import RepaidBy
 from ..errors import NotALoan
 from ..numbers.decimals import plain
 from ..statement.parsing import Reading
@@ -45,6 +47,7 @@ class Assembling(Draft):
         self._amounts()
         self._rate()
         self._count()
+        self._repaid()
         self.content["every"] = every
         self._payment()
         self._choices()
@@ -165,6 +168,27 @@ class Assembling(Draft):
         is_aside |= self.content.get("we") == "put-aside"
         if "payment" not in self.content and (is_aside or self.content.get("count") == 0):
             self.content["payment"] = "0"
+
+    def _repaid(self) -> None:
+        for fact in self.of("repaid"):
+            with self.at(fact):
+                if fact.said == "percents":
+                    self._parts(fact)
+                    continue
+                over = fact.more.get("over", "")
+                if over and over != UNKNOWN:
+                    over = int(self.figures.count(over).value)
+                by = cast(RepaidBy, fact.said)
+                for name, value in as_document(by, over=over).items():
+                    self.put(name, value, fact)
+
+    def _parts(self, fact: Fact) -> None:
+        """Parts in percent: as many as there are payments, where these are not said."""
+        percents = self.figures.percents(fact.more["parts"])
+        self.put("repayment", "; ".join(percents), fact)
+        self.content["repayment"] = {"percents": percents}
+        if "count" not in self.content:
+            self.put("count", len(percents), fact, guess=True)
 
     def _choices(self) -> None:
         for fact in self.of("we", "timing", "odd_days"):

@@ -30,6 +30,9 @@ _TITLES: Final = Worded(
         "rounding.payment": "rounding",
         "rounding.to": "rounding",
         "purchase.down": "down payment",
+        "repayment": "way of repaying",
+        "repayment.percents": "parts of the principal",
+        "interest_shared": "way of repaying",
     }
 )
 

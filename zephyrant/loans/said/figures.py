@@ -12,6 +12,7 @@ from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain, precise
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
+from ..statement.typed_parts import read_percents
 from ..statement.typed_times import read_count, read_date
 from ..wording.marks import MARKS, Marks
 from .phrase import Fact
@@ -80,6 +81,10 @@ class Figures:
     def count(self, said: str) -> Value:
         """A number of payments, or the time they take; raises `Unsaid`."""
         return _value(read_count(in_figures(said), self.marks, self.every))
+
+    def percents(self, said: str) -> list[str]:
+        """Parts in percent; raises `Unsaid`."""
+        return _value(read_percents(said, self.marks)).value.split()
 
     def counted(self, time: str) -> int:
         """How many payments a time is."""

@@ -23,7 +23,8 @@ from .slots import (
 
 #: How a rate is meant, said after it.
 _MODES: Final = (
-    r"(?:(?:\s|,\s)(?:nominal|effective|continuous|flat|interest|fixed)\b"
+    r"(?:(?:\s|,\s)(?:nominal|effective|continuous|flat"
+    r"|interest(?!\s(?:only|alone|shared|added))|fixed)\b"
     rf"|(?:\s|,\s)(?:compounded|compounding)\s(?:{PER}|continuously)"
     rf"|\s?{EACH}|\s{ADVERB}(?!\s(?:payments?|instal?lments?)\b)){{0,4}}"
 )

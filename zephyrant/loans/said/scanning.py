@@ -6,6 +6,7 @@ from typing import Final, NamedTuple
 from .asked import ASKED
 from .clauses import CLAUSES
 from .phrase import ClausePhrase, Fact, Found, Phrase, Says
+from .repaid import REPAID
 from .short import SHORT
 from .slots import stand_ins
 from .terms import TERMS
@@ -37,7 +38,7 @@ _SAME: Final = {"−": "-", "‑": "-", "@": " at "}
 
 
 #: Of those that are as long the first stands.
-_PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (*CLAUSES, *ASKED, *SHORT, *TERMS)
+_PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (*(*CLAUSES, *ASKED, *REPAID, *SHORT, *TERMS),)
 
 
 class Unread(NamedTuple):

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import suppress
 from datetime import date
-from typing import Any, Final, NamedTuple
+from typing import Any, Final, NamedTuple, get_args
 
 from zephyrant.texts import worded
 
@@ -11,6 +11,7 @@ from ..calendars.frequencies import PERIODS
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.reading import check
+from ..document.repayment import InterestShared, StyleName
 from ..errors import FieldError, NotALoan
 from ..wording.marks import MARKS, Marks
 from .assembling import Assembling
@@ -36,6 +37,9 @@ _SAID: Final = {
     "balance": _Said("{} left", ("balance",)),
     "every": _Said("{} payments", ("every",)),
     "timing": _Said("{}", ("timing",)),
+    "repayment": _Said("{}", ("repaid",)),
+    "amortized_over": _Said("as over {}", ("repaid",)),
+    "interest_shared": _Said("{}", ("repaid",)),
     "start": _Said("lent {}", ("start",)),
     "first_payment": _Said("first payment {}", ("first_payment",)),
     "rounding": _Said("payments rounded {}", ("rounding",)),
@@ -49,6 +53,8 @@ _PLACES: Final = {"price": "purchase.price", "down": "purchase.down"}
 _NAMED: Final = {
     "every": frozenset(PERIODS),
     "timing": frozenset(("in-arrears", "in-advance")),
+    "repayment": frozenset(get_args(StyleName)),
+    "interest_shared": frozenset(get_args(InterestShared)),
 }
 
 
@@ -134,7 +140,7 @@ def _stands(name: str, text: str) -> bool:
     if name in ("start", "first_payment"):
         with suppress(ValueError):
             return bool(date.fromisoformat(text))
-    if name == "count" and text.isdecimal():
+    if name in ("count", "amortized_over") and text.isdecimal():
         return True
     return text == UNKNOWN or text in _NAMED.get(name, ())
 

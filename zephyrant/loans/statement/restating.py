@@ -10,7 +10,7 @@ from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
 from ..document.loan import Loan
 from ..document.repaid import repaid_by
-from ..document.repayment import Percents, percents_in_words
+from ..document.repayment import PartsInPercent, percents_in_words
 from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import PLACES
@@ -64,7 +64,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
 
 def _typed_repayment(loan: Loan, marks: Marks) -> dict[str, Any]:
     typed: dict[str, Any] = {"repaid": repaid_by(loan)}
-    if isinstance(loan.repayment, Percents):
+    if isinstance(loan.repayment, PartsInPercent):
         typed["percents"] = percents_in_words(loan.repayment.percents, marks)
     if loan.amortized_over is not None:
         over = loan.amortized_over

@@ -180,12 +180,31 @@ GLOSSARY: Final[dict[str, Term]] = {
     "points": _term(
         "Points",
         LOAN,
-        "Percents of the amount lent, paid at the start, often for a lower rate.",
+        "PartsInPercent of the amount lent, paid at the start, often for a lower rate.",
     ),
     "interest_only": _term(
         "Interest only",
         LOAN,
         "Payments of just the interest, so that what is owed stays as it is.",
+    ),
+    "equal_principal": _term(
+        "Equal principal",
+        LOAN,
+        "Each payment repays the same part of what is lent, with the interest on top: payments "
+        "fall with what is owed.",
+    ),
+    "sum_of_digits": _term(
+        "Sum-of-digits",
+        LOAN,
+        "An old rule that shares interest out over the payments: of twelve the first bears 12 of "
+        "78 parts, the next 11. Ended early, such a loan owes more than by the interest on what "
+        "is owed.",
+    ),
+    "reckoned_over": _term(
+        "As over a longer time",
+        LOAN,
+        "Level payments as a longer loan would have them, of which fewer are made: what they leave "
+        "is due with the last.",
     ),
     "schedule": _term(
         "Schedule",

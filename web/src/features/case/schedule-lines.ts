@@ -66,7 +66,7 @@ export function cellOf(
   columns: ScheduleColumns,
 ): string {
   if ("place" in line) return textAt(columns, column, line.place);
-  if ("whole" in line && (column === "opening" || column === "closing")) return "";
+  if ("whole" in line && (column === "opening" || column.endsWith("closing"))) return "";
   const told: Record<string, unknown> = { ...("whole" in line ? line.whole : line.year) };
   const text = told[column];
   return typeof text === "string" ? text : "";
