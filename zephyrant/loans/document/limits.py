@@ -7,7 +7,7 @@ from typing import Final
 MOST_PAYMENTS: Final = 36_500
 #: The largest amount: one below a quadrillion.
 MOST_MONEY: Final = Decimal(10) ** 15
-#: PartsInPercent a year are below this.
+#: Percents a year are below this.
 MOST_PERCENT: Final = Decimal(10_000)
 MOST_PLACES: Final = 40
 MOST_COMPOUNDINGS: Final = 10_000

@@ -1,6 +1,6 @@
 """Many rates of one style at once, as arrays: from the percent to the rate of one period and back.
 
-PartsInPercent and rates are floats, a year of 365 days."""
+Percents and rates are floats, a year of 365 days."""
 
 from ..calendars import frequencies
 from ..numbers.arrays import Floats, Wholes, np

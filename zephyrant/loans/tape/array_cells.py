@@ -72,7 +72,7 @@ class Cells:
             part = np.array(["%" not in text for text in texts.tolist()])
             if self.defaults.percent_as == "part-below-one":
                 part &= (np.abs(values) < 1) & (values != 0)
-            # PartsInPercent have a dozen decimals at most: rounding there undoes what floats add.
+            # Percents have a dozen decimals at most: rounding there undoes what floats add.
             values = np.where(part, np.round(values * 100, 12), values)
         return np.where((values >= 0) & (values < _LARGEST_PERCENT), values, np.nan)
 

@@ -180,7 +180,7 @@ GLOSSARY: Final[dict[str, Term]] = {
     "points": _term(
         "Points",
         LOAN,
-        "PartsInPercent of the amount lent, paid at the start, often for a lower rate.",
+        "Percents of the amount lent, paid at the start, often for a lower rate.",
     ),
     "interest_only": _term(
         "Interest only",
