@@ -182,6 +182,7 @@ class ChoiceWords(Schema):
 
     timing: list[Option]
     repaid: list[RepayingWord]
+    repaid_rows: list[Option]
     day_counts: list[Option]
     odd_days: list[Option]
     payment_rounding: list[Option]
@@ -349,6 +350,7 @@ def _choices() -> ChoiceWords:
             )
             for name, repaying in choices.REPAYMENT.items()
         ],
+        repaid_rows=_plain({style: choices.REPAYMENT[style].label for style in choices.BY_NAME}),
         day_counts=_options(choices.DAY_COUNTS),
         odd_days=_options(choices.ODD_DAYS),
         payment_rounding=_options(choices.PAYMENT_ROUNDING),

@@ -66,6 +66,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "is_regular": ("Whether all payments are made.", True),
     "states_balance": ("Whether what is left at the end is stated besides.", True),
     "ChoiceWords.repaid": ("The ways of repaying.", _ONE),
+    "repaid_rows": ("The ways in which all rows of a table can be repaid.", _ONE),
     "balance_due": ("What is owed at the end of the schedule.", "0.00"),
     "actuarial": ("What would be owed by the interest on what is owed.", None),
     "actuarial_closing": ("What is owed by the interest on what is owed.", "39782.09"),

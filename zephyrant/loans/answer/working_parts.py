@@ -43,7 +43,7 @@ def parts_steps(
 
 
 class _First:
-    """The first payment that repays a part, in letters: A = p + I."""
+    """The first payment that repays a part, in letters: A = R + I."""
 
     def __init__(self, number: int, part: Decimal, interest: Decimal, line: Line) -> None:
         self.number, self.part, self.interest, self.line = number, part, interest, line
@@ -61,7 +61,7 @@ class _First:
             share = f"1 / {write.number(self.total)}"
         return {
             "title": worded("The part that payment {number} repays", number=self.number),
-            "formula": worded("p = (P − B) · its share"),
+            "formula": worded("R = (P − B) · its share"),
             "numbers": f"({lent} − {left}) × {share}",
             "result": write.number(self.part),
         }
@@ -82,7 +82,7 @@ class _First:
         paid = write.money(self.line.terms.payment)
         return {
             "title": worded("The part that payment {number} repays", number=self.number),
-            "formula": "p = A − I",
+            "formula": "R = A − I",
             "numbers": f"{paid} − {write.number(self.interest)}",
             "result": write.number(self.part),
         }
@@ -92,7 +92,7 @@ class _First:
         paid = write.money(self.line.terms.payment)
         return {
             "title": worded("The interest of payment {number}", number=self.number),
-            "formula": worded("I = A − p, and i the only rate at which that is its interest"),
+            "formula": worded("I = A − R, and i the only rate at which that is its interest"),
             "numbers": f"{paid} − {write.number(self.part)}",
             "result": write.number(self.interest),
         }
@@ -101,17 +101,17 @@ class _First:
         """The figure asked for."""
         path, (lent, paid, left) = asked(loan), money_of(self.line.terms, write)
         part, interest = write.number(self.part), write.number(self.interest)
-        title, formula, numbers = worded("The {name}", name=path.name), "A = p + I", ""
+        title, formula, numbers = worded("The {name}", name=path.name), "A = R + I", ""
         if path == PAYMENT:
             numbers = f"{part} + {interest}"
         elif asks_count(loan):
-            title, formula = worded("The number of payments"), "n = (P − B) / p"
+            title, formula = worded("The number of payments"), "n = (P − B) / R"
             numbers = f"({lent} − {left}) / {part}"
         elif path.name == "balance":
             share = f"{write.number(self.total)} / {write.number(self.times)}"
             formula, numbers = worded("B = P − all parts"), f"{lent} − {part} × {share}"
         else:
-            formula = worded("A = p + I, both linear in P: the only P at which it holds")
+            formula = worded("A = R + I, both linear in P: the only P at which it holds")
             numbers = f"{paid} = {part} + {interest}"
         return {
             "title": title,

@@ -178,7 +178,13 @@ def _carried(stretch: Stretch, last: int, before: Decimal, owed: Decimal, write:
     parts = [worded("interest {interest}", interest=write.percent(100 * interest))]
     if stretch.advance or stretch.fee:
         parts.append(worded("added {advance}", advance=write.money(stretch.advance + stretch.fee)))
-    paid = worded("the interest") if stretch.on_top else write.money(stretch.payment)
+    paid = write.money(stretch.payment)
+    if stretch.on_top:
+        paid = (
+            worded("the interest and {part}", part=paid)
+            if stretch.payment
+            else worded("the interest")
+        )
     parts.append(worded("paid {paid}", paid=paid))
     if stretch.repay:
         parts.append(worded("and {repay} on top", repay=write.money(stretch.repay)))

@@ -3,7 +3,7 @@
 `{noun}` (of a payment period), `{currency}` and `{step}` (of rounding) stand to be filled.
 """
 
-from typing import Final, Literal, NamedTuple
+from typing import Final, Literal, NamedTuple, get_args
 
 from zephyrant.texts import Said, Worded
 
@@ -11,7 +11,7 @@ from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
 from .fields import OddDays, We
-from .repayment import RepaidBy
+from .repayment import RepaidBy, StyleName
 
 
 class _Choice(NamedTuple):
@@ -154,6 +154,10 @@ THEN: Final = {
     "": Choice("the payment stays, the end moves", "the payment stays as it is"),
     "re-level": Choice("the payment is set anew, the end stays", "the payment is set anew"),
 }
+
+
+#: Those in which all rows of a table can be: by name alone.
+BY_NAME: Final[tuple[StyleName, ...]] = get_args(StyleName)
 
 
 class _Speaker(NamedTuple):

@@ -16,7 +16,7 @@ export function Working({ answer, open, onOpen }: Props) {
     <Sheet
       title={t("Working")}
       about={t(
-        "P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; t the years a quote is charged for, T those of a flat one.",
+        "P amount lent, A payment, B balance left, n payments, i rate for one period, p quoted rate, m compoundings and f payments a year, u = 1 + i; R the part a payment repays, I its interest; t the years a quote is charged for, T those of a flat one.",
       )}
       open={open}
       onOpen={onOpen}

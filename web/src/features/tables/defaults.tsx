@@ -23,7 +23,7 @@ export function WhereNoColumnSaysSo({ defaults, asksMarks, isDated, onChange }: 
   const answers = (values: readonly string[]) =>
     values.map((value) => ({ value, label: table.answers[value] ?? value }));
   const choice = (
-    name: "currency" | "quoted" | "timing" | "count_in" | "marks",
+    name: "currency" | "quoted" | "timing" | "repaid" | "count_in" | "marks",
     label: string,
     options: readonly { value: string; label: string }[],
   ) => (
@@ -67,6 +67,7 @@ export function WhereNoColumnSaysSo({ defaults, asksMarks, isDated, onChange }: 
           t("at the"),
           choices.timing.map(({ value, label }) => ({ value, label: filled(label, { noun }) })),
         )}
+        {choice("repaid", t("Repaid by"), choices.repaid_rows)}
         <Select
           label={t("Payments rounded")}
           value={String(Math.max(0, rounded))}
