@@ -63,6 +63,7 @@ class OnDates(BrowserTest):
         self.answers("939.12")
         page.get_by_role("button", name="Add a clause").click()
         page.get_by_role("menuitemradio", name="another payment is made").click()
+        expect(self.figure("Place, clause 1")).to_be_focused()
         self.figure("Place, clause 1").fill("7")
         self.figure("Figure, clause 1").fill("?")
         expect(page.get_by_text("In “at payment 7 the payment is ?” the ? is")).to_be_visible()

@@ -190,6 +190,8 @@ class ChoiceWords(Schema):
     overpaid: list[Option]
     taken: list[Option]
     pay: list[Option]
+    charged_of: list[Option]
+    in_costs: list[Option]
     down_payment: list[Option]
     then: list[Option]
     we: list[SpeakerWord]
@@ -358,6 +360,8 @@ def _choices() -> ChoiceWords:
         overpaid=_options(choices.OVERPAID),
         taken=_options(choices.TAKEN),
         pay=_options(choices.PAY),
+        charged_of=_options(choices.CHARGED_OF),
+        in_costs=_options(choices.IN_COSTS),
         down_payment=_options(choices.DOWN_PAYMENT),
         then=_options(choices.THEN),
         we=[

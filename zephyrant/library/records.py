@@ -47,7 +47,7 @@ class Rates(NamedTuple):
 
 class Totals(NamedTuple):
     """What the schedule adds up to. `payments`: rows in which something is paid; `balance_due`:
-    what is owed at its end."""
+    what is owed at its end; `charges`: what is collected beside what is paid."""
 
     paid: Decimal
     interest: Decimal
@@ -55,6 +55,7 @@ class Totals(NamedTuple):
     fees: Decimal
     final_payment: Decimal
     payments: int
+    charges: Decimal
     balance_due: Decimal
 
 

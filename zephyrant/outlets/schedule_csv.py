@@ -11,8 +11,8 @@ from .csv_form import PLAIN_CSV, CsvForm
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have, before the closing balance.
 _MOVED: Final = ("advance", "fee", "repay")
-#: One that another rule of sharing interest out brings, after it.
-_BESIDE: Final = ("actuarial_closing",)
+#: What is collected beside the payment, and what another rule of sharing interest out brings.
+_BESIDE: Final = ("charge", "actuarial_closing")
 #: Rows that are written at once.
 _TOGETHER: Final = 1_000
 

@@ -1,7 +1,7 @@
 """A schedule as a workbook of live arithmetic."""
 
 import tempfile
-from typing import IO, Any
+from typing import IO, Any, Final
 
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
@@ -148,6 +148,10 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         asked = "payment" if loan.unknown == "payment" else worded("amount lent")
         sheet.write_string(0, 11, worded("Owed without the {asked}", asked=asked), head)
         sheet.write_string(0, 12, worded("Owed by each 1 of the {asked}", asked=asked), head)
+    beside = _beside(schedule)
+    for column, (name, _) in enumerate(beside, _BESIDE_FROM):
+        sheet.set_column(column, column, 20)
+        sheet.write_string(0, column, COLUMNS_NAMED[name].alone, head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         grown(at, len(schedule.rows))
         falls_due = due(live_row.row, loan.calendar)
@@ -155,6 +159,8 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         if falls_due is not None:
             sheet.write_datetime(at, 1, falls_due, day)
         _row(sheet, at, live_row, schedule, (money, marked))
+        for column, (_, values) in enumerate(beside, _BESIDE_FROM):
+            sheet.write_number(at, column, values[at - FIRST_ROW + 1], money)
     sheet.repeat_rows(0)
     _printed(sheet, reader, landscape=True)
     last = len(schedule.rows) + 1
@@ -165,6 +171,22 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         value = float(schedule.schedule.unit.amount(total))
         formula = f"=SUM({letter}{FIRST_ROW}:{letter}{last})"
         sheet.write_formula(last, column, formula, money, value)
+
+
+#: The first column of what stands beside the arithmetic.
+_BESIDE_FROM: Final = 14
+
+
+def _beside(schedule: FormulaSheet) -> list[tuple[str, list[float]]]:
+    """The columns beside the arithmetic that a schedule has: charges, and what is owed by the
+    interest on what is owed where it is shared out by another rule."""
+    columns, amount = schedule.schedule.columns, schedule.schedule.unit.amount
+    found = []
+    for name in ("charge", "actuarial_closing"):
+        units: tuple[int, ...] = getattr(columns, name)
+        if any(units):
+            found.append((name, [float(amount(each)) for each in units]))
+    return found
 
 
 def _row(

@@ -50,7 +50,9 @@ function List({ open, onOpen, by, byKey, align, className = "", children }: Prop
           }}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
-            if (!outside.current) document.getElementById(by)?.focus();
+            // What was chosen may have taken the focus on: to a field it brought.
+            const isGone = document.activeElement === document.body;
+            if (!outside.current && isGone) document.getElementById(by)?.focus();
             outside.current = false;
           }}
         >

@@ -158,6 +158,19 @@ JOBS: Final[dict[str, Job]] = {
         line="{96000} at {5.75} % over 5 years, equal principal",
         answer="The first monthly payment is {2060.00}",
     ),
+    "charges": Job(
+        "Insurance or a service charge beside the payment",
+        "Something is collected with every payment that is neither principal nor interest.",
+        (
+            "Say it behind the loan, or under the sentence of a case: insurance {18.50} a month; a "
+            "percent of the balance does, too.",
+            "The payment stays principal and interest; a note tells what it is with its charges. "
+            "They have a column of their own.",
+            "Both yearly costs count them. Where the rule does not, say so in the clause.",
+        ),
+        line="{48250} at {6.35} % over 5 years, insurance {18.50} a month",
+        answer="Each monthly payment is {940.68}",
+    ),
     "monthly-rate": Job(
         "The rate of a month",
         "You know the payment and want what is charged from one payment to the next.",

@@ -31,7 +31,7 @@ class RatesOfLoan(TypedDict):
 
 class Totals(TypedDict):
     """What the schedule adds up to. `payments`: rows in which something is paid; `balance_due`:
-    what is owed at its end."""
+    what is owed at its end; `charges`: beside what is paid."""
 
     paid: str
     interest: str
@@ -39,6 +39,7 @@ class Totals(TypedDict):
     fees: str
     final_payment: str
     payments: int
+    charges: str
     balance_due: str
 
 
@@ -62,6 +63,7 @@ class ScheduleYear(TypedDict):
     payment: str
     repay: str
     closing: str
+    charge: NotRequired[str]
     actuarial_closing: NotRequired[str]
 
 

@@ -95,6 +95,8 @@ def _paid(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]
         yield "paid", "final_payment", totals["final_payment"]
     if loan.amortized_over is not None:
         yield "paid", "balance_due", totals["balance_due"]
+    if Decimal(totals["charges"]):
+        yield "paid", "total_charges", totals["charges"]
     if Decimal(totals["fees"]):
         yield "paid", "total_fees", totals["fees"]
 

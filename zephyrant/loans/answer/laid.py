@@ -16,8 +16,8 @@ from ..numbers.decimals import Unit
 
 #: The columns of money: those of every schedule, and those that clauses bring.
 _MONEY: Final = ("opening", "interest", "principal", "payment", "closing")
-_Besides = Literal["advance", "fee", "repay", "actuarial_closing"]
-_OF_CLAUSES: Final[tuple[_Besides, ...]] = ("advance", "fee", "repay")
+_Besides = Literal["advance", "fee", "repay", "charge", "actuarial_closing"]
+_OF_CLAUSES: Final[tuple[_Besides, ...]] = ("advance", "fee", "repay", "charge")
 #: The same, and what another rule of sharing interest out brings.
 _BESIDES: Final[tuple[_Besides, ...]] = (*_OF_CLAUSES, "actuarial_closing")
 #: Whole numbers up to here are told apart by programs that count in floats.
@@ -27,7 +27,8 @@ _MOST_EXACT: Final = 2**53
 class ScheduleRow(TypedDict):
     """One row of the schedule, money as decimal strings.
 
-    `advance`, `repay` and `fee` (added to what is owed) stand there where clauses have such,
+    `advance`, `repay`, `fee` (added to what is owed) and `charge` (collected beside the payment)
+    stand there where clauses have such,
     `actuarial_closing` where interest is shared out by another rule than on what is owed.
     """
 
@@ -41,6 +42,7 @@ class ScheduleRow(TypedDict):
     advance: NotRequired[str]
     repay: NotRequired[str]
     fee: NotRequired[str]
+    charge: NotRequired[str]
     actuarial_closing: NotRequired[str]
 
 

@@ -80,8 +80,38 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
                 "The payments repay the loan with payment {rows}, before the {count} stated."
             )
         notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
+    notes += _charged(loan, schedule)
     notes += _more_at_last(loan, worked, schedule)
     return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)
+
+
+def _charged(loan: Loan, schedule: Schedule) -> list[Sentence]:
+    """What the payments are with what is collected beside them."""
+    collecting = [row for row in schedule.rows if row.charge]
+    if not collecting:
+        return []
+    first, last = collecting[0], collecting[-1]
+    if len({row.paid + row.charge for row in schedule.rows}) == 1:
+        return [
+            Sentence(
+                "The payment is principal and interest; with charges it is {one}.",
+                one=Money(schedule.unit.amount(first.paid + first.charge), loan.decimals),
+            )
+        ]
+    both = [schedule.unit.amount(row.paid + row.charge) for row in (first, last)]
+    text = worded(
+        "Payments are principal and interest; with charges payment {first} is {one} and payment "
+        "{last} {other}."
+    )
+    return [
+        Sentence(
+            text,
+            first=Number(first.number),
+            one=Money(both[0], loan.decimals),
+            last=Number(last.number),
+            other=Money(both[1], loan.decimals),
+        )
+    ]
 
 
 def _more_at_last(loan: Loan, worked: Solved, schedule: Schedule) -> list[Sentence]:

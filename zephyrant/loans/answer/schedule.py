@@ -28,6 +28,7 @@ def totals_of(schedule: Schedule, fees: Decimal) -> Totals:
         "fees": plain(fees, schedule.unit.shown),
         "final_payment": write(paid[-1] if paid else 0),
         "payments": len(paid),
+        "charges": write(sum(columns.charge)),
         "balance_due": write(columns.closing[-1]),
     }
 
@@ -150,6 +151,10 @@ def _stretches(laid: Laid, stretches: list[tuple[int, str, int, int]]) -> list[S
         }
         for place, (year, label, begins, ends) in enumerate(stretches)
     ]
+    if any(columns.charge):
+        charges = [sum(columns.charge[begins:ends]) for *_, begins, ends in stretches]
+        for stretch, text in zip(told, write_all(charges), strict=True):
+            stretch["charge"] = text
     if columns.actuarial_closing:
         beside = write_all([columns.actuarial_closing[ends - 1] for *_, ends in stretches])
         for stretch, text in zip(told, beside, strict=True):

@@ -73,7 +73,7 @@ def costs(line: Line, schedule: Schedule, periodic: Decimal) -> Costs:
     kept_back = sum((fee.amount for fee in fees if fee.taken == "from-proceeds"), Decimal(0))
     apart = sum((fee.amount for fee in fees if fee.taken == "apart"), Decimal(0))
     received = lent - _added_at_start(fees) + advanced - kept_back
-    paid = schedule.unit.amount(sum(schedule.columns.paid) + schedule.rows[-1].closing)
+    paid = schedule.unit.amount(sum(schedule.columns.collected) + schedule.rows[-1].closing)
     total = paid + apart - received
     with precise():
         base = received + kept_back
@@ -103,23 +103,37 @@ class _FlowsOf(NamedTuple):
 
     fees: list[Fee]
     moved: list[Moved]
+    on_days: list[Between]
 
     def cost(
         self, line: Line, schedule: Schedule, periodic: Decimal
     ) -> tuple[YearlyCost, float | None]:
         """Both yearly costs, and the force of one period."""
-        time = line.terms.time
-        if self.moved:
-            return general_cost(
-                [*self.moved, *_left(line, schedule)],
-                time.calendar,
-                time.a_year,
-                in_advance=time.in_advance,
-                guess=float(periodic),
-            )
-        flows, guess = _level_flows(line, schedule), float(periodic)
-        is_regular = time.calendar is None or time.calendar.is_regular
-        return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
+        columns, guess = schedule.columns, float(periodic)
+        yearly, force = _cost(line, schedule, columns.paid, self.moved, guess)
+        if any(columns.charge):
+            # What is collected for others is no yield of the lender.
+            moved = self.moved and _moved(schedule, self.fees, self.on_days, columns.collected)
+            yearly, _ = _cost(line, schedule, columns.collected, moved, guess)
+        return yearly, force
+
+
+def _cost(
+    line: Line, schedule: Schedule, paid: tuple[int, ...], moved: list[Moved], guess: float
+) -> tuple[YearlyCost, float | None]:
+    """Both yearly costs, and the force of one period, of what is paid by row."""
+    time = line.terms.time
+    if moved:
+        return general_cost(
+            [*moved, *_left(line, schedule)],
+            time.calendar,
+            time.a_year,
+            in_advance=time.in_advance,
+            guess=guess,
+        )
+    flows = _level_flows(line, schedule, paid)
+    is_regular = time.calendar is None or time.calendar.is_regular
+    return yearly_cost(flows, guess), us_force(flows, guess) if is_regular else None
 
 
 def _flows_of(line: Line, schedule: Schedule) -> _FlowsOf:
@@ -131,8 +145,9 @@ def _flows_of(line: Line, schedule: Schedule) -> _FlowsOf:
     columns = schedule.columns
     back = last.closing < 0 or min(columns.paid) < 0 or any(columns.advance)
     if not (fees or on_days or back or ends_on_a_day or not line.has_payments):
-        return _FlowsOf(fees, [])
-    return _FlowsOf(fees, _moved(schedule, fees, [] if schedule.by_day else on_days))
+        return _FlowsOf(fees, [], on_days)
+    on_days = [] if schedule.by_day else on_days
+    return _FlowsOf(fees, _moved(schedule, fees, on_days, columns.paid), on_days)
 
 
 def _added_at_start(fees: list[Fee]) -> Decimal:
@@ -181,16 +196,16 @@ def _percent(force: float | None, line: Line, *, effective: bool) -> str | None:
         return percent_text(100 * told)
 
 
-def _level_flows(line: Line, schedule: Schedule) -> Flows:
+def _level_flows(line: Line, schedule: Schedule, paid: tuple[int, ...]) -> Flows:
     """What is paid to the cent, in runs, and what is left as paid at the end."""
     scale = 10.0**-schedule.unit.places
     columns, time = schedule.columns, line.terms.time
     # Places count from the first payment where there are dates, else from the start.
     place = 0 if time.calendar or time.in_advance else 1
     runs: list[Run] = []
-    for paid, group in groupby(columns.paid):
+    for amount, group in groupby(paid):
         alike = len(list(group))
-        runs.append(Run(paid * scale, place, alike))
+        runs.append(Run(amount * scale, place, alike))
         place += alike
     if columns.closing[-1]:
         end = place if time.in_advance else place - 1
@@ -213,7 +228,9 @@ def _until_the_end(line: Line, schedule: Schedule) -> Callable[[int | date], boo
     return lambda place: place <= (ended if isinstance(place, int) else day)  # type: ignore[operator]
 
 
-def _moved(schedule: Schedule, fees: list[Fee], on_days: list[Between]) -> list[Moved]:
+def _moved(
+    schedule: Schedule, fees: list[Fee], on_days: list[Between], paid_by_row: tuple[int, ...]
+) -> list[Moved]:
     """What moves between lender and borrower, but for what is left: above zero what the borrower
     receives."""
     told_with: dict[int, int] = {}
@@ -224,7 +241,7 @@ def _moved(schedule: Schedule, fees: list[Fee], on_days: list[Between]) -> list[
     scale = 10**unit.places
     moved = [Moved(0, float(unit.amount(schedule.rows[0].opening) - _added_at_start(fees)))]
     columns = schedule.columns
-    rows = zip(schedule.rows, columns.stands_at, columns.advance, columns.paid, strict=True)
+    rows = zip(schedule.rows, columns.stands_at, columns.advance, paid_by_row, strict=True)
     # Where a loan is settled on a day its last two rows can be of one period: the later tells it.
     for row, stands_at, advance, paid in reversed(list(rows)):
         net = advance - paid

@@ -146,6 +146,18 @@ FEE: Final = {
     "percent": Choice("% of what is lent", "%"),
     "amount": Choice("an amount in {currency}", "{currency}"),
 }
+CHARGE: Final = {
+    "percent": Choice("% a year", "% a year"),
+    "amount": Choice("an amount in {currency}", "{currency}"),
+}
+CHARGED_OF: Final[dict[Literal["balance", "principal"], Choice]] = {
+    "balance": Choice("of what is owed before it", "of the balance"),
+    "principal": Choice("of what was lent", "of the principal"),
+}
+IN_COSTS: Final = {
+    "yes": Choice("counted in the yearly costs"),
+    "no": Choice("not counted in the yearly costs"),
+}
 STEP: Final = {
     "percent": Choice("percent", "%"),
     "amount": Choice("an amount in {currency}", "{currency}"),
@@ -254,6 +266,7 @@ VERBS_NAMED: Final[dict[VerbName, Verb]] = {
     "pay": _verb("pay", "nothing or interest only is paid", "", "none"),
     "step": _verb("step", "the payment grows", "grows", "either", STEP),
     "fee": _verb("fee", "a fee is taken", "fee", "either", FEE),
+    "charge": _verb("charge", "a charge is collected", "charge", "either", CHARGE),
 }
 #: Where there is room for a word or two: what is paid in place of the payment.
 PAY_SHORT: Final[Worded[Pay]] = Worded({"nothing": "nothing paid", "interest": "interest only"})

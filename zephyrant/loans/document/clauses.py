@@ -47,7 +47,25 @@ class Growth(Part):
         return self
 
 
-VerbName = Literal["repay", "advance", "rate", "payment", "pay", "step", "fee"]
+class ChargeShare(Part):
+    """A charge as a percent a year: of what is owed before each payment, or of the principal."""
+
+    percent: FeePercent
+    of: Literal["balance", "principal"]
+
+
+def _charge_kind(value: object) -> str:
+    return "in-percent" if isinstance(value, dict | ChargeShare) else "in-amount"
+
+
+#: The steps of a path that are no field of the document: kinds of a charge.
+CHARGE_KINDS: Final = ("in-amount", "in-percent")
+Charge = Annotated[
+    Annotated[Amount, Tag("in-amount")] | Annotated[ChargeShare, Tag("in-percent")],
+    Discriminator(_charge_kind),
+]
+
+VerbName = Literal["repay", "advance", "rate", "payment", "pay", "step", "fee", "charge"]
 VERBS: Final[tuple[VerbName, ...]] = get_args(VerbName)
 Pay = Literal["nothing", "interest"]
 Taken = Literal["from-proceeds", "added", "apart"]
@@ -91,6 +109,14 @@ class Clause(Part):
     every: StepEvery | None = Field(default=None, description="Payments between two steps.")
     fee: Fee | None = None
     taken: Taken | None = None
+    charge: Charge | None = Field(
+        default=None,
+        description="Collected with each payment beside principal and interest; never asked for.",
+    )
+    name: str | None = Field(default=None, max_length=80, description="What a charge is for.")
+    in_costs: bool | None = Field(
+        default=None, description="Whether the yearly costs count a charge; left out, they do."
+    )
     then: Literal["re-level"] | None = Field(
         default=None,
         description="Sets the regular payment anew, so that the loan ends with its last payment.",
@@ -120,6 +146,14 @@ class Clause(Part):
             "step.amount": self.step.amount if self.step else None,
         }
         return next((name for name, figure in figures.items() if figure == UNKNOWN), None)
+
+    @model_validator(mode="after")
+    def _charge_is_stated(self) -> Self:
+        percent = self.charge.percent if isinstance(self.charge, ChargeShare) else self.charge
+        if percent == UNKNOWN:
+            field = "charge.percent" if isinstance(self.charge, ChargeShare) else "charge"
+            raise wrong_at(field, worded("A charge is stated: the ? stands in another figure."))
+        return self
 
     @model_validator(mode="after")
     def _one_verb_and_a_place(self) -> Self:
@@ -160,13 +194,13 @@ class Clause(Part):
             raise wrong_at(
                 "months", worded("A {verb} does not keep to months of the year.", verb=verb)
             )
-        if verb in ("payment", "pay", "rate", "step") and 0 in (self.at, self.begin):
+        if verb in ("payment", "pay", "rate", "step", "charge") and 0 in (self.at, self.begin):
             raise wrong_at(
                 "at" if self.at == 0 else "from", worded("Payments are numbered from 1.")
             )
 
     def _has_what_goes_with(self, verb: str) -> None:
-        for name, verbs in (("every", ("step",)), ("taken", ("fee",)), ("then", LEVELS)):
+        for name, verbs in _GOES_WITH:
             if getattr(self, name) is not None and verb not in verbs:
                 raise wrong_at(
                     name,
@@ -179,6 +213,16 @@ class Clause(Part):
 
     def _place_of(self, name: str) -> int | date | None:
         return self.begin if name == "from" else self.to
+
+
+#: Fields of a clause that go with some verbs alone.
+_GOES_WITH: Final[tuple[tuple[str, tuple[VerbName, ...]], ...]] = (
+    ("every", ("step",)),
+    ("taken", ("fee",)),
+    ("name", ("charge",)),
+    ("in_costs", ("charge",)),
+    ("then", LEVELS),
+)
 
 
 def _runs_back(begin: int | date | None, to: int | date | None) -> bool:

@@ -178,6 +178,9 @@ class Loan(LoanFields):
                     raise wrong_at(f"clauses.{number}.at", message)
                 seen.add(clause.at)
             self._can_be_quoted_so(clause, f"clauses.{number}.rate")
+            if clause.verb == "charge" and self.count == 0:
+                message = worded("A charge is collected with payments: here there are none.")
+                raise wrong_at(f"clauses.{number}.charge", message)
             if clause.then and self.count in (0, UNKNOWN):
                 message = worded(
                     "A payment is set anew for a stated number of payments: state the count."

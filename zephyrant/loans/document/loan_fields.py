@@ -190,6 +190,8 @@ class LoanFields(Part):
         clauses = []
         for number, clause in enumerate(self.clauses):
             verb, figure = clause.verb, getattr(clause, clause.verb)
+            if verb == "charge":
+                continue
             if verb == "rate":
                 clauses.append(f"clauses.{number}.rate.percent")
             elif isinstance(figure, Decimal) or figure == UNKNOWN:

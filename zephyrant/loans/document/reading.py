@@ -10,7 +10,7 @@ from pydantic_core import ErrorDetails
 from zephyrant.texts import Worded, worded
 
 from ..errors import FieldError, NotALoan
-from .clauses import FEE_KINDS
+from .clauses import CHARGE_KINDS, FEE_KINDS
 from .fields import in_quotes
 from .limits import MOST_TEXT
 from .loan import Loan
@@ -53,7 +53,7 @@ def _sentence(error: ErrorDetails) -> str:
 
 
 #: The steps of a path that are no field of the document.
-_KINDS: Final = (*FEE_KINDS, *REPAYMENT_KINDS)
+_KINDS: Final = (*FEE_KINDS, *CHARGE_KINDS, *REPAYMENT_KINDS)
 
 
 def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:

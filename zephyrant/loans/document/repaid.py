@@ -187,8 +187,8 @@ def _check_shared(loan: "LoanFields") -> None:
         )
     _states_no_balance(loan, worded("Sum-of-digits shares out a loan that is repaid"))
     for number, clause in enumerate(loan.clauses):
-        if clause.verb != "fee":
+        if clause.verb not in ("fee", "charge"):
             raise wrong_at(
                 f"clauses.{number}.{clause.verb}",
-                worded("Beside sum-of-digits there are only fees."),
+                worded("Beside sum-of-digits there are only fees and charges."),
             )

@@ -10,8 +10,8 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
 from ..wording.marks import Marks
-from .choices import ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
-from .clauses import Clause, Share
+from .choices import CHARGED_OF, IN_COSTS, ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
+from .clauses import ChargeShare, Clause, Share
 from .fields import UNKNOWN
 from .loan import Loan
 from .repaid import repaid_by
@@ -130,13 +130,30 @@ def clause_in_words(loan: Loan, clause: Clause, marks: Marks) -> str:
                 by = _percent(clause.step.percent, marks)
             every = clause.every or loan.payments_a_year
             text = f"{where} the payment grows by {by} every {every} payments"
-        case _:
-            share = isinstance(clause.fee, Share)
-            fee = _percent(clause.fee.percent, marks) if isinstance(clause.fee, Share) else ""
-            said = f"{fee} of what is {WE[loan.we].lent}" if share else money(clause.fee)  # type: ignore[arg-type]
-            taken = TAKEN[clause.taken or "from-proceeds"].label
-            text = f"{where} a fee of {said} is {taken}"
+        case verb:
+            text = f"{where} {(_charge if verb == 'charge' else _fee)(loan, clause, marks)}"
     return text + (f", and {THEN[clause.then].in_sentence}" if clause.then else "")
+
+
+def _fee(loan: Loan, clause: Clause, marks: Marks) -> str:
+    """A fee as it is said: "a fee of 2 % of what is lent is kept back from the proceeds"."""
+    if isinstance(clause.fee, Share):
+        said = f"{_percent(clause.fee.percent, marks)} of what is {WE[loan.we].lent}"
+    else:
+        said = _money(loan, clause.fee, marks) if clause.fee is not None else ""
+    return f"a fee of {said} is {TAKEN[clause.taken or 'from-proceeds'].label}"
+
+
+def _charge(loan: Loan, clause: Clause, marks: Marks) -> str:
+    """A charge as it is said: "a charge of 18.50 is collected for insurance"."""
+    charge = clause.charge
+    if isinstance(charge, ChargeShare):
+        said = f"{_percent(charge.percent, marks)} a year {CHARGED_OF[charge.of].in_sentence}"
+    else:
+        said = _money(loan, charge, marks)
+    text = f"a charge of {said} is collected"
+    text += f" for {clause.name}" if clause.name else ""
+    return text if clause.in_costs is not False else f"{text}, {IN_COSTS['no'].label}"
 
 
 def _where(clause: Clause) -> str:

@@ -27,7 +27,7 @@ class Row(NamedTuple):
     payment of this number: the payment at or before which money moves, and when. `ended`, where
     what is repaid on a day ended the loan within the period. `actuarial`:
     what is owed after it by the interest on what is owed, where interest is shared out by another
-    rule.
+    rule. `charge`: what is collected beside the payment, of which the yearly costs count a part.
     """
 
     number: int
@@ -44,6 +44,8 @@ class Row(NamedTuple):
     day: date | None = None
     ended: EndedWithin | None = None
     actuarial: int | None = None
+    charge: int = 0
+    charge_in_costs: int = 0
 
     @property
     def stands_at(self) -> int:
@@ -57,7 +59,8 @@ class Row(NamedTuple):
 
 
 class Columns(NamedTuple):
-    """The rows of a schedule, a column each, as what is reckoned over all of them reads them."""
+    """The rows of a schedule, a column each, as what is reckoned over all of them reads them.
+    `collected`: what is paid, with the charges that yearly costs count."""
 
     number: tuple[int, ...]
     opening: tuple[int, ...]
@@ -72,16 +75,20 @@ class Columns(NamedTuple):
     stands_at: tuple[int, ...]
     paid: tuple[int, ...]
     actuarial_closing: tuple[int, ...]
+    charge: tuple[int, ...]
+    collected: tuple[int, ...]
 
     @classmethod
     def of(cls, rows: tuple[Row, ...]) -> Self:
         """The columns of at least one row."""
-        *plain, places, _, _, actuarial = zip(*rows, strict=True)
+        *plain, places, _, _, actuarial, charges, counted = zip(*rows, strict=True)
         numbers, payments, repaid = plain[0], plain[4], plain[8]
         has_places = places.count(None) < len(places)
         stands_at = tuple(row.stands_at for row in rows) if has_places else numbers
         paid = tuple(map(add, payments, repaid)) if any(repaid) else payments
-        return cls._make([*plain, stands_at, paid, () if None in actuarial else actuarial])
+        collected = tuple(map(add, paid, counted)) if any(counted) else paid
+        by_rule = () if None in actuarial else actuarial
+        return cls._make([*plain, stands_at, paid, by_rule, charges, collected])
 
 
 def due(row: Row, calendar: Calendar | None) -> date | None:

@@ -5,7 +5,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
-from ..document.clauses import Clause, Share
+from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
@@ -104,6 +104,8 @@ def _provision(loan: Loan, clause: Clause) -> Provision:
         figure = clause.step.percent if by_percent else clause.step.amount
     elif clause.pay is not None:
         figure = Decimal(0)
+    elif isinstance(clause.charge, ChargeShare):
+        figure, by_percent = clause.charge.percent, True
     return Provision(
         verb=verb,
         at=clause.at,
@@ -118,6 +120,8 @@ def _provision(loan: Loan, clause: Clause) -> Provision:
         of_money=of_money,
         by_percent=by_percent,
         levels=clause.then is not None,
+        of_balance=isinstance(clause.charge, ChargeShare) and clause.charge.of == "balance",
+        in_costs=clause.in_costs is not False,
     )
 
 

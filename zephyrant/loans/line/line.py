@@ -18,7 +18,7 @@ from .parts import Parts
 from .periods import interests
 from .precedence import GivesWay, giving_way
 from .stretch import A, R, Stretch
-from .terms import Terms
+from .terms import Provision, Terms
 
 
 class Line(Generic[A, R]):
@@ -93,6 +93,14 @@ class Line(Generic[A, R]):
     def between(self) -> tuple[Between, ...]:
         """All that moves on days between two payments."""
         return self._cutting.moves.between if self.terms.provisions else ()
+
+    @property
+    def charges(self) -> Iterator[tuple[Provision, Iterator[int]]]:
+        """What is collected beside the payments, each with those it is collected with."""
+        places = self._cutting.places
+        return (
+            (provision, places.each(provision)) for _, provision in self.terms.having_verb("charge")
+        )
 
     def moves_only_last(self, path: FigurePath) -> bool:
         """Whether an amount, the payment or one of a clause, stands in the last place alone: that

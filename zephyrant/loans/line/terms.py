@@ -36,8 +36,9 @@ class Timetable(NamedTuple):
 class Provision(NamedTuple):
     """A clause with its numbers: what it does, where, and how much.
 
-    `amount` is its figure: money, or the percent of a fee (`of_money`) or of a step (`by_percent`).
-    A rate is a fraction of one period.
+    `amount` is its figure: money, or the percent of a fee (`of_money`), of a step or of a charge
+    (`by_percent`; `of_balance`: of what a row opens with; `in_costs`: counted in yearly costs). A
+    rate is a fraction of one period.
     """
 
     verb: VerbName
@@ -53,6 +54,8 @@ class Provision(NamedTuple):
     of_money: bool = False
     by_percent: bool = False
     levels: bool = False
+    of_balance: bool = False
+    in_costs: bool = True
 
 
 class Cash(NamedTuple):

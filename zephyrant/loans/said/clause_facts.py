@@ -25,7 +25,7 @@ def clause_of(fact: Fact, figures: Figures, count: int | None) -> SaidClause:
     """The clause that is said; `count` is the number of payments, where stated. Raises `Unsaid`."""
     verb = fact.more["verb"]
     per = fact.more.get("per")
-    if per and verb in ("repay", "advance", "fee") and frequency(per) != figures.every:
+    if per and verb in ("repay", "advance", "fee", "charge") and frequency(per) != figures.every:
         often = frequencies.period(figures.every).often
         raise Unsaid(
             worded(
@@ -40,6 +40,8 @@ def clause_of(fact: Fact, figures: Figures, count: int | None) -> SaidClause:
     then = fact.more["then"]
     if verb == "fee":
         return _fee(fact, figures, place)
+    if verb == "charge":
+        return _charge(fact, figures, place)
     if verb == "pay":
         return SaidClause({**place, "pay": fact.said})
     if verb == "rate":
@@ -71,6 +73,21 @@ def _fee(fact: Fact, figures: Figures, place: dict[str, Any]) -> SaidClause:
     elif how.endswith(("apart", "separately", "cash")):
         taken = "apart"
     return SaidClause({**place, "fee": fee, "taken": taken}, () if how else ("taken",))
+
+
+def _charge(fact: Fact, figures: Figures, place: dict[str, Any]) -> SaidClause:
+    value, in_percent = figures.either(fact.said)
+    charge: dict[str, Any] = {"charge": value.value}
+    guesses: tuple[str, ...] = ()
+    if in_percent:
+        of = "principal" if fact.more["of"].lower().endswith("principal") else "balance"
+        charge = {"charge": {"percent": value.value, "of": of}}
+        guesses = () if fact.more["of"] else ("charge.of",)
+    if fact.more["name"]:
+        charge["name"] = fact.more["name"].lower()
+    if fact.more["apart"]:
+        charge["in_costs"] = False
+    return SaidClause({**place, **charge}, guesses)
 
 
 def _step(fact: Fact, figures: Figures) -> SaidClause:

@@ -75,6 +75,16 @@ def _fee(found: Found) -> Iterable[Fact]:
     yield _clause("fee", found, said, WHOLE if per else "at the start", how=found["how"], per=per)
 
 
+def _charge(found: Found) -> Iterable[Fact]:
+    more = {name: found[name] for name in ("per", "of", "name", "apart")}
+    yield _clause("charge", found, found["figure"], WHOLE, **more)
+
+
+#: What is collected for whom, and whether yearly costs count it.
+_CHARGED_OF: Final = "(?:(?: a year| yearly)? (?P<of>of the (?:balance|principal)))?"
+_CHARGE: Final = "(?P<name>insurance|tax(?:es)?|service(?: charges?)?)"
+_NOT_COUNTED: Final = "(?P<apart>,? (?:not|un)[ -]?counted in the yearly costs)?"
+
 CLAUSES: Final[tuple[ClausePhrase, ...]] = (
     clause(f"{_REPAY} {{amount}}(?: {_REPAID})?", _money("repay")),
     clause(f"{{amount}} {_REPAID}", _money("repay")),
@@ -99,6 +109,22 @@ CLAUSES: Final[tuple[ClausePhrase, ...]] = (
         _step,
         needs_place=False,
         is_stretch=True,
+    ),
+    clause(
+        f"(?:a )?charge of {{figure}}{_CHARGED_OF}(?: ?{{per}})?(?: is)?(?: collected)?"
+        f"(?: for (?P<name>[a-z]+(?:[ -][a-z]+){{0,2}}))?{_NOT_COUNTED}",
+        _charge,
+        needs_place=False,
+    ),
+    clause(
+        f"{{figure}}{_CHARGED_OF}(?: ?{{per}})?(?: for| of)? {_CHARGE}{_NOT_COUNTED}",
+        _charge,
+        needs_place=False,
+    ),
+    clause(
+        f"{_CHARGE}(?: of| is|:)? {{figure}}{_CHARGED_OF}(?: ?{{per}})?{_NOT_COUNTED}",
+        _charge,
+        needs_place=False,
     ),
     clause(
         f"(?:an? )?{{figure}}(?: ?{{per}})? {_FEE}(?: ?{{per_}})?{_HOW}?", _fee, needs_place=False

@@ -83,7 +83,8 @@ def _clause(clause: TypedClause) -> str:
     figure = clause.pay if clause.verb == "pay" else clause.figure
     percent = " %" if clause.in_percent or clause.verb == "rate" else ""
     level = worded(", set anew") if clause.then else ""
-    return f"{where} {clause.verb} {figure}{percent}{level}"
+    beside = f" {clause.of} {clause.name} {clause.in_costs}" if clause.verb == "charge" else ""
+    return f"{where} {clause.verb} {figure}{percent}{level}{beside}"
 
 
 #: What is chosen or told as one, in words.

@@ -138,7 +138,7 @@ _TYPED_AT: Final = (
     (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
     (
-        r"(clauses\.\d+)\.(?:(?:rate|step|fee)\.(?:percent|amount)|repay|advance|payment|fee)",
+        r"(clauses\.\d+)\.(?:(?:rate|step|fee|charge)\.(?:percent|amount)|repay|advance|payment|fee|charge)",
         r"\1.figure",
     ),
 )
@@ -194,7 +194,7 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
 
 def _path_in(clause: TypedClause, place: int) -> FigurePath:
     steps: list[str] = [clause.verb]
-    if clause.verb == "rate" or (clause.in_percent and clause.verb in ("step", "fee")):
+    if clause.verb == "rate" or (clause.in_percent and clause.verb in ("step", "fee", "charge")):
         steps.append("percent")
     elif clause.verb == "step":
         steps.append("amount")

@@ -125,7 +125,7 @@ def _clause_readings(clause: TypedClause, statement: Statement) -> dict[str, Rea
         name: read_place(typed, marks, may_be_open=clause.is_stretch)
         for name, typed in places.items()
     }
-    if clause.verb == "rate" or (clause.verb in ("step", "fee") and clause.in_percent):
+    if clause.verb == "rate" or (clause.verb in ("step", "fee", "charge") and clause.in_percent):
         read["figure"] = read_percent(clause.figure, marks)
     elif clause.verb != "pay":
         read["figure"] = read_amount(clause.figure, marks, statement.currency)

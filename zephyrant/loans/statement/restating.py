@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import Any, Final
 
 from ..calendars.days_in_words import write_day
-from ..document.clauses import Clause, Share
+from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
 from ..document.loan import Loan
@@ -117,6 +117,8 @@ def typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
         figure = rate.percent
     elif isinstance(clause.fee, Share):
         figure, in_percent = clause.fee.percent, True
+    elif isinstance(clause.charge, ChargeShare):
+        figure, in_percent = clause.charge.percent, True
     elif clause.step is not None:
         in_percent = clause.step.percent is not None
         figure = clause.step.percent if in_percent else clause.step.amount
@@ -148,6 +150,9 @@ def typed_clause(clause: Clause, marks: Marks, decimals: int) -> TypedClause:
         every=str(clause.every) if clause.every else "",
         taken=clause.taken or "from-proceeds",
         then=clause.then,
+        of=clause.charge.of if isinstance(clause.charge, ChargeShare) else "balance",
+        name=clause.name or "",
+        in_costs=clause.in_costs is not False,
         **quote,
     )
 

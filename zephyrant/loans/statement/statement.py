@@ -24,7 +24,8 @@ class TypedClause(BaseModel):
     """A clause as typed, in the words of a document: where (`at`, or `from` and `to`), what is
     done, and how much.
 
-    `figure` is the verb's amount or percent. Places are numbers of payments or days.
+    `figure` is the verb's amount or percent. Places are numbers of payments or days. Of a charge:
+    what its percent is `of`, what it is for (`name`), whether yearly costs count it.
     """
 
     model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid", validate_by_name=True)
@@ -45,6 +46,9 @@ class TypedClause(BaseModel):
     every: str = TYPED
     taken: Taken = "from-proceeds"
     then: Literal["re-level"] | None = None
+    of: Literal["balance", "principal"] = "balance"
+    name: str = Field(default="", max_length=80)
+    in_costs: bool = True
 
     @model_validator(mode="before")
     @classmethod

@@ -193,8 +193,19 @@ def _clause_verb(clause: TypedClause, entries: dict[str, str | None]) -> dict[st
         case "fee":
             fee = {"percent": figure} if clause.in_percent else figure
             return {"fee": fee, "taken": clause.taken}
+        case "charge":
+            return _charge(clause, figure)
         case verb:
             return {verb: figure}
+
+
+def _charge(clause: TypedClause, figure: str) -> dict[str, Any]:
+    charge: dict[str, Any] = {"charge": figure}
+    if clause.in_percent:
+        charge = {"charge": {"percent": figure, "of": clause.of}}
+    if clause.name.strip():
+        charge["name"] = clause.name.strip()
+    return charge if clause.in_costs else {**charge, "in_costs": False}
 
 
 def _quote(quote: TypedClause | Statement, percent: str | None, over: str | None) -> dict[str, Any]:

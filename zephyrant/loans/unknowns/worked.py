@@ -11,6 +11,7 @@ from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import NotALoan
+from ..ledger.charges import charged
 from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
@@ -110,6 +111,7 @@ def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
         schedule = roll_schedule(line, rule, ending)
         if loan.interest_shared == "sum-of-digits":
             schedule = by_sum_of_digits(schedule, rule.minor_unit)
+        schedule = charged(line, schedule, rule)
         return Solved(found, as_settled(loan, line, schedule), schedule, ending=ending)
     except NeverSettlesError as error:
         if loan.asked != COUNT:

@@ -174,8 +174,14 @@ GLOSSARY: Final[dict[str, Term]] = {
     "fee": _term(
         "Fee",
         LOAN,
-        "A charge beside the interest: kept back from what is paid out, added to what is owed, or "
+        "A price beside the interest: kept back from what is paid out, added to what is owed, or "
         "paid apart.",
+    ),
+    "charge": _term(
+        "Charges",
+        LOAN,
+        "What is collected with the payments and goes to others: insurance, taxes, service. They "
+        "move no balance; yearly costs count them, unless it is said that they do not.",
     ),
     "points": _term(
         "Points",

@@ -1,6 +1,7 @@
 import { useDesk } from "../../hooks/use-desk";
 import { speakerOf, within } from "../../hooks/words";
 import { OneOf } from "../../ui/choice";
+import { Field } from "../../ui/field";
 import { QuoteChoice } from "../../ui/quote-choice";
 import { isTimed, quoteWords } from "../../ui/quoting";
 import type { OneProps } from "./clauses";
@@ -66,6 +67,39 @@ export function Deed({ statement, clause, number, figure, onChange }: OneProps) 
         amount,
         unit,
         count: figure(`clauses.${number}.every`),
+      });
+    case "charge":
+      return rich("a charge of {amount} {unit}{of} is collected for {name}, {counted}", {
+        amount,
+        unit,
+        of: clause.in_percent && (
+          <>
+            {" "}
+            <OneOf
+              name={t("Of{of}", { of })}
+              value={clause.of}
+              options={words.choices.charged_of}
+              onChoose={(chosen) => onChange({ of: chosen })}
+            />
+          </>
+        ),
+        name: (
+          <Field
+            name={t("For what{of}", { of })}
+            value={clause.name}
+            placeholder={t("what")}
+            className="w-32 text-base"
+            onType={(name) => onChange({ name })}
+          />
+        ),
+        counted: (
+          <OneOf
+            name={t("Counted{of}", { of })}
+            value={clause.in_costs ? "yes" : "no"}
+            options={words.choices.in_costs}
+            onChoose={(counted) => onChange({ in_costs: counted === "yes" })}
+          />
+        ),
       });
     case "fee":
       return rich("a fee of {amount} {unit} is {taken}", {

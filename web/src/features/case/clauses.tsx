@@ -26,16 +26,18 @@ const SEASON = "season";
 
 /** A clause one begins with. */
 function blank(verb: VerbWord, place: string, isSeason: boolean): Clause {
-  const isStretch = verb.is_stretch || verb.figure === "none";
+  // Charges are collected all along, as a rule.
+  const isCharge = verb.name === "charge";
+  const isStretch = verb.is_stretch || verb.figure === "none" || isCharge;
   return {
     verb: verb.name as Clause["verb"],
     at: isStretch ? "" : place,
-    from: isStretch && !isSeason ? place : "",
+    from: isStretch && !isSeason ? place || (isCharge ? "1" : "") : "",
     to: "",
     is_stretch: isStretch,
     months: isSeason ? WINTER : [],
     figure: "",
-    in_percent: verb.figure === "either",
+    in_percent: verb.figure === "either" && !isCharge,
     quoted: "nominal",
     over: "",
     year_days: 365,
@@ -43,6 +45,9 @@ function blank(verb: VerbWord, place: string, isSeason: boolean): Clause {
     every: "",
     taken: "from-proceeds",
     then: null,
+    of: "balance",
+    name: "",
+    in_costs: true,
   };
 }
 
@@ -59,7 +64,8 @@ export function Clauses({ statement, figure, notes, onChange, place }: Props) {
     const clause = blank(verb, place, isSeason);
     onChange({ clauses: [...clauses, clause] });
     const first = isSeason ? "figure" : clause.is_stretch ? "from" : "at";
-    const field = place && verb.figure !== "none" ? "figure" : first;
+    const stands = place || clause.from;
+    const field = stands && verb.figure !== "none" ? "figure" : first;
     focusSoon(`[data-figure="clauses.${clauses.length}.${field}"]`);
   };
   const moveUp = (number: number) => {
