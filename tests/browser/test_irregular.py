@@ -13,6 +13,29 @@ class Clauses(BrowserTest):
         self.page.get_by_role("button", name="Add a clause").click()
         self.page.get_by_role("menuitemradio", name=verb, exact=True).click()
 
+    def test_a_charge_beside_the_payment(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        facts = page.locator("dl > div")
+        yearly = facts.filter(has_text="US actuarial APR, nominal").locator("dd")
+        before = yearly.inner_text()
+        self.add("a charge is collected")
+        # It begins with the first payment; the cursor is where its figure goes.
+        expect(self.figure("Figure, clause 1")).to_be_focused()
+        page.keyboard.type("18.50")
+        page.get_by_label("For what, clause 1").fill("insurance")
+        # 938.82 and 18.50; 60 of them are 1,110.00. The payment stays as it is.
+        expect(page.get_by_text("with charges payment 1 is 957.32")).to_be_visible()
+        self.answers("938.82")
+        expect(page.get_by_text("1,110.00").first).to_be_visible()
+        table = page.get_by_role("table", name="Schedule of payments")
+        expect(table.get_by_role("columnheader", name="Charges")).to_be_visible()
+        expect(yearly).not_to_have_text(before)
+        page.get_by_role("button", name="Counted, clause 1").click()
+        page.get_by_role("menuitemradio", name="not counted in the yearly costs").click()
+        expect(yearly).to_have_text(before)
+        self.accessible()
+
     def test_staged_advances_a_winter_pause_and_a_reset(self) -> None:
         page = self.open("Cider hall")
         # The payment by an independent roll of the balance in mpmath: 3,154.925917781.

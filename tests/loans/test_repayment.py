@@ -14,6 +14,17 @@ from hypothesis import strategies as st
 
 import zephyrant
 from zephyrant import loans
+from zephyrant.loans.answer.results import as_paid
+from zephyrant.loans.document.paths import with_figure
+from zephyrant.loans.questions import (
+    Axis,
+    curve_of_rate,
+    owed,
+    period_totals_of,
+    sensitivity_of,
+    ways_out,
+)
+from zephyrant.loans.questions.paying_more import paying_more
 from zephyrant.loans.questions.payoff import Charge, payoff_at
 from zephyrant.loans.said import read_line
 from zephyrant.loans.statement import Statement, Worked, restate, work
@@ -21,7 +32,7 @@ from zephyrant.loans.tape import Defaults, solve_tape
 from zephyrant.loans.tape.columns import Columns
 from zephyrant.loans.wording.marks import MARKS
 
-from .documents import document, errors_of, money, percents, solve
+from .documents import REPAID, document, errors_of, money, percents, solve
 from .oracle_parts import PartsDeal
 from .test_against_oracle import CENT, NAMES, Draw
 
@@ -454,6 +465,74 @@ class BadInput(TestCase):
         repaid = [{"at": 3, "repay": "?"}]
         self.refused("clauses.0.repay", "the ? stands in", **stated, **EQUAL, clauses=repaid)
         self.refused("balance", "leave it at 0", **stated, amortized_over=90, balance="?")
+
+
+class AskedAllTheSame(TestCase):
+    """What is asked beside an answer, of every way of repaying."""
+
+    def test_what_moves_it_is_the_loan_solved_anew(self) -> None:
+        for changes in REPAID:
+            asked = loans.check(document(**changes))
+            percents = [Decimal("5"), Decimal("6.35"), Decimal("8")]
+            axes = [Axis(path="rate.percent", values=tuple(percents))]
+            told = sensitivity_of(asked, axes, ["answer", "total_interest", "final_payment"])
+            for place, percent in enumerate(percents):
+                rate = {**asked.rate.model_dump(exclude_none=True), "percent": f"{percent:f}"}
+                alone = solve(**{**changes, "rate": rate})
+                results = told["results"]
+                self.assertEqual(results["answer"][place][0], alone.value, changes)
+                self.assertEqual(results["total_interest"][place][0], total(alone, "interest"))
+                final = total(alone, "final_payment")
+                self.assertEqual(results["final_payment"][place][0], final, changes)
+
+    def test_moments_stretches_and_ends(self) -> None:
+        for changes in REPAID:
+            asked = loans.check(document(**changes))
+            answer = loans.solve(asked)
+            after = owed(asked, "2", loans.PLAIN)[0]
+            self.assertEqual(after["owed"], answer.schedule[1]["closing"], changes)
+            whole = period_totals_of(asked, f"1-{len(answer.schedule)}", loans.PLAIN)[0]
+            self.assertEqual(whole["paid"], total(answer, "paid"))
+            self.assertEqual(whole["interest"], total(answer, "interest"))
+            payoff = payoff_at(asked, "2", Charge(), loans.PLAIN)
+            self.assertEqual(payoff["owed"], answer.schedule[1]["closing"])
+
+    def test_paying_more(self) -> None:
+        """10,000 repaid on top at 2: the parts stay, so equal principal ends ten payments sooner;
+        what is due at the end is less by it and its interest."""
+        more = [{"at": 2, "repay": "10000"}]
+        equal = {"principal": "60000", "repayment": "equal-principal"}
+        saving, _ = paying_more(loans.check(document(**equal)), more, loans.PLAIN)
+        self.assertEqual((saving.payments_before, saving.payments_after), (60, 50))
+        for changes in REPAID[1:5]:
+            asked = loans.check(document(**changes))
+            saving, after = paying_more(asked, more, loans.PLAIN)
+            self.assertGreater(Decimal(saving.interest_saved), 0, changes)
+            self.assertEqual(loans.solve(after).reason, None)
+        with self.assertRaises(loans.NotALoan):
+            paying_more(loans.check(document(**REPAID[5])), more, loans.PLAIN)
+
+    def test_aims_and_what_would_give_an_answer(self) -> None:
+        for changes in REPAID:
+            aim = {"figure": "total_interest", "is": "5000", "by": "principal"}
+            answer = solve(**changes, aim=aim)
+            self.assertIsNotNone(answer.value, changes)
+            gap = Decimal(total(answer, "interest")) - 5000
+            self.assertLess(abs(gap), Decimal("0.60"), changes)
+        low = loans.check(document(repayment="equal-principal", payment="100", count="?"))
+        for way in ways_out(low):
+            better = loans.solve(with_figure(low, way.path, way.value))
+            self.assertIsNotNone(better.value, way)
+
+    def test_beside_each_other_and_by_the_row_of_a_list(self) -> None:
+        for changes in REPAID:
+            asked, answer = loans.check(document(**changes)), solve(**changes)
+            self.assertEqual(as_paid(asked, "payment"), Decimal(answer.value or 0))
+
+    def test_a_rate_that_the_first_payment_tells_has_no_curve(self) -> None:
+        asked = loans.check(document(**EQUAL, payment="1060", rate={"percent": "?"}))
+        with self.assertRaisesRegex(loans.NotALoan, "no curve"):
+            curve_of_rate(asked, loans.PLAIN)
 
 
 class Explained(TestCase):

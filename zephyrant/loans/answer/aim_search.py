@@ -14,7 +14,6 @@ from typing import Final
 from ..budget import look
 from ..document.aim import Aim
 from ..document.fields import UNKNOWN
-from ..document.figure_path import COUNT
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.parts import Rounding
@@ -47,7 +46,7 @@ class AimSearch:
             update={"rounding": Rounding(payment="none", interest="none"), "aim": None}
         )
         self.is_cost = aim.figure in YEARLY_COSTS
-        self.is_whole = aim.path == COUNT
+        self.is_whole = aim.path.kind == "count"
         self.by_percent = aim.path.is_percent
         self.digits = _COST_DIGITS if self.is_cost else _DIGITS
         self.standing = figure_at(loan, aim.path)

@@ -4,11 +4,12 @@ from decimal import Decimal
 from typing import Final
 
 from ..cost.costs import yearly_costs
+from ..document.figure_path import PAYMENT
 from ..document.loan import Loan
 from ..ledger.rows import Schedule, due
 from ..quotes.conversion import footings
 from ..unknowns.solution import footing_rate
-from ..unknowns.worked import Solved, work_out
+from ..unknowns.worked import Solved, value_as_paid, work_out
 
 YEARLY_COSTS: Final = ("us_apr", "eu_aprc")
 
@@ -79,5 +80,8 @@ def as_paid(loan: Loan, figure: str) -> Decimal | None:
     if figure == "count" and worked.schedule is not None:
         return Decimal(len(worked.schedule.rows))
     if figure == "payment" and worked.line is not None:
+        if loan.asked == PAYMENT and worked.found.solutions:
+            terms, schedule = worked.line.terms, worked.schedule
+            return Decimal(value_as_paid(loan, worked.found.meant, terms, schedule))
         return worked.line.terms.payment
     return result(loan, figure, worked)

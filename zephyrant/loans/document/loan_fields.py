@@ -14,6 +14,7 @@ from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
 from ..quotes.styles import Style
 from .aim import Aim
+from .choices import REPAYMENT
 from .clauses import Clause, Share
 from .fields import (
     FIGURES,
@@ -32,6 +33,7 @@ from .limits import MOST_CLAUSES
 from .parts import Part, Rounding
 from .purchase import Purchase
 from .quote import Quote
+from .repaid import repaid_by
 from .repayment import InterestShared, Repayment
 
 
@@ -184,7 +186,9 @@ class LoanFields(Part):
         if self.purchase is not None:
             kind = "percent" if self.purchase.down.percent is not None else "amount"
             lent = ["purchase.price", f"purchase.down.{kind}"]
-        own = ["rate.percent", "count", "payment", "balance"]
+        own = ["rate.percent", "count", "payment"]
+        if REPAYMENT[repaid_by(self)].states_balance:
+            own.append("balance")
         if self.amortized_over is not None:
             own.append("amortized_over")
         clauses = []

@@ -10,9 +10,11 @@ from zephyrant.texts import worded
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..document.fields import UNKNOWN
+from ..document.figure_path import COUNT
 from ..document.loan import Loan
 from ..document.named import RESULTS_NAMED
 from ..document.reading import check, write
+from ..document.repaid import why_not_asked
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Schedule, due
 from ..unknowns.worked import schedule_of
@@ -49,7 +51,8 @@ def paying_more(
     schedule = schedule_of(before, marks)
     content = write(before)
     content.pop("aim", None)
-    content["count"] = UNKNOWN
+    if why_not_asked(loan, COUNT) is None:
+        content["count"] = UNKNOWN
     content["clauses"] = [*content.get("clauses", []), *on_top]
     try:
         after = check(content)

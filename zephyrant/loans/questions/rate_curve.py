@@ -47,6 +47,11 @@ def curve_of_rate(loan: Loan, marks: Marks) -> RateCurve:
     if path is None or not path.is_rate:
         raise NotALoan.at("", worded("Only a rate that is asked for has a curve."))
     terms, often = stated_terms(loan), loan.payments_a_year
+    if terms.has_parts:
+        raise NotALoan.at(
+            "",
+            worded("Here the first payment tells the rate, and no other fits: there is no curve."),
+        )
     if terms.count is None:
         raise NotALoan.at("count", worded("The curve needs the count."))
     found = work_out(loan).found

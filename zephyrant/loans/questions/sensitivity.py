@@ -25,6 +25,7 @@ from ..document.fields import UNKNOWN
 from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.paths import with_figure
+from ..document.repaid import repaid_by
 from ..errors import NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
@@ -252,6 +253,7 @@ def _is_regular(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> boo
         return False
     return (
         loan.unknown in ("payment", "rate")
+        and repaid_by(loan) == "level"
         and not loan.clauses
         and loan.purchase is None
         and loan.style.convention.has_arrays

@@ -9,7 +9,7 @@ from zephyrant.texts import worded
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
-from ..document.figure_path import COUNT, FigurePath
+from ..document.figure_path import FigurePath
 from ..wording.marks import MARKS, Marks, Number, Sentence
 from .parsing import PLACES, tidy
 from .statement import Statement
@@ -37,7 +37,7 @@ def read_values(
     def one(text: str) -> Decimal:
         if path.is_percent:
             reading = read_percent(text, marks)
-        elif path == COUNT:
+        elif path.kind == "count":
             reading = read_count(text, marks, statement.every)
         else:
             reading = read_amount(text, marks, statement.currency)
@@ -60,7 +60,7 @@ def read_values(
         _refuse_many(len(parts), most, marks)
         return tuple(one(part) for part in _in_the_last_unit(parts, path))
     unit = last[len(last.rstrip(ascii_lowercase)) :]
-    if path == COUNT and first.isdecimal():
+    if path.kind == "count" and first.isdecimal():
         first = f"{first} {unit}"
     begin, end, by = one(first), one(last), one(step)
     if by <= 0 or end < begin:
@@ -81,7 +81,7 @@ def _refuse_many(many: int, most: int, marks: Marks) -> None:
 def _in_the_last_unit(parts: list[str], path: FigurePath) -> list[str]:
     """A term's unit said once, at the end, is that of all: "6, 8, 10 years"."""
     unit = re.search(r"\d\s*([a-z]+)\s*$", parts[-1].lower()) if parts else None
-    if path != COUNT or unit is None:
+    if path.kind != "count" or unit is None:
         return parts
     return [f"{part.strip()} {unit[1]}" if part.strip().isdecimal() else part for part in parts]
 
@@ -91,11 +91,11 @@ def suggested_values(path: FigurePath, standing: Decimal, statement: Statement) 
     marks, each = MARKS[statement.marks], Decimal(1)
     if path.is_rate:
         each = Decimal("0.125")
-    elif path == COUNT:
+    elif path.kind == "count":
         each = Decimal(frequencies.a_year(statement.every))
     elif not path.is_percent and standing > 0:
         each = Decimal(1).scaleb((standing / 10).adjusted())
-    below = min(4, int((standing - (1 if path == COUNT else 0)) / each))
+    below = min(4, int((standing - (1 if path.kind == "count" else 0)) / each))
     least = standing - max(0, below) * each
 
     def text(value: Decimal) -> str:

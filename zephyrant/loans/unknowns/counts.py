@@ -1,5 +1,6 @@
 """An unknown number of payments, or the reason there is none."""
 
+from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
@@ -83,7 +84,7 @@ def count_of(loan: Loan, terms: Terms) -> Found:
         )
     value = _periods_until(terms)
     if value is None and (terms.provisions or terms.runs[-1].last == FIRST_TRIED):
-        value = _periods_until(stated_terms(loan))
+        value = _periods_until(replace(stated_terms(loan), part=terms.part))
     if terms.provisions and (value is None or value <= 0):
         if (repaid := _repaid_before_more_is_lent(loan, terms)) is not None:
             return Found((), repaid)

@@ -73,7 +73,12 @@ def payable_line(loan: Loan, solution: Decimal) -> Line:
         terms = terms.having(PRINCIPAL, lent_for(loan, purchase_figure(loan, solution)))
     else:
         terms = terms.having(path, _as_paid(path, solution, cash))
-    return lay_out(payments_made(loan, levelled(parted(loan, terms))))
+    return as_made(loan, parted(loan, terms))
+
+
+def as_made(loan: Loan, terms: Terms) -> Line:
+    """The line of the payments that are made, those that are set anew among them."""
+    return lay_out(payments_made(loan, levelled(terms)))
 
 
 def _as_paid(path: FigurePath, solution: Decimal, cash: Cash) -> Decimal:

@@ -12,7 +12,6 @@ from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import NotALoan
 from ..ledger.charges import charged
-from ..ledger.levelling import levelled
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, Schedule, cash_rule, due
 from ..ledger.settling import Ending
@@ -28,6 +27,7 @@ from .last_payment import as_settled, asked_last, ending_of, fits
 from .parts import first_part
 from .solution import (
     Found,
+    as_made,
     payable_line,
     payable_percent,
     purchase_figure,
@@ -94,7 +94,7 @@ def work_out_unrounded(loan: Loan) -> Solved:
     if loan.asked == PAYMENT:
         # It is found without what sets it anew later, which the loan then has all the same.
         terms = replace(terms, provisions=stated_terms(loan).provisions)
-    return _laid_out(loan, found, lay_out(levelled(replace(terms, cash=cash_of(loan)))))
+    return _laid_out(loan, found, as_made(loan, replace(terms, cash=cash_of(loan))))
 
 
 def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
