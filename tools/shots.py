@@ -24,7 +24,7 @@ def case(page: Page) -> None:
 
 
 def working(page: Page) -> None:
-    open_case(page, ADDRESS, "Kiln")
+    open_case(page, ADDRESS, "Kiln, Tarn")
     page.keyboard.press("w")
     page.get_by_role("dialog").wait_for()
 

@@ -248,7 +248,7 @@ class WhatIf(BrowserTest):
 
 class TheTrail(BrowserTest):
     def test_back_along_the_trail_and_nothing_lost(self) -> None:
-        page = self.open("Kiln")
+        page = self.open("Kiln, Tarn")
         self.figure("Amount lent").fill("20k")
         page.wait_for_timeout(2500)
         self.figure("Amount lent").fill("25k")
@@ -308,7 +308,7 @@ class SideBySide(BrowserTest):
         page.get_by_role("link", name="Side by side").click()
         page.get_by_role("button", name="Pin another case").click()
         page.get_by_label("Find a case to pin").fill("tarn")
-        page.get_by_role("list", name="Cases to pin").get_by_role("button", name="Kiln").click()
+        page.get_by_role("list", name="Cases to pin").get_by_role("button", name="Kiln, Tarn").click()
         table = page.get_by_role("table", name="Side by side")
         expect(table.get_by_role("columnheader", name=re.compile("Kiln"))).to_be_visible()
         Case.objects.filter(name__startswith="Kiln").update(deleted_at=timezone.now())

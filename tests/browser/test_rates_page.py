@@ -134,7 +134,7 @@ class RatesPage(BrowserTest):
         expect(page.get_by_role("link", name="offers", exact=True)).to_be_visible()
 
     def test_a_half_yearly_quote_put_into_a_monthly_loan(self) -> None:
-        page = self.open("Kiln")
+        page = self.open("Kiln, Tarn")
         self.figure("Payment").fill("?")
         self.figure("Rate").fill("6.35")
         self.quoted("Fixed: half-yearly")

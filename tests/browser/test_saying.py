@@ -147,7 +147,7 @@ class WaysBack(BrowserTest):
         expect(page.get_by_role("dialog", name="Keyboard")).to_have_count(0)
 
     def test_every_answer_a_field_was_left_on_stays_on_the_trail(self) -> None:
-        page = self.open("Kiln")
+        page = self.open("Kiln, Tarn")
         amount = self.figure("Amount lent")
         for typed in ("20,100", "20,200", "20,300"):
             amount.fill(typed)
