@@ -308,7 +308,9 @@ class SideBySide(BrowserTest):
         page.get_by_role("link", name="Side by side").click()
         page.get_by_role("button", name="Pin another case").click()
         page.get_by_label("Find a case to pin").fill("tarn")
-        page.get_by_role("list", name="Cases to pin").get_by_role("button", name="Kiln, Tarn").click()
+        page.get_by_role("list", name="Cases to pin").get_by_role(
+            "button", name="Kiln, Tarn"
+        ).click()
         table = page.get_by_role("table", name="Side by side")
         expect(table.get_by_role("columnheader", name=re.compile("Kiln"))).to_be_visible()
         Case.objects.filter(name__startswith="Kiln").update(deleted_at=timezone.now())

@@ -263,6 +263,14 @@ class Laws(TestCase):
         ]
         self.assertTrue(all(each == rows[0] for each in rows))
 
+    def test_what_is_stated_to_be_paid_at_the_end_stands(self) -> None:
+        for percent in ("3.1", "7.77", "0"):
+            terms = {"rate": {"percent": percent}, "repayment": "at-the-end", "count": 30}
+            for asked in ({"principal": "?"}, {"rate": {"percent": "?"}}):
+                answer = solve(**{**terms, "payment": "60123.45", **asked})
+                self.assertEqual(total(answer, "final_payment"), "60123.45", (percent, asked))
+                self.assertEqual(answer.schedule[-1]["closing"], "0.00")
+
     def test_a_found_payment_fits_when_it_is_stated(self) -> None:
         for style in ("equal-principal", "interest-only", "at-the-end"):
             for percent in ("3.1", "7.77"):
@@ -547,6 +555,19 @@ class Explained(TestCase):
             repayment="interest-only", rate={"percent": "0"}, payment="5", principal="?"
         )
         self.assertIsNotNone(nothing.reason)
+
+    def test_no_part_or_not_as_many(self) -> None:
+        """Told, asked or not: no fault where clauses pause all that would repay a part."""
+        paused = [{"from": 1, "pay": "interest"}]
+        for changes in (EQUAL, {"repayment": {"percents": ["50", "50"]}, "count": 2}):
+            checked = solve(**{**changes, "payment": "900"}, clauses=paused)
+            self.assertFalse(checked.fits)
+            self.assertIn("pause every", solve(**changes, clauses=paused).reason or "")
+        few = {"repayment": {"percents": ["50", "30", "20"]}, "count": 6}
+        clauses = [{"from": 1, "to": 2, "pay": "interest"}]
+        said = "3 parts in percent for 4 payments"
+        self.assertIn(said, solve(**few, clauses=clauses).reason or "")
+        self.assertFalse(solve(**few, payment="900", clauses=clauses).fits)
 
     def test_checks_that_do_not_fit(self) -> None:
         answer = solve(**{**KILN, "payment": "1100"})

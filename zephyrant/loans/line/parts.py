@@ -56,6 +56,18 @@ class Parts:
         return self._paused.at(number) is not None
 
     @cached_property
+    def places(self) -> int:
+        """How many payments are not paused."""
+        runs = self._paused.within(1, self._last)
+        return sum(last - first + 1 for first, last, by in runs if by is None)
+
+    @property
+    def is_matched(self) -> bool:
+        """Whether there are as many percents as payments, or as payments that repay a part."""
+        given = len(self.sharing.percents)
+        return not given or given in (self._last, self.places)
+
+    @cached_property
     def turns(self) -> set[int]:
         """The payments that repay another part than the one before."""
         sharing = self.sharing

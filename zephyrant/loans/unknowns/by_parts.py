@@ -45,8 +45,8 @@ def find_by_parts(loan: Loan, terms: Terms) -> Found:
     by = PRINCIPAL if path.is_of_purchase else path
     try:
         return _BY_PATH[by](loan, terms)
-    except NoPartError:
-        return Found((), Sentence("The clauses pause every payment that would repay a part."))
+    except NoPartError as error:
+        return Found((), error.why)
 
 
 def _payment(loan: Loan, terms: Terms) -> Found:

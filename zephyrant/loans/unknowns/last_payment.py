@@ -38,9 +38,19 @@ def ending_of(loan: Loan, line: Line) -> Ending:
         return Ending("balance")
     if line.terms.has_parts:
         return Ending(_settles_by(loan, line), first=first_stated(loan, line))
+    if line.terms.sharing is not None:
+        return Ending(_settles_by(loan, line), first=_all_stated(loan, line))
     if asks_rate(loan):
         return Ending(_by_interest(line), cuts=False)
     return Ending(_settles_by(loan, line), cuts=line.has_payments)
+
+
+def _all_stated(loan: Loan, line: Line) -> tuple[int, Decimal] | None:
+    """The payment at the end where it is stated: it stands, its interest takes the cents."""
+    terms = line.terms
+    if loan.asked == PAYMENT or (loan.asked is None and not fits(loan, terms)):
+        return None
+    return terms.count or 0, terms.payment
 
 
 def _by_interest(line: Line) -> Settling:

@@ -5,24 +5,39 @@ is what is owed at the start less what is to be left. What moves later is not fo
 stay, unless they are shared out anew.
 """
 
+from contextlib import suppress
 from dataclasses import replace
 from decimal import Decimal
 from typing import Any, NamedTuple, TypeVar
 
 from ..document.figure_path import BALANCE, COUNT, PAYMENT
 from ..document.loan import Loan
-from ..ledger.exact import EXACT, Exact
+from ..ledger.exact import EXACT, Exact, unrounded_end
 from ..ledger.period import Reckoned, happens
 from ..line.line import Line, lay_out
+from ..line.parts import Parts
 from ..line.terms import Terms, digits_for
 from ..numbers.affine import Affine
 from ..numbers.decimals import precise
+from ..wording.marks import Number, Sentence
 
 E = TypeVar("E", Decimal, Affine)
 
 
 class NoPartError(Exception):
-    """No payment of a loan repays a part: clauses pause them all."""
+    """No payment of a loan repays a part, or the parts are not as many as those that do; `why` says
+    it."""
+
+    def __init__(self, parts: Parts | None) -> None:
+        super().__init__("no part")
+        self.why = Sentence("The clauses pause every payment that would repay a part.")
+        if parts is not None and not parts.is_matched:
+            self.why = Sentence(
+                "There are {given} parts in percent for {places} payments that repay one: state "
+                "one for each of these, or for every payment.",
+                given=Number(len(parts.sharing.percents)),
+                places=Number(parts.places),
+            )
 
 
 class FirstPart(NamedTuple):
@@ -37,8 +52,17 @@ def first_part(line: Line[Any]) -> FirstPart:
     """The first payment that repays a part; raises `NoPartError`."""
     parts = line.parts
     if parts is None or parts.first is None or not (line.is_open or parts.total):
-        raise NoPartError
+        raise NoPartError(parts)
+    if not parts.is_matched:
+        raise NoPartError(parts)
     return FirstPart(parts.first, parts.at(parts.first))
+
+
+def has_first_part(line: Line[Any]) -> bool:
+    """Whether a payment repays a part."""
+    with suppress(NoPartError):
+        return bool(first_part(line).number)
+    return False
 
 
 def interest_at(line: Line[Any], number: int, by: Exact[Any], lent: E) -> E:
@@ -52,13 +76,13 @@ def interest_at(line: Line[Any], number: int, by: Exact[Any], lent: E) -> E:
         owed = by.through(owed, stretch, number - stretch.first)
         interest: E = happens(owed, Reckoned(stretch, by)).interest
         return interest
-    raise NoPartError
+    raise NoPartError(line.parts)
 
 
 def shared_out(line: Line[Any], lent: E) -> E:
     """One part, where what is lent less what is to be left is shared out."""
     if line.parts is None or not line.parts.total:
-        raise NoPartError
+        raise NoPartError(line.parts)
     part: E = (lent - line.balance) / line.parts.total
     return part
 
@@ -79,18 +103,18 @@ def part_by_payment(line: Line) -> Decimal:
 
 def parted(loan: Loan, terms: Terms) -> Terms:
     """The terms with one part as they tell it: by the first payment where the number of payments
-    or the balance is asked for, or the figures stated do not fit; else as all is shared out.
-
-    Raises `NoPartError` where no payment repays one.
+    or the balance is asked for, or the figures stated do not fit; else as all is shared out. No
+    part where no payment repays one.
     """
     if not terms.has_parts:
         return terms
     free = replace(terms, cash=None)
-    with precise(digits_for(free)):
+    with precise(digits_for(free)), suppress(NoPartError):
         line = lay_out(free)
         by_payment = told_by_payment(loan, terms)
         part = part_by_payment(line) if by_payment else shared_out(line, line.principal)
-    return replace(terms, part=part)
+        return replace(terms, part=part)
+    return terms
 
 
 def told_by_payment(loan: Loan, terms: Terms) -> bool:
@@ -102,8 +126,11 @@ def told_by_payment(loan: Loan, terms: Terms) -> bool:
 
 def gap_by_parts(terms: Terms) -> Decimal:
     """What the first payment leaves over at the end, all parts being as it tells; of interest alone
-    what it is short of it. In the decimal context in force."""
+    what it is short of it; where no payment repays one, all that is left. In the decimal context in
+    force."""
     line = lay_out(terms)
+    if not has_first_part(line):
+        return unrounded_end(line) - terms.balance
     times, total = first_part(line).times, line.parts.total if line.parts else Decimal(0)
     short = first_payment(line, line.principal, EXACT) - terms.payment
     return short * total / times if times else short
@@ -114,6 +141,8 @@ def fit_in_parts(loan: Loan, terms: Terms) -> bool:
     free = replace(terms, cash=None)
     with precise(digits_for(free)):
         line = lay_out(free)
+        if not has_first_part(line):
+            return False
         exact = first_payment(line, line.principal, EXACT)
         if abs(exact - free.payment) < loan.minor_unit / 2:
             return True
@@ -125,6 +154,6 @@ def fit_in_parts(loan: Loan, terms: Terms) -> bool:
 
 def first_stated(loan: Loan, line: Line) -> tuple[int, Decimal] | None:
     """The first payment where it is stated: it stands as it is."""
-    if loan.asked == PAYMENT:
+    if loan.asked == PAYMENT or not has_first_part(line):
         return None
     return first_part(line).number, line.terms.payment
