@@ -287,6 +287,7 @@ class Chosen(TestCase):
             "pay": "nothing",
             "step": {"percent": "5"},
             "fee": "1",
+            "charge": "1",
         }
         for verb, words in choices.VERBS_NAMED.items():
             for place, extra in product(("at", "from"), ({}, {"then": "re-level"})):
