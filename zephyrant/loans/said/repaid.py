@@ -8,6 +8,8 @@ from typing import Final
 from .phrase import Fact, Found, Phrase, Says, phrase
 from .slots import PAYMENTS
 
+#: The first payment, behind what the payments are.
+_FIRST: Final = r"(?:, the first (?:is |of )?{amount})?"
 _ONE: Final = r"[0-9][0-9.,]*"
 #: So many parts alike, or one.
 _PART: Final = rf"(?:[0-9]+ ?(?:x|×|\*|times) ?)?{_ONE}(?: ?%)?"
@@ -24,6 +26,8 @@ def _repaid(by: str) -> Says:
 
 
 def _parts(found: Found) -> Iterable[Fact]:
+    if found["amount"]:
+        yield found.fact("payment", found["amount"])
     yield found.fact("repaid", "percents", parts=re.sub(r"/", ";", found["parts"]))
 
 
@@ -52,11 +56,11 @@ def _over(found: Found) -> Iterable[Fact]:
 REPAID: Final[tuple[Phrase, ...]] = (
     phrase(
         r"(?:in |of |with |by )?equal (?:parts of )?(?:the )?principal(?: payments?| parts?)?"
-        r"(?:,? (?:with )?interest on top)?",
+        rf"(?:,? (?:with )?interest on top)?{_FIRST}",
         _repaid("equal-principal"),
     ),
     phrase(
-        r"(?:of )?(?:interest[ -]only|interest alone)(?: payments?)?"
+        rf"(?:of )?(?:interest[ -]only|interest alone)(?: payments?)?{_FIRST}"
         r"(?: until the end|,? (?:and )?(?:the )?principal (?:at the end|with the last))?",
         _repaid("interest-only"),
     ),
@@ -67,11 +71,13 @@ REPAID: Final[tuple[Phrase, ...]] = (
         _repaid("at-the-end"),
     ),
     phrase(
-        rf"(?:in |of )?(?:parts(?: of)? )?(?P<parts>{_PARTS})(?: ?%)? of (?:the )?principal", _parts
+        rf"(?:in |of )?(?:parts(?: of)? )?(?P<parts>{_PARTS})(?: ?%)? of (?:the )?principal"
+        f"{_FIRST}",
+        _parts,
     ),
     phrase(
         rf"(?:repaid by )?{{many}}(?: {{often}})? {PAYMENTS}(?: {{often_}})? of (?P<parts>{_PARTS})"
-        r"(?: ?%)? of the principal",
+        rf"(?: ?%)? of the principal{_FIRST}",
         _many_parts,
     ),
     phrase(rf"{{many}} equal[ -]principal {PAYMENTS}", _many_equal),
@@ -89,8 +95,5 @@ REPAID: Final[tuple[Phrase, ...]] = (
         r"(?:with )?(?:interest )?(?:shared (?:out )?)?(?:by )?(?:the )?"
         r"(?:sum[ -]of[ -](?:the[ -])?digits|rule of 78)",
         _repaid("sum-of-digits"),
-    ),
-    phrase(
-        r"the first (?:is |of )?{amount}", lambda found: [found.fact("payment", found["amount"])]
     ),
 )
