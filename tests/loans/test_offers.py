@@ -123,6 +123,14 @@ def _document(found: PaidMore) -> object:
 
 
 class PointsForALowerRate(TestCase):
+    def test_points_on_equal_principal_speak_of_the_first_payment(self) -> None:
+        # 60,000 in 60 parts of 1,000: 0.5 % and 0.45 % of it are 300.00 and 270.00 first.
+        stated = Statement(
+            principal="60000", percent="6", count="60", payment="?", repaid="equal-principal"
+        )
+        found = two_offers(stated, Points(percent="5.4", points="1", ends=""))
+        self.assertIn("first payment of 1,270.00 instead of 1,300.00, 30.00 less", found.terms)
+
     def offers(self, ends: str = "", points: str = "1", percent: str = "5.85") -> TwoOffers:
         return two_offers(PRESS, Points(percent=percent, points=points, ends=ends))
 

@@ -113,8 +113,16 @@ class PointsOffer:
             "less": (unit, first - second),
             "cost": (unit, self.cost),
         }
+        text = worded(
+            "Payments of {theirs} instead of {mine}: {less} less each. The points cost {cost}."
+        )
+        if self.mine.repayment != "level":
+            text = worded(
+                "A first payment of {theirs} instead of {mine}, {less} less. The points cost "
+                "{cost}."
+            )
         terms = Sentence(
-            "Payments of {theirs} instead of {mine}: {less} less each. The points cost {cost}.",
+            text,
             **{
                 name: Money(each.amount(units), self.mine.decimals)
                 for name, (each, units) in figures.items()
