@@ -71,6 +71,9 @@ class Repaid(BrowserTest):
         page.keyboard.press(",")
         expect(page.get_by_role("menuitemradio").first).to_be_focused()
         page.keyboard.press("e")
+        # A letter goes to a word.
+        equal = page.get_by_role("menuitemradio", name="equal principal, interest on top")
+        expect(equal).to_be_focused()
         page.keyboard.press("Enter")
         self.answers("1,060.00")
         page.keyboard.press("p")
@@ -78,6 +81,7 @@ class Repaid(BrowserTest):
         page.keyboard.type("1,060")
         page.keyboard.press("Escape")
         page.keyboard.press("a")
+        expect(self.figure("Amount lent")).to_be_focused()
         page.keyboard.type("?")
         self.answers("12,000.00")
 
