@@ -12,6 +12,7 @@ from zephyrant import loans
 from zephyrant.loans.questions.payoff import Charge, payoff_at
 from zephyrant.loans.said import read_line
 from zephyrant.loans.statement import Statement, restate, work
+from zephyrant.loans.statement.differences import changes
 from zephyrant.loans.wording.marks import MARKS
 
 from .documents import document, errors_of, irregular, solve
@@ -166,21 +167,30 @@ class SaidAndTyped(TestCase):
                 "0.4 % of the balance insurance",
                 {"from": 1, "charge": balance, "name": "insurance"},
             ),
+            ("tax 40 a month from 13", {"from": 13, "charge": "40", "name": "tax"}),
             (
-                "tax 40 a month from 13, not counted in the yearly costs",
-                {"from": 13, "charge": "40", "name": "tax"},
+                "tax 40 a month, not counted in the yearly costs",
+                {"from": 1, "charge": "40", "name": "tax", "in_costs": False},
             ),
         ):
             with self.subTest(said):
                 line = read_line(f"43,700 at 5.4 % over 4 years, {said}")
-                if "not counted" in said and line.loan is None:
-                    line = read_line(f"43,700 at 5.4 % over 4 years, {said.partition(',')[0]}")
                 assert line.loan is not None, line.errors
                 self.assertEqual(loans.write(line.loan)["clauses"], [clause])
                 sentence = loans.terms_in_words(line.loan, MARKS["comma-point"])
                 again = read_line(sentence)
                 assert again.loan is not None, again.errors
                 self.assertEqual(loans.write(again.loan)["clauses"], [clause])
+
+    def test_what_changed_is_told_in_words(self) -> None:
+        typed: dict[str, Any] = {"principal": "48,250", "percent": "6", "count": "12"}
+        clause = {"verb": "charge", "from": "1", "is_stretch": True, "figure": "0.4"}
+        more = {"in_percent": True, "name": "insurance", "in_costs": False}
+        one = Statement.model_validate({**typed, "clauses": [clause]})
+        other = Statement.model_validate({**typed, "clauses": [{**clause, **more}]})
+        (told,) = changes(one, other, "comma-point")
+        said = "charge 0.4 % of the balance for insurance, not counted in the yearly costs"
+        self.assertIn(said, told)
 
     def test_typed_and_told_back(self) -> None:
         for clause in (

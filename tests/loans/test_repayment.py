@@ -723,3 +723,9 @@ class Typed(TestCase):
         self.assertEqual(told["found"], expected)
         self.assertEqual(told["balance"][0], "47435.06")
         self.assertIn("no way of repaying", told["problem"][5])
+        # Both said: level ones are reckoned over more, others refuse it; nothing is passed over.
+        both: Columns = {name: column[:2] for name, column in columns.items()}
+        both = {**both, "repaid": ["level", "interest only"], "amortized_over": ["300", "300"]}
+        told = solve_tape(both, Defaults())
+        self.assertEqual(told["found"], ["321.28", ""])
+        self.assertIn("level payments only", told["problem"][1])

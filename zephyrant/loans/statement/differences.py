@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
-from ..document.choices import ODD_DAYS, REPAYMENT, TIMED, WE, Choice
+from ..document.choices import CHARGED_OF, IN_COSTS, ODD_DAYS, REPAYMENT, TIMED, WE, Choice
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
@@ -83,8 +83,15 @@ def _clause(clause: TypedClause) -> str:
     figure = clause.pay if clause.verb == "pay" else clause.figure
     percent = " %" if clause.in_percent or clause.verb == "rate" else ""
     level = worded(", set anew") if clause.then else ""
-    beside = f" {clause.of} {clause.name} {clause.in_costs}" if clause.verb == "charge" else ""
+    beside = _beside(clause) if clause.verb == "charge" else ""
     return f"{where} {clause.verb} {figure}{percent}{level}{beside}"
+
+
+def _beside(clause: TypedClause) -> str:
+    """What a charge is of, what it is for, and whether the yearly costs count it."""
+    of = f" {CHARGED_OF[clause.of].in_sentence}" if clause.in_percent else ""
+    name = worded(" for {name}", name=clause.name) if clause.name else ""
+    return of + name + ("" if clause.in_costs else f", {IN_COSTS['no'].label}")
 
 
 #: What is chosen or told as one, in words.

@@ -13,7 +13,7 @@ from ..document.repayment import RepaidBy
 from ..errors import NotALoan
 from ..statement.typed_parts import read_percents
 from ..statement.typed_times import read_count
-from ..wording.marks import MARKS
+from ..wording.marks import MARKS, Marks
 from .columns import Defaults, FieldName
 
 #: What tables write for a way of repaying, in small letters alone.
@@ -37,16 +37,12 @@ def repaid_of(
 
     Raises `NotALoan` where that cannot be read.
     """
-    typed, over = text.get("repaid", ""), text.get("amortized_over", "")
-    marks = MARKS[defaults.marks]
-    if not typed and over:
-        reading = read_count(over, marks, every)
-        if reading.value is None or reading.value == UNKNOWN:
-            raise NotALoan.at("amortized_over", reading.error or worded("State the number."))
-        return {"amortized_over": reading.value}
+    typed, marks = text.get("repaid", ""), MARKS[defaults.marks]
+    # Where both are said and do not go together the document refuses it.
+    over = _over(text.get("amortized_over", ""), marks, every)
     by = _WRITTEN.get(re.sub(r"[^a-z]", "", typed.lower())) if typed else defaults.repaid
     if by is not None:
-        return as_document(by)
+        return {**as_document(by), **over}
     parts = read_percents(typed, marks) if re.search(r"\d", typed) else None
     if parts is None or parts.value is None:
         raise NotALoan.at(
@@ -57,4 +53,14 @@ def repaid_of(
                 typed=typed[:40],
             ),
         )
-    return as_document("percents", percents=parts.value.split())
+    return {**as_document("percents", percents=parts.value.split()), **over}
+
+
+def _over(typed: str, marks: Marks, every: Frequency) -> dict[str, Any]:
+    """Over how many payments they are reckoned, where that is said."""
+    if not typed:
+        return {}
+    reading = read_count(typed, marks, every)
+    if reading.value is None or reading.value == UNKNOWN:
+        raise NotALoan.at("amortized_over", reading.error or worded("State the number."))
+    return as_document("over", over=reading.value)
