@@ -43,7 +43,7 @@ def charged(line: Line, schedule: Schedule, rule: CashRule) -> Schedule:
 
 def _amounts(provision: Provision, line: Line, rule: CashRule) -> Callable[[int], int]:
     """What one charge is in a row, in units, by what that opens with."""
-    minor = rule.minor_unit
+    minor = rule.unit.minor
     if not provision.by_percent:
         stated = rounded_fraction(Fraction(provision.amount) * 10**rule.unit.places, minor)
         return lambda opening: stated

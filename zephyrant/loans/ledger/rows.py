@@ -112,11 +112,6 @@ class CashRule:
     cash_step: int
     shows_overpaid: bool = False
 
-    @property
-    def minor_unit(self) -> int:
-        """That of the currency, in units."""
-        return int(10 ** (self.unit.places - self.unit.shown))
-
 
 @dataclass(frozen=True)
 class Schedule:
@@ -180,10 +175,9 @@ def cash_rule(
     if "none" in (cash, interest):
         places = max(places, UNROUNDED_PLACES)
     unit = Unit(places, decimals)
-    minor = 10 ** (places - decimals)
     return CashRule(
         unit,
-        interest_step=1 if interest == "none" else minor,
-        cash_step=1 if cash == "none" else minor,
+        interest_step=1 if interest == "none" else unit.minor,
+        cash_step=1 if cash == "none" else unit.minor,
         shows_overpaid=shows_overpaid,
     )

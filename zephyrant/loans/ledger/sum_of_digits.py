@@ -10,10 +10,10 @@ from ..numbers.decimals import divide_nearest
 from .rows import Row, Schedule
 
 
-def by_sum_of_digits(schedule: Schedule, minor_unit: int) -> Schedule:
-    """A schedule with its interest shared out so: each share to the nearest minor unit, so many
-    units of the schedule, the last taking the rest. Payments stay as they are."""
-    rows = schedule.rows
+def by_sum_of_digits(schedule: Schedule) -> Schedule:
+    """A schedule with its interest shared out so: each share to the nearest minor unit, the last
+    taking the rest. Payments stay as they are."""
+    rows, minor = schedule.rows, schedule.unit.minor
     count, total = len(rows), sum(schedule.columns.interest)
     digits = count * (count + 1) // 2
     shared: list[Row] = []
@@ -22,7 +22,7 @@ def by_sum_of_digits(schedule: Schedule, minor_unit: int) -> Schedule:
         interest = left
         if place < count - 1:
             part = total * (count - place)
-            interest = divide_nearest(part, digits * minor_unit) * minor_unit
+            interest = divide_nearest(part, digits * minor) * minor
         left -= interest
         closing = opening + interest + row.advance + row.fee - row.paid
         shared.append(

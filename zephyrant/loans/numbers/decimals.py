@@ -118,6 +118,11 @@ class Unit:
     places: int
     shown: int
 
+    @property
+    def minor(self) -> int:
+        """The minor unit of the currency, in units."""
+        return int(10 ** (self.places - self.shown))
+
     def count(self, amount: Decimal) -> int:
         """`amount` as a whole number of units (it has no more than `places` decimals)."""
         return int(amount.scaleb(self.places, context(_WIDE)))

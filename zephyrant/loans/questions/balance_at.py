@@ -166,9 +166,8 @@ def _standing(asked: ScheduledLoan, number: int) -> int:
     last = rows[at].number if at >= 0 else 0
     if last == number:
         return before
-    minor: int = 10 ** (asked.schedule.unit.places - asked.schedule.unit.shown)
     owed = IN_FRACTIONS.carried(Fraction(before), asked.line.part(last + 1, number))
-    return rounded_fraction(owed, minor)
+    return rounded_fraction(owed, asked.schedule.unit.minor)
 
 
 def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
@@ -194,7 +193,7 @@ def _on(asked: ScheduledLoan, day: date, payoff: PayoffRounding) -> Owed:
         )
         next_day = accrued.next_day * (base + moved)
     with precise():
-        minor = 10 ** (unit.places - unit.shown)
+        minor = unit.minor
         rounding = ROUND_CEILING if payoff == "up" else ROUND_HALF_UP
         whole = int((as_decimal(interest) / minor).to_integral_value(rounding)) * minor
         each = unit.amount(1) * as_decimal(next_day)

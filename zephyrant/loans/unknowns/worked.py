@@ -110,7 +110,7 @@ def _laid_out(loan: Loan, found: Found, line: Line) -> Solved:
     try:
         schedule = roll_schedule(line, rule, ending)
         if loan.interest_shared == "sum-of-digits":
-            schedule = by_sum_of_digits(schedule, rule.minor_unit)
+            schedule = by_sum_of_digits(schedule)
         schedule = charged(line, schedule, rule)
         return Solved(found, as_settled(loan, line, schedule), schedule, ending=ending)
     except NeverSettlesError as error:
