@@ -92,7 +92,7 @@ def bare_loop() -> Decimal:
 def core() -> None:
     text = json.dumps(DOCUMENT)
     loan = loans.read(text)
-    line = payable_line(loan, find(loan).solutions[0])
+    line = payable_line(loan, find(loan))
     rule = cash_rule(line, 2, "nearest", "nearest")
 
     def whole() -> object:

@@ -19,6 +19,7 @@ class Words(TestCase):
                 "start": "2027-03-01",
                 "count": 24,
                 "payment": "?",
+                "value": {"amount": "60000", "highest": "80"},
                 "clauses": [
                     {"at": 0, "fee": {"percent": "2"}},
                     {"at": 6, "advance": "4000"},

@@ -228,7 +228,7 @@ def _moments(texts: "pl.Series", of: str) -> "pl.Series":
 #: What results are in a file that has kinds: decimals of ten places, as percents are told.
 RESULT_KINDS: Final = {
     **dict.fromkeys(RESULTS, "decimal 38 10"),
-    **dict.fromkeys(("unknown", "problem"), TEXT),
+    **dict.fromkeys(("unknown", "problem", "binding"), TEXT),
     "count": WHOLE,
     "fits": FLAG,
 }

@@ -9,6 +9,7 @@ from zephyrant.version import __version__
 
 from ..cost.costs import CostsOfLoan, FeeCharged
 from ..cost.yearly_cost import YearlyCost
+from ..document.bounds import Bound
 from ..document.fields import FigureName
 from .aim import AimResult
 from .consistency import ConsistentFigure
@@ -65,6 +66,8 @@ class ScheduleYear(TypedDict):
     closing: str
     charge: NotRequired[str]
     actuarial_closing: NotRequired[str]
+    cover_ratio: NotRequired[str]
+    loan_to_value: NotRequired[str]
 
 
 class AnswerHead(BaseModel):
@@ -77,6 +80,9 @@ class AnswerHead(BaseModel):
     rounding did, `clock` how the quote became the rate of one payment, `notes` what might surprise.
     Where every figure is stated nothing is `unknown`: `gap` is what is left over at the end, `fits`
     whether that is no more than rounding, `would_fit` what each figure would have to be.
+    `binding`: where as much is lent as cover and value allow, which of them does, `slack`: by how
+    much more each alone would lend. `cover_ratios`: of each period of the cover its number and how
+    many times the cash flow is what is paid. `loan_to_value`: what is lent in percent of the value.
     `clauses`: each in words, `clause_notes`: for each what it comes to beside the others.
     """
 
@@ -110,6 +116,10 @@ class AnswerHead(BaseModel):
     engine: str
     aim: AimResult | None = None
     limit: str | None = None
+    binding: Bound | None = None
+    slack: dict[Bound, str] | None = None
+    cover_ratios: list[tuple[int, str | None]] | None = None
+    loan_to_value: str | None = None
 
     _laid: Laid | None = PrivateAttr(None)
 

@@ -10,6 +10,7 @@ from ..document.figure_path import (
     AMORTIZED_OVER,
     BALANCE,
     COUNT,
+    COVER_RATIO,
     PAYMENT,
     PRINCIPAL,
     RATE,
@@ -82,6 +83,7 @@ _ASKS: Final[Worded[FigurePath | None]] = Worded(
         COUNT: "It is {repaid}",
         RATE: "The rate is",
         AMORTIZED_OVER: "It is reckoned over",
+        COVER_RATIO: "The payments are covered",
         FigurePath(("purchase", "price")): "The price is",
         FigurePath(("purchase", "down", "percent")): "The down payment is",
         FigurePath(("purchase", "down", "amount")): "The down payment is",
@@ -100,6 +102,8 @@ def _unit(loan: Loan, quote: str) -> str:
             return loan.currency
         case "count":
             return frequencies.period(loan.every).payments()
+        case "ratio":
+            return worded("times")
     if path.is_rate:
         return f"% {quote}"
     return worded("% of the price") if path.is_of_purchase else "%"

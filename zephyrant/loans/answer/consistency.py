@@ -13,7 +13,7 @@ from ..ledger.levelling import levelled
 from ..line.compiling import stated_terms
 from ..numbers.decimals import plain, significant
 from ..unknowns.last_payment import fits, gap
-from ..unknowns.solution import payable_line
+from ..unknowns.solution import Found, payable_line
 from ..unknowns.worked import value_as_paid, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 
@@ -46,7 +46,7 @@ def asking(loan: Loan, name: FigureName) -> Loan:
 
 def consistency(loan: Loan, marks: Marks) -> Consistency:
     """The stated figures held against each other."""
-    line = payable_line(loan, Decimal(0))
+    line = payable_line(loan, Found(()))
     would_fit = {name: _would_fit(asking(loan, name), marks) for name in FIGURES}
     paid = would_fit["payment"]["value"]
     # What would be found for the payment, to the cent, fits as well.

@@ -15,9 +15,10 @@ from ..document.named import RESULTS_NAMED
 from ..document.telling import headline, told
 from ..wording.marks import Marks
 from .answer import Answer
+from .bounded import lowest_cover
 
 #: What a fact is about.
-About = Literal["paid", "cost", "rates", "yearly_cost"]
+About = Literal["paid", "bounds", "cost", "rates", "yearly_cost"]
 
 
 class Fact(NamedTuple):
@@ -64,6 +65,7 @@ def what_would_fit(answer: Answer, marks: Marks) -> list[Fitting]:
 
 def _values(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]:
     yield from _paid(loan, answer)
+    yield from _bounds(answer)
     costs = answer.costs
     has_fees = answer.totals is not None and bool(Decimal(answer.totals["fees"]))
     if answer.final_date:
@@ -99,6 +101,15 @@ def _paid(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]
         yield "paid", "total_charges", totals["charges"]
     if Decimal(totals["fees"]):
         yield "paid", "total_fees", totals["fees"]
+
+
+def _bounds(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
+    """What cover and value are, and by how much they would let more be lent."""
+    yield "bounds", "lowest_cover", lowest_cover(answer.cover_ratios)
+    yield "bounds", "loan_to_value", answer.loan_to_value
+    for bound, more in (answer.slack or {}).items():
+        if bound != answer.binding:
+            yield "bounds", f"slack_{bound}", more
 
 
 def _titles(loan: Loan, answer: Answer) -> dict[str, str]:

@@ -13,6 +13,7 @@ from ..document.loan import Loan
 from ..document.named import COLUMNS_NAMED
 from ..ledger.rows import Schedule
 from ..numbers.decimals import Unit
+from .bounded import Ratios
 
 #: The columns of money: those of every schedule, and those that clauses bring.
 _MONEY: Final = ("opening", "interest", "principal", "payment", "closing")
@@ -20,6 +21,11 @@ _Besides = Literal["advance", "fee", "repay", "charge", "actuarial_closing"]
 _OF_CLAUSES: Final[tuple[_Besides, ...]] = ("advance", "fee", "repay", "charge")
 #: The same, and what another rule of sharing interest out brings.
 _BESIDES: Final[tuple[_Besides, ...]] = (*_OF_CLAUSES, "actuarial_closing")
+#: What is told in no money.
+_RATIOS: Final[tuple[Literal["cover_ratio", "loan_to_value"], ...]] = (
+    "cover_ratio",
+    "loan_to_value",
+)
 #: Whole numbers up to here are told apart by programs that count in floats.
 _MOST_EXACT: Final = 2**53
 
@@ -29,7 +35,9 @@ class ScheduleRow(TypedDict):
 
     `advance`, `repay`, `fee` (added to what is owed) and `charge` (collected beside the payment)
     stand there where clauses have such,
-    `actuarial_closing` where interest is shared out by another rule than on what is owed.
+    `actuarial_closing` where interest is shared out by another rule than on what is owed,
+    `cover_ratio` (that of the period it lies in, nothing where nothing is paid) and `loan_to_value`
+    (what is then owed, in percent) where a cover and a value are stated.
     """
 
     number: int
@@ -44,12 +52,14 @@ class ScheduleRow(TypedDict):
     fee: NotRequired[str]
     charge: NotRequired[str]
     actuarial_closing: NotRequired[str]
+    cover_ratio: NotRequired[str]
+    loan_to_value: NotRequired[str]
 
 
 class ScheduleColumns(BaseModel):
     """The rows of a schedule, a column each. `money` is in whole units of which `decimals` figures
-    stand after the point; a column with finer or larger amounts is told as decimal texts. `date`:
-    None without dates."""
+    stand after the point; a column with finer or larger amounts is told as decimal texts, as are
+    `cover_ratio` and `loan_to_value`. `date`: None without dates."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -63,8 +73,10 @@ class Laid:
     """A schedule, the days of its rows, and the carrying amounts after them where there are
     fees."""
 
-    def __init__(self, loan: Loan, schedule: Schedule, carrying: tuple[str, ...]) -> None:
-        self.schedule, self.carrying = schedule, carrying
+    def __init__(
+        self, loan: Loan, schedule: Schedule, carrying: tuple[str, ...], ratios: Ratios
+    ) -> None:
+        self.schedule, self.carrying, self.ratios = schedule, carrying, ratios
         self._calendar, self._decimals = loan.calendar, loan.decimals
         verbs = {clause.verb for clause in loan.clauses}
         self._besides: tuple[_Besides, ...] = tuple(name for name in _OF_CLAUSES if name in verbs)
@@ -114,6 +126,9 @@ class Laid:
             column: Any = _written(getattr(columns, name), unit)
             for row, text in zip(rows, column, strict=True):
                 row[name] = text
+        for beside in _RATIOS:
+            for row, text in zip(rows, self.ratios.columns.get(beside, ()), strict=False):
+                row[beside] = text
         return rows
 
     @cached_property
@@ -127,6 +142,7 @@ class Laid:
             money[name] = list(column) if whole else _units(unit.write_all(column), decimals)
         if self.carrying:
             money["carrying"] = _units(self.carrying, decimals)
+        money |= self.ratios.columns
         return ScheduleColumns.model_construct(
             decimals=decimals,
             number=list(columns.number),
@@ -143,6 +159,7 @@ class Laid:
             "date": self.days is not None,
             "carrying": bool(self.carrying),
             **{name: name in self._besides and self.moves(name) for name in _BESIDES},
+            **{name: name in self.ratios.columns for name in _RATIOS},
         }
         return tuple(name for name in COLUMNS_NAMED if there.get(name, True))
 

@@ -11,6 +11,7 @@ from ..unknowns.last_payment import rounding_reach
 from ..unknowns.solution import whole_above
 from ..unknowns.worked import Solved
 from ..wording.marks import Money, Number, Sentence
+from .bounds_notes import bounds_notes
 
 
 def overpaid_note(loan: Loan, schedule: Schedule) -> list[Sentence]:
@@ -80,6 +81,7 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
                 "The payments repay the loan with payment {rows}, before the {count} stated."
             )
         notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
+    notes += bounds_notes(loan, worked)
     notes += _charged(loan, schedule)
     notes += _more_at_last(loan, worked, schedule)
     return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)

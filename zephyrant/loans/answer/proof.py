@@ -10,6 +10,7 @@ from zephyrant.texts import worded
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
+from ..ledger.covering import periods_covered, regularly_paid
 from ..ledger.discounting import discounted
 from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.rows import Schedule
@@ -21,6 +22,7 @@ from ..numbers.decimals import DIGITS_TOLD, precise, significant
 from ..numbers.ratios import as_decimal
 from ..unknowns.last_payment import rounding_reach
 from ..unknowns.parts import first_part, interest_at
+from ..unknowns.solution import Sizing
 from ..unknowns.worked import Solved
 from ..wording.marks import Marks
 from .writer import Writer
@@ -77,6 +79,8 @@ def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
         with precise():
             left = _closes_at(loan, solution, worked, schedule)
         checks += _schedule_checks(schedule, left, write)
+    if schedule and worked.found.sizing is not None:
+        checks += _bounds_checks(loan, worked.found.sizing, line, schedule, write)
     holds = all(check["holds"] for check in checks)
     is_level = solved.terms.is_level
     second = (
@@ -244,6 +248,38 @@ def _closes_at(loan: Loan, solution: Decimal, worked: Solved, schedule: Schedule
     if abs(unit.amount(closing) - exact) <= rounding_reach(loan, line):
         return closing
     return unit.count(round(exact, unit.places))
+
+
+def _bounds_checks(
+    loan: Loan, sizing: Sizing, line: Line, schedule: Schedule, write: Writer
+) -> list[Check]:
+    """That every period's payments are covered, and no more is lent than on the value."""
+    checks: list[Check] = []
+    cover = line.terms.cover
+    if cover is not None and cover.ratio is not None:
+        periods = periods_covered(cover.flow, regularly_paid(line, schedule))
+        ratios = [each.ratio for each in periods if each.ratio is not None]
+        lowest = as_decimal(min(ratios, default=cover.ratio))
+        checks.append(
+            {
+                "what": worded("In every period the cash flow is so many times what is paid"),
+                "found": write.number(lowest),
+                "expected": worded("{ratio} at least", ratio=write.number(as_decimal(cover.ratio))),
+                "holds": all(each.excess(cover.ratio) <= 0 for each in periods)
+                or sizing.way == "none",
+            }
+        )
+    if loan.value is not None:
+        most = loan.value.amount * loan.value.highest / 100
+        checks.append(
+            {
+                "what": worded("No more is lent than may be on the value"),
+                "found": write.money(sizing.lent),
+                "expected": worded("{most} at most", most=write.money(most)),
+                "holds": sizing.lent <= most,
+            }
+        )
+    return checks
 
 
 def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check]:

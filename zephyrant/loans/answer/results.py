@@ -9,7 +9,7 @@ from ..document.loan import Loan
 from ..ledger.rows import Schedule, due
 from ..quotes.conversion import footings
 from ..unknowns.solution import footing_rate
-from ..unknowns.worked import Solved, value_as_paid, work_out
+from ..unknowns.worked import Solved, payment_as_paid, value_as_paid, work_out
 
 YEARLY_COSTS: Final = ("us_apr", "eu_aprc")
 
@@ -39,9 +39,12 @@ def result(loan: Loan, figure: str, worked: Solved | None = None) -> Decimal | N
         told = yearly_costs(line, schedule, rate)[figure]  # type: ignore[literal-required]
         return None if told is None else Decimal(told)
     units = (
-        schedule.unit.count(line.terms.payment)
-        if figure == "payment"
-        else _told_by(schedule, figure)
+        _told_by(schedule, figure)
+        if figure != "payment"
+        else None
+        # Payments that follow the cash flow are no single amount.
+        if line.terms.follows_cash_flow
+        else schedule.unit.count(line.terms.payment)
     )
     return None if units is None else schedule.unit.amount(units)
 
@@ -80,8 +83,12 @@ def as_paid(loan: Loan, figure: str) -> Decimal | None:
     if figure == "count" and worked.schedule is not None:
         return Decimal(len(worked.schedule.rows))
     if figure == "payment" and worked.line is not None:
+        terms, schedule = worked.line.terms, worked.schedule
+        if terms.follows_cash_flow:
+            return None
+        if worked.found.sizing is not None:
+            return Decimal(payment_as_paid(loan, terms, schedule))
         if loan.asked == PAYMENT and worked.found.solutions:
-            terms, schedule = worked.line.terms, worked.schedule
             return Decimal(value_as_paid(loan, worked.found.meant, terms, schedule))
-        return worked.line.terms.payment
+        return terms.payment
     return result(loan, figure, worked)

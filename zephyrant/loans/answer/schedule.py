@@ -5,7 +5,7 @@ from datetime import date
 from decimal import Decimal
 from itertools import groupby
 from operator import gt
-from typing import Final
+from typing import Any, Final
 
 from zephyrant.texts import worded
 
@@ -159,6 +159,9 @@ def _stretches(laid: Laid, stretches: list[tuple[int, str, int, int]]) -> list[S
         beside = write_all([columns.actuarial_closing[ends - 1] for *_, ends in stretches])
         for stretch, text in zip(told, beside, strict=True):
             stretch["actuarial_closing"] = text
+    for stretch, (*_, begins, ends) in zip(told, stretches, strict=True):
+        ratios: Any = laid.ratios.of_rows(begins, ends)
+        stretch.update(ratios)
     return told
 
 

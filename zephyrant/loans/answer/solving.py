@@ -12,15 +12,19 @@ from ..document.figure_path import PAYMENT
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.price import told_at_its_figure, told_of
+from ..document.reading import check, write
 from ..errors import NotALoan
-from ..numbers.decimals import percent_text, plain, significant
+from ..ledger.rows import Schedule
+from ..line.line import Line
+from ..numbers.decimals import percent_text, plain, precise, significant
 from ..quotes.conversion import Rates, footings
-from ..unknowns.solution import Found, footing_rate
-from ..unknowns.worked import Solved, end_of, value_as_paid, work_out
+from ..unknowns.solution import Found, Sizing, footing_rate
+from ..unknowns.worked import Solved, end_of, payment_as_paid, value_as_paid, work_out
 from ..wording.marks import PLAIN, Marks, Sentence
 from .aim import aimed, reach
 from .answer import ENGINE, Answer, RatesOfLoan
 from .around import around, asks_for_payment, words_around
+from .bounded import UNBOUNDED, Ratios, bounds_told
 from .consistency import Consistency, consistency
 from .laid import Laid
 from .notes import notes_of
@@ -123,6 +127,7 @@ _NOT_LAID: Final[dict[str, Any]] = {
     "paid_as": None,
     "laid": None,
     "by_year": [],
+    **UNBOUNDED,
 }
 
 
@@ -132,10 +137,11 @@ def _laid_told(
     """What is told of a schedule to the cent, if there is one."""
     line, schedule = worked.line, worked.schedule
     if schedule is None or line is None:
-        return _NOT_LAID
+        return {**_NOT_LAID, **bounds_told(loan, line, None, worked.found.sizing)}
     end = end_of(loan, schedule)
     cost = costs(line, schedule, rates.periodic / 100)
-    laid = Laid(loan, schedule, cost.carrying)
+    ratios = Ratios(loan, line, schedule)
+    laid = Laid(loan, schedule, cost.carrying, ratios)
     return {
         "totals": totals_of(schedule, cost.fees),
         "yearly_cost": cost.yearly,
@@ -145,6 +151,7 @@ def _laid_told(
         "paid_as": paid_as(schedule, WE[loan.we].there).say(marks),
         "laid": laid,
         "by_year": years_told(laid, loan, year_starts),
+        **bounds_told(loan, line, ratios, worked.found.sizing),
     }
 
 
@@ -216,7 +223,23 @@ def with_the_answer(loan: Loan) -> Loan:
         said = found.reason.say() if found.reason else worded("The loan has no answer.")
         raise NotALoan.at("", said)
     value = value_as_paid(loan, found.meant, line.terms, worked.schedule)
+    if found.sizing is not None:
+        return as_sized(loan, value, found.sizing, line, worked.schedule)
     return with_figure(loan, loan.asked, value)
+
+
+def as_sized(loan: Loan, value: str, sizing: Sizing, line: Line, schedule: Schedule | None) -> Loan:
+    """The loan that is lent within the bounds, with all that follows from them stated."""
+    content = write(loan)
+    content.pop("aim", None)
+    content["principal"] = value
+    if loan.repayment == "sculpted":
+        with precise():
+            content["cover"]["ratio"] = plain(significant(1 / sizing.paid))
+    else:
+        content["payment"] = payment_as_paid(loan, line.terms, schedule)
+    stated = check(content)
+    return stated.rounding_down() if sizing.way == "down" else stated
 
 
 def _rates_told(rates: Rates) -> RatesOfLoan:

@@ -16,6 +16,7 @@ from ..quotes.conversion import Rates
 from ..unknowns.solution import Found, asks_of_purchase
 from ..unknowns.worked import Solved
 from ..wording.marks import Marks, Number, Percent, Sentence
+from .working_bounds import bounds_steps
 from .working_cash import cash_steps
 from .working_level import level_steps, rate_step
 from .working_parts import parts_steps
@@ -60,23 +61,7 @@ def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
         figure = solution = found.meant
         if asks_of_purchase(loan):
             solution = solved.principal
-        if solved.has_parts:
-            way = parts_steps(loan, found, line, solution, write)
-        elif solved.provisions:
-            way = cut_steps(loan, found, line, solution, write)
-        elif loan.unknown == "rate":
-            by = (
-                rate_step(loan, solved, write)
-                if solved.is_level
-                else uneven_rate(loan, line, write)
-            )
-            way = [*by, quote_back(loan, found, write)]
-        else:
-            way = [quote_step(loan, loan.rate, write)]
-            if solved.is_level:
-                way += level_steps(loan, solved, solution, write)
-            else:
-                way += uneven_steps(loan, line, solution, write)
+        way = _figure_steps(loan, found, line, solution, write)
         if worked.line.terms.whole is not None:
             way.append(_left_step(line, worked.line.terms.count or 0, write))
         if asks_of_purchase(loan):
@@ -84,6 +69,27 @@ def steps(loan: Loan, worked: Solved, marks: Marks) -> tuple[Step, ...]:
         if schedule:
             way += cash_steps(loan, figure, worked.line.terms, schedule, write)
     return tuple(way)
+
+
+def _figure_steps(
+    loan: Loan, found: Found, line: Line, solution: Decimal, write: Writer
+) -> list[Step]:
+    """The way to the figure, unrounded."""
+    solved = line.terms
+    if found.sizing is not None or solved.follows_cash_flow:
+        return bounds_steps(loan, found, line, write)
+    if solved.has_parts:
+        return parts_steps(loan, found, line, solution, write)
+    if solved.provisions:
+        return cut_steps(loan, found, line, solution, write)
+    if loan.unknown == "rate":
+        of_level = solved.is_level
+        by = rate_step(loan, solved, write) if of_level else uneven_rate(loan, line, write)
+        return [*by, quote_back(loan, found, write)]
+    way = [quote_step(loan, loan.rate, write)]
+    if solved.is_level:
+        return way + level_steps(loan, solved, solution, write)
+    return way + uneven_steps(loan, line, solution, write)
 
 
 def _left_step(line: Line, count: int, write: Writer) -> Step:

@@ -24,7 +24,11 @@ def cash_steps(
     paid = write.money(Decimal(value_as_paid(loan, solution, terms, schedule)))
     told_as = {
         "payment": (paid, _rounded_words(loan, write)),
-        "principal": (write.money(amount(first.opening)), worded("to the nearest minor unit")),
+        "principal": (write.money(amount(first.opening)), _lent_words(loan)),
+        "cover.ratio": (
+            write.marks.number(payable_percent(solution), PLACES),
+            worded("to ten decimals"),
+        ),
         "balance": (
             write.money(amount(last.closing)),
             worded("the balance takes what rounding each row leaves"),
@@ -48,10 +52,19 @@ def cash_steps(
     return [put_back, _row_step(loan, first, schedule, write)]
 
 
+def _lent_words(loan: Loan) -> str:
+    if loan.is_sized:
+        return worded(
+            "down to the minor unit and, where the cover binds with payments rounded down, further "
+            "until all of them fit"
+        )
+    return worded("to the nearest minor unit")
+
+
 def _rounded_words(loan: Loan, write: Writer) -> str:
     if loan.repayment == "at-the-end":
         return worded("the last payment takes what rounding each row leaves")
-    if loan.repayment != "level":
+    if loan.repayment not in ("level", "sculpted"):
         return worded("its part and its interest, each rounded")
     if loan.rounding.payment == "none":
         return worded("not rounded")

@@ -79,6 +79,11 @@ REPAYMENT: Final[dict[RepaidBy, Repaying]] = {
         "parts in percent",
         "of {percents} % of the principal, the first {payment},",
     ),
+    "sculpted": Repaying(
+        "sculpted to the cash flow",
+        "sculpted payments",
+        "sculpted to the cash flow,",
+    ),
     "interest-only": Repaying(
         "interest only, principal at the end",
         "interest only until the end",

@@ -29,6 +29,8 @@ from .limits import (
 )
 
 UNKNOWN: Final = "?"
+#: Stands for a figure that is not there and has to be.
+MISSING: Final = object()
 Unknown = Literal["?"]
 FigureName = Literal["principal", "rate", "count", "payment", "balance"]
 FIGURES: Final[tuple[FigureName, ...]] = get_args(FigureName)
@@ -44,6 +46,11 @@ def wrong(message: str) -> PydanticCustomError:
 def wrong_at(field: str, message: str) -> PydanticCustomError:
     """What is wrong with one field of the part that is validated."""
     return PydanticCustomError("figure", "{sentence}", {"sentence": message, "fields": (field,)})
+
+
+def is_missing() -> str:
+    """That a figure is not there and has to be."""
+    return worded("This is missing: state it, or put “?” for the figure to find.")
 
 
 def in_quotes(value: object) -> str:
@@ -88,6 +95,8 @@ def decimal_of(value: object, example: str) -> Decimal:
 
 
 def _amount(value: object) -> Decimal | Unknown:
+    if value is MISSING:
+        raise wrong(is_missing())
     if value == UNKNOWN:
         return UNKNOWN
     number = decimal_of(value, "48250.00")

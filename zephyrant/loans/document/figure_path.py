@@ -50,18 +50,20 @@ class FigurePath(NamedTuple):
     @property
     def is_percent(self) -> bool:
         """Whether it is a percent of any kind."""
-        return self.name == "percent"
+        return self.name in ("percent", "growth", "highest")
 
     @property
     def is_payment(self) -> bool:
         """Whether it is a payment, or what payments grow by."""
-        return self.name in ("payment", "amount") and not self.is_of_purchase
+        return self.name in ("payment", "amount") and self.steps[0] not in ("purchase", "value")
 
     @property
     def kind(self) -> Kind:
         """Of what kind it is."""
         if self.is_percent:
             return "percent"
+        if self == COVER_RATIO:
+            return "ratio"
         return "count" if self in (COUNT, AMORTIZED_OVER) else "money"
 
     @property
@@ -84,5 +86,7 @@ PAYMENT: Final = FigurePath(("payment",))
 BALANCE: Final = FigurePath(("balance",))
 #: How many payments a level one is reckoned over, where fewer are made.
 AMORTIZED_OVER: Final = FigurePath(("amortized_over",))
+#: How many times the cash flow is the payments.
+COVER_RATIO: Final = FigurePath(("cover", "ratio"))
 #: One part of what is shared out, on the line.
 PART: Final = FigurePath(("part",))

@@ -6,14 +6,16 @@ from decimal import Decimal
 from functools import cached_property, lru_cache
 from typing import Any, Final, Literal, Self
 
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, PrivateAttr
 
 from ..calendars import frequencies
 from ..calendars.dates import Calendar, DayCount, later, pace
 from ..numbers.annuity import Timing
 from ..numbers.currencies import currencies
+from ..numbers.decimals import Cash as CashWay
 from ..quotes.styles import Style
 from .aim import Aim
+from .bounds import Cover, Value
 from .choices import REPAYMENT
 from .clauses import Clause, Share
 from .fields import (
@@ -38,13 +40,15 @@ from .repayment import InterestShared, Repayment
 
 
 def _what_may_be_left_out(schema: dict[str, Any]) -> None:
-    """The principal where a purchase says what is lent, the payment where clauses are the loan."""
-    left_out = ("principal", "payment")
-    schema["required"] = [name for name in schema["required"] if name not in left_out]
+    """The principal where a purchase says what is lent, the payment where clauses are the loan or
+    where it follows from cover and value."""
+    schema["required"] = [name for name in schema["required"] if name != "principal"]
+    del schema["properties"]["payment"]["default"]
     no_payments = {"properties": {"count": {"enum": [0, "0"]}}}
+    bounded = [{"required": [name]} for name in ("cover", "value")]
     schema["allOf"] = [
         {"oneOf": [{"required": ["principal"]}, {"required": ["purchase"]}]},
-        {"anyOf": [{"required": ["payment"]}, no_payments]},
+        {"anyOf": [{"required": ["payment"]}, no_payments, *bounded]},
     ]
 
 
@@ -78,7 +82,9 @@ class LoanFields(Part):
     count: Count = Field(description='The number of regular payments, or "?".')
     every: Every = "month"
     payment: Amount = Field(
-        description='Each regular payment, or "?"; may be left out where `count` is 0.',
+        default=UNKNOWN,
+        description='Each regular payment, or "?"; left out where `count` is 0, where payments are '
+        "sculpted, and where as much is lent as `cover` and `value` allow.",
     )
     balance: Amount = Field(
         default=Decimal(0),
@@ -88,7 +94,8 @@ class LoanFields(Part):
     repayment: Repayment = Field(
         default="level",
         description="How what is lent is repaid: by level payments, in equal parts with interest "
-        "on top, the interest alone until the last, all at the end, or parts in percent.",
+        "on top, the interest alone until the last, all at the end, parts in percent, or "
+        "sculpted to the cash flow.",
     )
     amortized_over: AmortizedOver | None = Field(
         default=None,
@@ -99,6 +106,10 @@ class LoanFields(Part):
         default=None,
         description="A way to share the interest out over the payments other than by what is owed.",
     )
+    cover: Cover | None = Field(
+        default=None, description="The cash flow that is to cover the payments."
+    )
+    value: Value | None = Field(default=None, description="The value the loan is lent on.")
     rounding: Rounding = Rounding()
     start: Day | None = Field(default=None, description="When the money is lent.")
     first_payment: Day | None = Field(
@@ -112,6 +123,9 @@ class LoanFields(Part):
     clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
     purchase: Purchase | None = None
     aim: Aim | None = None
+
+    #: Whether payments round down, whatever the rounding: where a cover holds what is lent.
+    _rounds_down: bool = PrivateAttr(False)
 
     def __copy__(self) -> Self:
         # A copy is made to be changed: what was kept of this one is not taken along.
@@ -138,15 +152,43 @@ class LoanFields(Part):
             name
             for name in FIGURES
             if not (name == "principal" and bought)
+            and not (name == "payment" and not self.states_payment)
             and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
         over = ("amortized_over",) if self.amortized_over == UNKNOWN else ()
+        cover = ("cover.ratio",) if self.cover and self.cover.ratio == UNKNOWN else ()
         clauses = (
             f"clauses.{number}.{clause.asked}"
             for number, clause in enumerate(self.clauses)
             if clause.asked
         )
-        return (*bought, *figures, *over, *clauses)
+        return (*bought, *figures, *over, *cover, *clauses)
+
+    @property
+    def states_payment(self) -> bool:
+        """Whether the document has a payment, stated or asked for; else it follows from cover and
+        value."""
+        return "payment" in self.model_fields_set
+
+    @property
+    def payments_round(self) -> CashWay:
+        """How payments are rounded."""
+        return "down" if self._rounds_down else self.rounding.payment
+
+    def rounding_down(self) -> Self:
+        """The loan with its payments rounded down, as they are where a cover holds what is lent."""
+        loan = self.model_copy()
+        loan._rounds_down = True
+        return loan
+
+    def rounded_as(self, loan: Self) -> Self:
+        """This loan with its payments rounded down where those of another are."""
+        return self.rounding_down() if loan._rounds_down else self
+
+    @property
+    def is_sized(self) -> bool:
+        """Whether as much is lent as cover and value allow."""
+        return self.principal == UNKNOWN and not self.states_payment
 
     @property
     def calendar(self) -> Calendar | None:
@@ -186,11 +228,12 @@ class LoanFields(Part):
         if self.purchase is not None:
             kind = "percent" if self.purchase.down.percent is not None else "amount"
             lent = ["purchase.price", f"purchase.down.{kind}"]
-        own = ["rate.percent", "count", "payment"]
+        own = ["rate.percent", "count", *(["payment"] if self.states_payment else [])]
         if REPAYMENT[repaid_by(self)].states_balance:
             own.append("balance")
         if self.amortized_over is not None:
             own.append("amortized_over")
+        own += self._bounds()
         clauses = []
         for number, clause in enumerate(self.clauses):
             verb, figure = clause.verb, getattr(clause, clause.verb)
@@ -206,6 +249,16 @@ class LoanFields(Part):
                 kind = "percent" if figure.percent is not None else "amount"
                 clauses.append(f"clauses.{number}.step.{kind}")
         return (*lent, *own, *clauses)
+
+    def _bounds(self) -> list[str]:
+        """Where the figures of cover and value stand."""
+        paths = []
+        if self.cover is not None:
+            own = [] if self.cover.cash_flow is None else ["cash_flow", "growth"]
+            paths += [f"cover.{name}" for name in (*own, "ratio")]
+        if self.value is not None:
+            paths += ["value.amount", "value.highest"]
+        return paths
 
     @cached_property
     def style(self) -> Style:

@@ -4,8 +4,8 @@ from typing import Final, Literal, NamedTuple
 
 from zephyrant.texts import Said, worded
 
-#: Money in the loan's currency, a percent, a count of payments, a day.
-Kind = Literal["money", "percent", "count", "day"]
+#: Money in the loan's currency, a percent, a count of payments, a day, how many times.
+Kind = Literal["money", "percent", "count", "day", "ratio"]
 
 
 class _Named(NamedTuple):
@@ -49,6 +49,11 @@ FIGURES_NAMED: Final = {
     "payment": Named("payment", "money"),
     "balance": Named("balance at the end", "money"),
     "amortized_over": Named("payments it is reckoned over", "count"),
+    "cover.cash_flow": Named("cash flow", "money"),
+    "cover.growth": Named("growth of the cash flow", "percent"),
+    "cover.ratio": Named("cover", "ratio", "Cover of the payments"),
+    "value.amount": Named("value", "money", "Value it is lent on"),
+    "value.highest": Named("highest loan to value", "percent"),
 }
 #: The columns of a schedule.
 COLUMNS_NAMED: Final = {
@@ -65,6 +70,8 @@ COLUMNS_NAMED: Final = {
     "closing": Named("closing", "money", "Closing balance"),
     "actuarial_closing": Named("actuarial", "money", "Actuarial closing balance"),
     "carrying": Named("carrying amount", "money"),
+    "cover_ratio": Named("cover", "ratio", "Cover of the period’s payments"),
+    "loan_to_value": Named("loan to value", "percent", "Loan to value after it"),
 }
 #: What comes of it; `{place}` is to be filled.
 RESULTS_NAMED: Final = {
@@ -82,6 +89,10 @@ RESULTS_NAMED: Final = {
     "periodic": Named("rate of one payment period", "percent"),
     "nominal": Named("nominal rate", "percent", "Nominal rate a year"),
     "effective": Named("effective rate", "percent", "Effective rate a year"),
+    "lowest_cover": Named("lowest cover", "ratio"),
+    "loan_to_value": Named("loan to value", "percent"),
+    "slack_cover": Named("more by the cover alone", "money", "The cover alone would lend more"),
+    "slack_value": Named("more by the value alone", "money", "The value alone would lend more"),
     "balance": Named("balance after payment {place}", "money"),
     "interest": Named("interest of payments {place}", "money"),
     "per_thousand": Named("cost of each 1,000 lent", "money"),

@@ -11,14 +11,13 @@ from zephyrant.texts import Worded, worded
 
 from ..errors import FieldError, NotALoan
 from .clauses import CHARGE_KINDS, FEE_KINDS
-from .fields import in_quotes
+from .fields import in_quotes, is_missing
 from .limits import MOST_TEXT
 from .loan import Loan
 from .repayment import REPAYMENT_KINDS
 
 _SENTENCES: Final = Worded(
     {
-        "missing": "This is missing: state it, or put “?” for the figure to find.",
         "json_invalid": "This is not JSON.",
         "model_type": "A group of fields in braces belongs here.",
         "model_attributes_type": "A loan document, an object in braces, belongs here.",
@@ -40,7 +39,9 @@ def _sentence(error: ErrorDetails) -> str:
         return worded(
             "{said} is not known here. Write {expected}.", said=said, expected=context["expected"]
         )
-    if kind == "missing" and error["loc"][-1] in ("zephyrant", "currency"):
+    if kind == "missing" and error["loc"][-1] not in ("zephyrant", "currency"):
+        return is_missing()
+    if kind == "missing":
         example = "loan/1" if error["loc"][-1] == "zephyrant" else "EUR"
         return worded(
             'This is missing: a loan document says "{loc}": "{example}".',

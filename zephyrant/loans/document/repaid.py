@@ -24,6 +24,7 @@ _ASKABLE: Final[dict[RepaidBy, tuple[str, ...]]] = {
     "percents": (*_LENT, "balance"),
     "over": (*_LENT, "amortized_over"),
     "sum-of-digits": (*_LENT, "count"),
+    "sculpted": ("principal", "cover.ratio"),
 }
 
 
@@ -70,6 +71,7 @@ _LISTED: Final[Worded[str]] = Worded(
         "payment": "the payment",
         "balance": "the balance",
         "amortized_over": "the payments it is reckoned over",
+        "cover.ratio": "the cover",
     }
 )
 

@@ -24,8 +24,9 @@ from .limits import MOST_PAYMENTS
 from .parts import Part
 
 #: Level payments; equal parts of the principal with interest on top; the interest alone until the
-#: last payment repays the principal; everything with the last payment, interest being added.
-StyleName = Literal["level", "equal-principal", "interest-only", "at-the-end"]
+#: last payment repays the principal; everything with the last payment, interest being added;
+#: payments that follow the cash flow.
+StyleName = Literal["level", "equal-principal", "interest-only", "at-the-end", "sculpted"]
 #: Every way of repaying by a name, as one chooses it: also parts in percent, level payments that
 #: are reckoned over a longer time, and those whose interest is shared out by sum-of-digits.
 RepaidBy = StyleName | Literal["percents", "over", "sum-of-digits"]

@@ -1,5 +1,6 @@
 """The terms of a loan as the sentence one can read aloud."""
 
+import re
 from datetime import date
 from decimal import Decimal
 from typing import Final
@@ -10,6 +11,7 @@ from ..calendars import frequencies
 from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
 from ..wording.marks import Marks
+from .bounds import cash_flows_in_words
 from .choices import CHARGED_OF, IN_COSTS, ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
 from .clauses import ChargeShare, Clause, Share
 from .fields import UNKNOWN
@@ -29,10 +31,12 @@ def terms_in_words(loan: Loan, marks: Marks) -> str:
     left = f"{_money(loan, loan.balance, marks)} {WE[loan.we].there} at the end"
     clauses = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
     if loan.count == 0:
-        return f"{lent}, with no regular payments and {left}; {clauses}."
+        bounds = _bounds(loan, marks)
+        return f"{lent}, with no regular payments and {left}{bounds}; {clauses}."
     text = f"{lent}, {_payments(loan, marks)}"
     if REPAYMENT[repaid_by(loan)].states_balance:
         text += f" and {left}" if loan.payment == 0 else f", with {left}"
+    text += _bounds(loan, marks)
     return text + (f", except that {clauses}" if clauses else "") + "."
 
 
@@ -57,6 +61,31 @@ def _lent(loan: Loan, marks: Marks) -> str:
     return text
 
 
+#: Where a payment is said of a way of repaying.
+_PAYMENT_SAID: Final = re.compile(r"(?:^of|, the first|:) \{payment\}")
+
+
+def _bounds(loan: Loan, marks: Marks) -> str:
+    """The cash flow that is to cover the payments, and the value the loan is lent on."""
+    text = ""
+    if (cover := loan.cover) is not None:
+        noun = frequencies.period(cover.every).noun
+        flows = cash_flows_in_words(cover.cash_flows or (), marks, loan.decimals)
+        if cover.cash_flow is not None:
+            flows = f"a cash flow of {_money(loan, cover.cash_flow, marks)} a {noun}"
+            if cover.growth:
+                flows += f" growing {marks.number(cover.growth, 20)} % a year"
+        else:
+            flows = f"cash flows of {flows} year by year"
+        ratio = cover.ratio if isinstance(cover.ratio, str) else marks.number(cover.ratio, 20, 2)
+        tested = "" if cover.cash_flow is not None or cover.every == "year" else f" each {noun}"
+        text += f", out of {flows}, covering the payments {ratio} times{tested}"
+    if (value := loan.value) is not None:
+        text += f", on a value of {_money(loan, value.amount, marks)}"
+        text += f", at most {marks.number(value.highest, 20)} % of it lent"
+    return text
+
+
 def _payments(loan: Loan, marks: Marks) -> str:
     """What is paid regularly, or that nothing is."""
     period, words = frequencies.period(loan.every), WE[loan.we]
@@ -67,15 +96,19 @@ def _payments(loan: Loan, marks: Marks) -> str:
     over, percents = loan.amortized_over, ""
     if isinstance(loan.repayment, PartsInPercent):
         percents = percents_in_words(loan.repayment.percents, marks)
-    said = repaying.said.format(
+    said = repaying.said
+    if not loan.states_payment:
+        said = _PAYMENT_SAID.sub("", said)
+    said = said.format(
         payment=_money(loan, loan.payment, marks),
         percents=percents,
         amortized_over=over if over in (None, UNKNOWN) else marks.write(str(over)),
     )
     if not repaying.is_regular:
         return f"{words.without} {period.number(count)}{said}{dated}"
+    said = f" {said}" if said[:1].isalpha() else said
     return (
-        f"{words.repaid} {period.payments(count)} {said} at the "
+        f"{words.repaid} {period.payments(count)}{said} at the "
         f"{TIMING[loan.timing].in_sentence} of each {period.noun}{dated}"
     )
 

@@ -13,6 +13,8 @@ from .named import Kind
 #: Decimals of a percent that stands alone as what was found, and of anything before it is rounded.
 _HEADLINE_PLACES: Final = 6
 _UNROUNDED_PLACES: Final = 9
+#: Decimals of how many times a cash flow is the payments.
+_RATIO_PLACES: Final = 4
 #: Decimals of a count that was not found whole.
 _COUNT_PLACES: Final = 4
 #: More than a stated amount has.
@@ -26,6 +28,8 @@ def in_sentence(kind: Kind, value: Decimal, decimals: int) -> Money | Number | P
             return write_day(date.fromordinal(int(value)))
         case "percent":
             return Percent(value)
+        case "ratio":
+            return Number(value, _RATIO_PLACES)
         case "count":
             return Number(value, _COUNT_PLACES)
     return Money(value, decimals)
@@ -41,7 +45,7 @@ def told(kind: Kind, value: Decimal, marks: Marks, decimals: int) -> str:
 
 def headline(kind: Kind, text: str, marks: Marks) -> str:
     """What was found, told large and without its unit; `text`: as an answer has it."""
-    if kind == "percent":
+    if kind in ("percent", "ratio"):
         return marks.number(Decimal(text), _HEADLINE_PLACES)
     return marks.write(text)
 
@@ -56,7 +60,7 @@ def in_plain(kind: Kind, value: Decimal, decimals: int) -> str:
     match kind:
         case "day":
             return date.fromordinal(int(value)).isoformat()
-        case "percent":
+        case "percent" | "ratio":
             return percent_text(value)
     return plain(value, decimals if kind == "money" else 0)
 

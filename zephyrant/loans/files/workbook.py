@@ -8,6 +8,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import replace
 from decimal import Decimal
+from typing import Final
 
 from zephyrant.texts import worded
 
@@ -38,6 +39,9 @@ from .formula_sheet import (
     FormulaTerm,
     FormulaTerms,
 )
+
+#: The functions of a sheet that round as payments are.
+_ROUNDED: Final = {"nearest": "ROUND", "up": "ROUNDUP"}
 
 
 def workbook_of(loan: Loan) -> FormulaSheet | None:
@@ -168,7 +172,7 @@ class _Writer:
         if rounding.payment == "none":
             return text
         step = self.loan.step if is_payment else self.loan.minor_unit
-        way = "ROUNDUP" if rounding.payment == "up" and is_payment else "ROUND"
+        way = _ROUNDED[rounding.payment] if is_payment else "ROUND"
         if step == self.loan.minor_unit:
             return f"{way}(ROUND({text},{QUIET}),{self.decimals})"
         return f"{way}(ROUND({text}/{step:f},{QUIET}),0)*{step:f}"

@@ -47,7 +47,8 @@ def levelled(terms: Terms) -> Terms:
             if amount is None:
                 continue
             paid = max(amount, Decimal(0))
-            if terms.cash is not None and not terms.has_parts:
+            is_money = not (terms.has_parts or terms.follows_cash_flow)
+            if terms.cash is not None and is_money:
                 paid = terms.cash.payment(paid)
             anew.append(Provision("payment", None, number, None, None, paid))
             line.set_anew(number, paid)

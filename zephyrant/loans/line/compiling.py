@@ -5,12 +5,15 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
+from ..calendars import frequencies
 from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.repayment import PartsInPercent, StyleName
+from ..numbers.decimals import DIGITS, precise
 from ..quotes.conversion import periodic_rate
+from .cash_flow import CashFlow, Cover
 from .parts import Sharing
 from .periods import PeriodRuns, period_runs
 from .terms import Cash, Provision, Terms, Timetable
@@ -38,7 +41,7 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
         principal=_number(loan.principal),
         rate=stated_rate(loan),
         count=count,
-        payment=_number(loan.payment),
+        payment=_taken_of(loan) if loan.repayment == "sculpted" else _number(loan.payment),
         balance=_number(loan.balance),
         runs=period_runs(
             *time[:2],
@@ -51,15 +54,46 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
         time=time,
         provisions=tuple(_provision(loan, clause) for clause in loan.clauses),
         open_to=most,
-        sharing=_sharing(loan.repayment),
+        sharing=_sharing(loan),
+        cover=_cover(loan),
     )
 
 
-def _sharing(repayment: StyleName | PartsInPercent) -> Sharing | None:
+def _sharing(loan: Loan) -> Sharing | None:
     """How what is lent is shared out; None where payments are level."""
+    repayment, cover = loan.repayment, _cover(loan)
     if isinstance(repayment, PartsInPercent):
         return Sharing(percents=repayment.percents)
+    if repayment == "sculpted" and cover is not None:
+        return Sharing(on_top=False, follows=cover.flow)
     return _SHARING[repayment]
+
+
+def _cover(loan: Loan) -> Cover | None:
+    """The cash flow that is to cover the payments, if one is stated."""
+    cover = loan.cover
+    if cover is None:
+        return None
+    flow = CashFlow(
+        first=Fraction(cover.cash_flow or 0),
+        growth=Fraction(cover.growth) / 100,
+        by_year=tuple(map(Fraction, cover.cash_flows or ())),
+        each=loan.payments_a_year // frequencies.a_year(cover.every),
+        a_year=loan.payments_a_year,
+    )
+    return Cover(flow, None if cover.ratio == UNKNOWN else Fraction(cover.ratio))
+
+
+def _taken_of(loan: Loan) -> Decimal:
+    """The part of the cash flow that sculpted payments take; of a cover that is asked for none."""
+    ratio = loan.cover.ratio if loan.cover else UNKNOWN
+    return Decimal(0) if ratio == UNKNOWN else part_taken(Decimal(ratio))
+
+
+def part_taken(ratio: Decimal) -> Decimal:
+    """The part of the cash flow that payments take which it covers so many times."""
+    with precise(DIGITS + 40):
+        return 1 / ratio
 
 
 _SHARING: Final[dict[StyleName, Sharing | None]] = {
@@ -67,6 +101,7 @@ _SHARING: Final[dict[StyleName, Sharing | None]] = {
     "equal-principal": Sharing(),
     "interest-only": Sharing(at_last=True),
     "at-the-end": Sharing(at_last=True, on_top=False),
+    "sculpted": None,
 }
 
 
@@ -132,7 +167,7 @@ def asks_rate(loan: Loan) -> bool:
 
 def cash_of(loan: Loan) -> Cash:
     """How money is rounded as it is paid."""
-    return Cash(loan.rounding.payment, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
+    return Cash(loan.payments_round, loan.step, loan.minor_unit, as_stated=asks_rate(loan))
 
 
 def timetable(loan: Loan) -> Timetable:

@@ -8,13 +8,15 @@ from decimal import Decimal
 from functools import cached_property
 from typing import NamedTuple
 
+from .cash_flow import CashFlow
 from .pieces import Pieces
 
 _NONE, _ONE = Decimal(0), Decimal(1)
 
 
 class Sharing(NamedTuple):
-    """How what is lent is shared out: in equal parts, by `percents`, or `at_last` in one.
+    """How what is lent is shared out: in equal parts, by `percents`, or `at_last` in one; or how
+    what is paid is: by the cash flow there is for it, `follows`.
 
     `on_top`: interest is paid with each payment, besides its part.
     """
@@ -22,6 +24,7 @@ class Sharing(NamedTuple):
     on_top: bool = True
     at_last: bool = False
     percents: tuple[Decimal, ...] = ()
+    follows: CashFlow | None = None
 
 
 class Parts:
@@ -47,6 +50,8 @@ class Parts:
     def at(self, number: int) -> Decimal:
         """What a payment that is not paused repays, as a multiple of one part."""
         sharing = self.sharing
+        if sharing.follows is not None:
+            return sharing.follows.at(number)
         if sharing.at_last:
             return _ONE if number == self._last else _NONE
         return self._percents[number - 1] if sharing.percents else _ONE
@@ -73,6 +78,8 @@ class Parts:
         sharing = self.sharing
         if sharing.at_last:
             return {self._last}
+        if sharing.follows is not None:
+            return set(sharing.follows.turns(self._last))
         by_place = self._percents if sharing.percents else ()
         return {
             number

@@ -16,6 +16,7 @@ from ..document.limits import MOST_PAYMENTS
 from ..numbers.annuity import Timing
 from ..numbers.decimals import DIGITS, UNROUNDED_PLACES, precise, to_step
 from ..numbers.decimals import Cash as CashWay
+from .cash_flow import Cover
 from .growth import NO_TIME, ONE_PERIOD
 from .parts import Sharing
 from .periods import PeriodRuns
@@ -99,8 +100,9 @@ class Terms:
     balance is reached, 0 that the clauses, `provisions`, alone are the loan. `open_to`: how far a
     line without a count is laid out. `cash`: how money is rounded, where it is to be paid.
     `sharing`: how what is lent is shared out, if it is; with interest on top each payment repays a
-    multiple of `part`, and `payment` is the first of them. `whole`: where only the first of the
-    payments are made, the terms over all of them.
+    multiple of `part`, and `payment` is the first of them; where payments follow the cash flow
+    `payment` is the part of it that they take. `whole`: where only the first of the payments are
+    made, the terms over all of them. `cover`: the cash flow that is to cover the payments.
     """
 
     principal: Decimal
@@ -116,11 +118,17 @@ class Terms:
     sharing: Sharing | None = None
     part: Decimal = Decimal(0)
     whole: "Terms | None" = None
+    cover: Cover | None = None
 
     @property
     def has_parts(self) -> bool:
         """Whether each payment repays a part, with interest on top."""
         return self.sharing is not None and self.sharing.on_top
+
+    @property
+    def follows_cash_flow(self) -> bool:
+        """Whether payments are a part of the cash flow, `payment`, each time."""
+        return self.sharing is not None and self.sharing.follows is not None
 
     @property
     def regular(self) -> FigurePath:

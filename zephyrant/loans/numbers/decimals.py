@@ -9,6 +9,7 @@ from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from decimal import (
     ROUND_CEILING,
+    ROUND_FLOOR,
     ROUND_HALF_EVEN,
     ROUND_HALF_UP,
     Context,
@@ -28,7 +29,7 @@ DIGITS_TOLD = 30
 #: Decimal places money is carried with where it is not rounded.
 UNROUNDED_PLACES = 20
 
-Cash = Literal["nearest", "up", "none"]
+Cash = Literal["nearest", "up", "down", "none"]
 
 
 @cache
@@ -59,17 +60,20 @@ def significant(value: Decimal) -> Decimal:
     return _TOLD.plus(value)
 
 
+_ROUNDED: Final = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
+
+
 def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
     """An amount of money rounded to a multiple of `step` as cash is paid.
 
-    `nearest` takes ties away from zero, `up` never leaves less than `value`, `none` changes
-    nothing. The unrounded noise below `DIGITS_TOLD` digits never lifts an amount a step.
+    `nearest` takes ties away from zero, `up` never leaves less than `value`, `down` never more,
+    `none` changes nothing. The unrounded noise below `DIGITS_TOLD` digits never lifts or lowers an
+    amount a step.
     """
     if cash == "none":
         return value
     with precise():
-        rounding = ROUND_HALF_UP if cash == "nearest" else ROUND_CEILING
-        return (significant(value) / step).to_integral_value(rounding) * step
+        return (significant(value) / step).to_integral_value(_ROUNDED[cash]) * step
 
 
 def percent_text(percent: Decimal | float) -> str:

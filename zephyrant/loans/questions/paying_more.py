@@ -55,7 +55,7 @@ def paying_more(
         content["count"] = UNKNOWN
     content["clauses"] = [*content.get("clauses", []), *on_top]
     try:
-        after = check(content)
+        after = check(content).rounded_as(before)
     except NotALoan as wrong:
         raise _as_a_whole(wrong) from None
     ended = schedule_of(after, marks)

@@ -16,6 +16,7 @@ from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
 from ..calendars.days_in_words import write_day
 from ..calendars.frequencies import period
+from ..document.bounds import cash_flow_in_words, cover_in_words, value_in_words
 from ..document.choices import TIMED, Choice
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
@@ -206,6 +207,9 @@ _TERMS: Final[tuple[tuple[Named | Choice, Callable[[Loan, Marks], str]], ...]] =
         lambda loan, _: f"{period(loan.every).often}, {TIMED[loan.timing]}",
     ),
     (Choice("Repaid"), repaid_in_words),
+    (FIGURES_NAMED["cover.cash_flow"], cash_flow_in_words),
+    (FIGURES_NAMED["cover.ratio"], cover_in_words),
+    (FIGURES_NAMED["value.amount"], value_in_words),
     (FIGURES_NAMED["balance"], lambda loan, marks: _money(loan, loan.balance, marks)),
     (Choice("Lent on"), lambda loan, _: _days(loan)),
     (Choice("Days counted"), lambda loan, _: loan.day_count if loan.calendar else ""),

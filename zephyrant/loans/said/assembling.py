@@ -16,6 +16,7 @@ from ..errors import NotALoan
 from ..numbers.decimals import plain
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_balance
+from .bounds_read import figures_needed, read_bounds
 from .clause_facts import SaidClause, clause_of
 from .draft import Draft, flat
 from .figures import Unsaid, Value
@@ -48,6 +49,7 @@ class Assembling(Draft):
         self._rate()
         self._count()
         self._repaid()
+        read_bounds(self)
         self.content["every"] = every
         self._payment()
         self._choices()
@@ -272,7 +274,7 @@ class Assembling(Draft):
             lent = _BOUGHT
             stated |= {"purchase.down" for name in stated if name.startswith("purchase.down")}
         left = ("balance",) if is_aside or self.content.get("payment") == "0" else ()
-        figures = (*lent, *_FIGURES[1:], *left)
+        figures = figures_needed(self.content, (*lent, *_FIGURES[1:], *left))
         missing = [name for name in figures if name not in stated]
         if missing == ["balance"] and asked:
             missing = []

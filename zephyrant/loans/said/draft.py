@@ -33,6 +33,8 @@ _TITLES: Final = Worded(
         "repayment": "way of repaying",
         "repayment.percents": "parts of the principal",
         "interest_shared": "way of repaying",
+        "cover.cash_flows": "cash flows",
+        "cover.every": "period of the cash flow",
     }
 )
 

@@ -12,6 +12,7 @@ from ..document.fields import UNKNOWN
 from ..numbers.decimals import plain, precise
 from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
+from ..statement.typed_bounds import read_ratio
 from ..statement.typed_parts import read_percents
 from ..statement.typed_times import read_count, read_date
 from ..wording.marks import MARKS, Marks
@@ -85,6 +86,10 @@ class Figures:
     def percents(self, said: str) -> list[str]:
         """Parts in percent; raises `Unsaid`."""
         return _value(read_percents(said, self.marks)).value.split()
+
+    def ratio(self, said: str) -> Value:
+        """How many times a cash flow is the payments; raises `Unsaid`."""
+        return _value(read_ratio(said, self.marks))
 
     def counted(self, time: str) -> int:
         """How many payments a time is."""

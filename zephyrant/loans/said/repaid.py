@@ -46,7 +46,8 @@ def _many_equal(found: Found) -> Iterable[Fact]:
 def _all_then(found: Found) -> Iterable[Fact]:
     yield found.fact("term", found["time"])
     yield found.fact("repaid", "at-the-end")
-    yield found.fact("payment", found["amount"])
+    if found["amount"]:
+        yield found.fact("payment", found["amount"])
 
 
 def _over(found: Found) -> Iterable[Fact]:
@@ -58,6 +59,10 @@ REPAID: Final[tuple[Phrase, ...]] = (
         r"(?:in |of |with |by )?equal (?:parts of )?(?:the )?principal(?: payments?| parts?)?"
         rf"(?:,? (?:with )?interest on top)?{_FIRST}",
         _repaid("equal-principal"),
+    ),
+    phrase(
+        r"(?:of |with )?(?:payments )?sculpted(?: payments)?(?: to (?:the )?cash ?flow)?",
+        _repaid("sculpted"),
     ),
     phrase(
         rf"(?:of )?(?:interest[ -]only|interest alone)(?: payments?)?{_FIRST}"
@@ -82,8 +87,8 @@ REPAID: Final[tuple[Phrase, ...]] = (
     ),
     phrase(rf"{{many}} equal[ -]principal {PAYMENTS}", _many_equal),
     phrase(
-        r"(?:with )?(?:nothing paid out|no regular payments) over {time}, all paid at the end:"
-        r" {amount}",
+        r"(?:with )?(?:nothing paid out|no regular payments) over {time}, all paid at the end"
+        r"(?:: {amount})?",
         _all_then,
     ),
     phrase(rf"in parts(?: of)? (?P<parts>{_PARTS})", _parts),

@@ -4,6 +4,7 @@ import re
 from typing import Final, NamedTuple
 
 from .asked import ASKED
+from .bounds import BOUNDS
 from .clauses import CLAUSES
 from .phrase import ClausePhrase, Fact, Found, Phrase, Says
 from .repaid import REPAID
@@ -38,7 +39,9 @@ _SAME: Final = {"−": "-", "‑": "-", "@": " at "}
 
 
 #: Of those that are as long the first stands.
-_PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (*(*CLAUSES, *ASKED, *REPAID, *SHORT, *TERMS),)
+_PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (
+    *(*CLAUSES, *ASKED, *REPAID, *BOUNDS, *SHORT, *TERMS),
+)
 
 
 class Unread(NamedTuple):

@@ -133,7 +133,7 @@ _PAID: Final = (
     phrase(r"{income}", _is("income", "income")),
     phrase(
         rf"(?:(?:re)?paid )?(?:by |in |out in |over |with )?{{many}}(?: {{often}})? {PAYMENTS}"
-        r"(?: {often_})?(?: (?:of|at))?(?: {amount}(?: ?{per})?)?",
+        r"(?: {often_})?(?:(?: (?:of|at))? {amount}(?: ?{per})?)?",
         _payments,
     ),
     phrase(

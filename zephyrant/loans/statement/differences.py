@@ -44,7 +44,7 @@ def _quote(statement: Statement) -> str:
 
 
 def _rounding(rounding: Rounding) -> str:
-    payments = {"nearest": "nearest", "up": "up", "none": worded("not rounded")}[rounding.payment]
+    payments = worded("not rounded") if rounding.payment == "none" else rounding.payment
     step = f" {rounding.to:f}" if rounding.to and rounding.payment != "none" else ""
     interest = "" if rounding.interest == "nearest" else worded(", interest unrounded")
     interest += "" if rounding.overpaid == "cut" else worded(", overpaid shown")

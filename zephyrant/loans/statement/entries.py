@@ -18,7 +18,7 @@ from ..document.figure_path import (
     figure_path,
 )
 from ..document.named import FIGURES_NAMED, Named
-from .statement import Statement, TypedClause
+from .statement import Statement, TypedClause, follows_from_bounds, is_by_year
 
 
 class _Entry(NamedTuple):
@@ -87,6 +87,31 @@ ENTRIES: Final[dict[str, Entry]] = {
         "What each payment repays of the principal, in percent; together 100. Such as 4 × 5; 20; "
         "60.",
     ),
+    "cover.cash_flow": Entry(
+        FIGURES_NAMED["cover.cash_flow"].alone,
+        "What there is to pay from in each period, or in each year of the loan, one after the "
+        "other. Such as 186,000 or 186k; 192k; 201k.",
+    ),
+    "cover.growth": Entry(
+        FIGURES_NAMED["cover.growth"].alone,
+        "By how many percent the cash flow grows with each year of the loan; left empty it stays. "
+        "Such as 2 or −1.5.",
+        may_be_empty=True,
+    ),
+    "cover.ratio": Entry(
+        FIGURES_NAMED["cover.ratio"].alone,
+        "How many times the payments of each period the cash flow is to be, at least; of payments "
+        "sculpted to it exactly. Such as 1.30 or 1.3x.",
+        may_be_asked=True,
+    ),
+    "value.amount": Entry(
+        FIGURES_NAMED["value.amount"].alone,
+        "What the loan is lent on, such as a mill by its valuation. Such as 1,450,000 or 1.45m.",
+    ),
+    "value.highest": Entry(
+        FIGURES_NAMED["value.highest"].alone,
+        "How many percent of the value are lent at the most. Such as 65.",
+    ),
     "aim.is": Entry("Aim", "What the result is to be. Such as 9,000; of a yearly cost a percent."),
     "over": Entry(
         "Charged for",
@@ -134,6 +159,9 @@ _TYPED_AT: Final = (
     (r"rate\.(percent|over)", r"\1"),
     (r"rate", "percent"),
     (r"repayment(?:\.percents)?(?:\.\d+)?", "percents"),
+    (r"cover\.cash_flows(?:\.\d+)?", "cover.cash_flow"),
+    (r"cover(?:\.every)?", "cover.cash_flow"),
+    (r"value", "value.amount"),
     (r"purchase\.price", "price"),
     (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),
@@ -175,7 +203,7 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
         *lent,
         ("percent", RATE, statement.percent),
         ("count", COUNT, statement.count),
-        ("payment", PAYMENT, statement.payment),
+        *(() if follows_from_bounds(statement) else (("payment", PAYMENT, statement.payment),)),
         *(
             (("balance", BALANCE, statement.balance),)
             if REPAYMENT[statement.repaid].states_balance
@@ -184,12 +212,26 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
     ]
     if statement.repaid == "over":
         terms.append(("amortized_over", AMORTIZED_OVER, statement.amortized_over))
+    terms += _bounds_of(statement)
     clauses = [
         (f"clauses.{place}.figure", _path_in(clause, place), clause.figure)
         for place, clause in enumerate(statement.clauses)
         if VERBS_NAMED[clause.verb].figure != "none"
     ]
     return [TypedFigure(entry, path, path.named, text) for entry, path, text in (*terms, *clauses)]
+
+
+def _bounds_of(statement: Statement) -> list[tuple[str, FigurePath, str]]:
+    """The figures of cover and value."""
+    figures = []
+    if (cover := statement.cover) is not None:
+        if not is_by_year(cover):
+            figures.append(("cover.cash_flow", cover.cash_flow))
+            figures.append(("cover.growth", cover.growth or "0"))
+        figures.append(("cover.ratio", cover.ratio))
+    if (value := statement.value) is not None:
+        figures += [("value.amount", value.amount), ("value.highest", value.highest)]
+    return [(name, figure_path(name), text) for name, text in figures]
 
 
 def _path_in(clause: TypedClause, place: int) -> FigurePath:

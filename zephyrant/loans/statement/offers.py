@@ -131,7 +131,13 @@ def _amount(name: str, typed: str, loan: Loan, marks: Marks, wrong: list[FieldEr
 
 def _above_what_is_due(paid: str, loan: Loan, marks: Marks) -> str:
     """What a new payment is above the one that is due; raises `NotALoan` where it is not."""
-    due = Decimal(with_the_answer(loan).payment)
+    whole = with_the_answer(loan)
+    if not whole.states_payment:
+        raise NotALoan.at(
+            "instead",
+            worded("Payments that follow the cash flow differ: say what is paid with each on top."),
+        )
+    due = Decimal(whole.payment)
     if Decimal(paid) <= due:
         shown = marks.number(due, PLACES, loan.decimals)
         raise NotALoan.at(

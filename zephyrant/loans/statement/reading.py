@@ -15,8 +15,9 @@ from ..numbers.decimals import plain, precise, to_step
 from ..quotes.styles import CONVENTIONS, Style
 from ..wording.marks import MARKS, Marks
 from .parsing import PLACES, Reading
-from .statement import Statement, TypedAim, TypedClause
+from .statement import Statement, TypedAim, TypedClause, follows_from_bounds
 from .typed_amounts import read_amount, read_balance, read_payment, read_percent
+from .typed_bounds import bounds_readings
 from .typed_parts import read_percents
 from .typed_times import read_count, read_date, read_place, read_time, time_of
 
@@ -51,13 +52,21 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "principal": principal,
         "percent": read_percent(statement.percent, marks),
         "count": read_count(statement.count, marks, statement.every),
-        "payment": read_payment(statement.payment, marks, currency, statement.every),
+        "payment": _payment(statement, marks),
         **_repaid_readings(statement, marks),
+        **bounds_readings(statement, marks),
         "balance": read_balance(statement.balance, marks, currency, principal),
         "start": start,
         "first_payment": _first_payment(statement, start),
         **clauses,
     }
+
+
+def _payment(statement: Statement, marks: Marks) -> Reading:
+    """The payment; where it follows from cover and value what stands in its place."""
+    if follows_from_bounds(statement):
+        return Reading(text=worded("as they allow"))
+    return read_payment(statement.payment, marks, statement.currency, statement.every)
 
 
 def _repaid_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:

@@ -5,6 +5,7 @@ from decimal import Decimal
 from typing import Any, Final
 
 from ..calendars.days_in_words import write_day
+from ..document.bounds import cash_flows_in_words
 from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
@@ -13,16 +14,16 @@ from ..document.repaid import repaid_by
 from ..document.repayment import PartsInPercent, percents_in_words
 from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
-from .parsing import PLACES
+from .parsing import PLACES, Reading
 from .reading import BOUGHT, NUMBERS, readings
-from .statement import Statement, TypedAim, TypedClause
+from .statement import Statement, TypedAim, TypedClause, TypedCover, TypedValue
 from .typed_amounts import read_payment
 from .typed_times import time_text
 
 
 def as_typed(path: FigurePath, value: Decimal, marks: Marks, decimals: int) -> str:
     """A figure as one would type it where it stands."""
-    least = 2 if path.is_rate else decimals if path.kind == "money" else 0
+    least = 2 if path.is_rate or path.kind == "ratio" else decimals if path.kind == "money" else 0
     return marks.number(value, PLACES, least)
 
 
@@ -48,9 +49,10 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         year_days=loan.rate.year_days or 365,
         count=count if isinstance(count, str) else marks.write(str(count)),
         every=loan.every,
-        payment=amount(loan.payment),
+        payment=amount(loan.payment) if loan.states_payment else "",
         balance=amount(loan.balance),
         **_typed_repayment(loan, marks),
+        **_typed_bounds(loan, marks),
         timing=loan.timing,
         rounding=loan.rounding,
         start=write_day(loan.start) if loan.start else "",
@@ -69,6 +71,26 @@ def _typed_repayment(loan: Loan, marks: Marks) -> dict[str, Any]:
     if loan.amortized_over is not None:
         over = loan.amortized_over
         typed["amortized_over"] = over if isinstance(over, str) else marks.write(str(over))
+    return typed
+
+
+def _typed_bounds(loan: Loan, marks: Marks) -> dict[str, Any]:
+    """Cover and value as one would type them."""
+    typed: dict[str, Any] = {}
+    if (cover := loan.cover) is not None:
+        flows = (cover.cash_flow,) if cover.cash_flow is not None else cover.cash_flows or ()
+        ratio = cover.ratio
+        typed["cover"] = TypedCover(
+            cash_flow=cash_flows_in_words(flows, marks, loan.decimals),
+            every=cover.every,
+            growth=marks.number(cover.growth, PLACES) if cover.growth else "",
+            ratio=ratio if isinstance(ratio, str) else marks.number(ratio, PLACES, 2),
+        )
+    if (value := loan.value) is not None:
+        typed["value"] = TypedValue(
+            amount=marks.number(value.amount, PLACES, loan.decimals),
+            highest=marks.number(value.highest, PLACES),
+        )
     return typed
 
 
@@ -198,6 +220,7 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
     if statement.aim and statement.aim.figure != "end_date":
         is_ = anew("aim.is", statement.aim.is_, 0)
         entries["aim"] = statement.aim.model_copy(update={"is_": is_})
+    entries |= _bounds_anew(statement, read, marks, decimals)
     entries["clauses"] = tuple(
         clause
         if clause.verb == "pay"
@@ -207,3 +230,33 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
         for number, clause in enumerate(statement.clauses)
     )
     return statement.model_copy(update={**entries, "marks": marks_name})
+
+
+def _bounds_anew(
+    statement: Statement, read: dict[str, Reading], marks: Marks, decimals: int
+) -> dict[str, Any]:
+    """Cover and value in other marks."""
+
+    def anew(name: str, typed: str, least: int) -> str:
+        values = (read[name].value or "").split() if name in read else []
+        if not values or UNKNOWN in values:
+            return typed
+        return "; ".join(marks.number(Decimal(each), PLACES, least) for each in values)
+
+    entries: dict[str, Any] = {}
+    if (cover := statement.cover) is not None:
+        entries["cover"] = cover.model_copy(
+            update={
+                "cash_flow": anew("cover.cash_flow", cover.cash_flow, decimals),
+                "growth": anew("cover.growth", cover.growth, 0),
+                "ratio": anew("cover.ratio", cover.ratio, 2),
+            }
+        )
+    if (value := statement.value) is not None:
+        entries["value"] = value.model_copy(
+            update={
+                "amount": anew("value.amount", value.amount, decimals),
+                "highest": anew("value.highest", value.highest, 0),
+            }
+        )
+    return entries

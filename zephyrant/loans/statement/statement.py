@@ -3,13 +3,14 @@
 A statement is a loan document whose figures stand as typed, in the marks of whoever types.
 """
 
+import re
 from typing import Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..calendars.dates import DayCount
 from ..document.clauses import Pay, Taken, VerbName
-from ..document.fields import CompoundingField, CurrencyCode, Every, OddDays, We
+from ..document.fields import UNKNOWN, CompoundingField, CurrencyCode, Every, OddDays, We
 from ..document.limits import MOST_CLAUSES
 from ..document.parts import Rounding
 from ..document.repayment import RepaidBy
@@ -71,11 +72,33 @@ class TypedAim(BaseModel):
     by: str = Field(max_length=100)
 
 
+class TypedCover(BaseModel):
+    """A cover as typed: the cash flow of a period of `every`, or one for each year of the loan, how
+    it grows a year, and how many times the payments it is to be."""
+
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
+
+    cash_flow: str = Field(default="", max_length=4000)
+    every: Every = "year"
+    growth: str = TYPED
+    ratio: str = TYPED
+
+
+class TypedValue(BaseModel):
+    """The value a loan is lent on, and the highest percent of it, as typed."""
+
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
+
+    amount: str = TYPED
+    highest: str = TYPED
+
+
 class Statement(BaseModel):
     """A loan as typed: figures are text in `marks`, choices are the document's own.
 
     Of a purchase `price` and `down` are typed, and the principal follows from them. `repaid`: by
-    level payments or how else; `percents` and `amortized_over` are read where it says so.
+    level payments or how else; `percents` and `amortized_over` are read where it says so. With a
+    `cover` or a `value` a payment that is not typed follows from them where what is lent is asked.
     """
 
     model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
@@ -101,6 +124,8 @@ class Statement(BaseModel):
     repaid: RepaidBy = "level"
     percents: str = Field(default="", max_length=2000)
     amortized_over: str = TYPED
+    cover: TypedCover | None = None
+    value: TypedValue | None = None
     timing: Timing = "in-arrears"
     rounding: Rounding = Rounding()
     start: str = Field(default="", max_length=200)
@@ -120,3 +145,26 @@ class Statement(BaseModel):
         given = dict(given)
         aim = {name: given.pop(f"aim_{name}", "") for name in names}
         return {"aim": aim if aim["figure"] else None, **given}
+
+
+#: What stands between the cash flows of two years.
+_BETWEEN_YEARS: Final = re.compile(r";|\n| then ")
+
+
+def years_typed(cash_flow: str) -> list[str]:
+    """The cash flows that are typed, one for each year."""
+    return [piece for piece in _BETWEEN_YEARS.split(cash_flow) if piece.strip()]
+
+
+def is_by_year(cover: TypedCover) -> bool:
+    """Whether a cash flow is typed for each year."""
+    return len(years_typed(cover.cash_flow)) > 1
+
+
+def follows_from_bounds(statement: Statement) -> bool:
+    """Whether the payment follows from cover and value: sculpted, or not typed where as much is
+    lent as they allow."""
+    if statement.repaid == "sculpted":
+        return True
+    bounded = statement.cover is not None or statement.value is not None
+    return bounded and not statement.payment.strip() and statement.principal.strip() == UNKNOWN

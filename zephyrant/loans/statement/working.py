@@ -23,8 +23,9 @@ from ..wording.marks import MARKS
 from .entries import figures_of, typed_at
 from .parsing import Reading
 from .reading import readings
-from .statement import Statement, TypedClause
+from .statement import Statement, TypedClause, follows_from_bounds
 from .telling import Told, tell
+from .typed_bounds import bounds_document
 
 
 class Figure(BaseModel):
@@ -262,10 +263,11 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         ),
         "count": value["count"],
         "every": statement.every,
-        "payment": value["payment"],
+        **({} if follows_from_bounds(statement) else {"payment": value["payment"]}),
         "balance": value["balance"] if REPAYMENT[statement.repaid].states_balance else "0",
         "timing": statement.timing,
         **_repaid(statement, read),
+        **bounds_document(statement, value),
         "rounding": statement.rounding.model_dump(mode="json", exclude_unset=True),
         **({} if statement.we == "lend" else {"we": statement.we}),
         **dated,

@@ -40,6 +40,8 @@ def is_plain(defaults: Defaults, loan: Loan) -> bool:
     rounding = defaults.rounding
     return (
         repaid_by(loan) == "level"
+        and loan.cover is None
+        and loan.value is None
         and (rounding.payment, rounding.interest) == ("nearest", "nearest")
         and rounding.to is None
         and can_be_arrays(loan.style)

@@ -5,6 +5,7 @@ from decimal import Decimal
 
 from zephyrant.texts import worded
 
+from ..answer.bounded import Ratios, bounds_told, lowest_cover
 from ..answer.consistency import consistency
 from ..answer.results import as_paid
 from ..answer.solving import with_the_answer
@@ -13,13 +14,14 @@ from ..document.fields import UNKNOWN
 from ..document.loan import Loan
 from ..document.price import told_at_its_figure
 from ..errors import NotALoan
+from ..ledger.rows import Schedule
 from ..numbers.decimals import percent_text, plain
 from ..questions.balance_at import owed
 from ..quotes.conversion import footings
 from ..unknowns.solution import footing_rate
-from ..unknowns.worked import value_as_paid, work_out
+from ..unknowns.worked import Solved, payment_as_paid, value_as_paid, work_out
 from ..wording.marks import PLAIN
-from .columns import COST_PLACES
+from .columns import COST_PLACES, RESULTS
 
 
 def exact_row(loan: Loan, after: int, owed_on: date | None = None) -> dict[str, str]:
@@ -40,7 +42,8 @@ def _told(loan: Loan, after: int, owed_on: date | None) -> dict[str, str]:
     if found.solutions:
         solution = found.meant
         told["found"] = value_as_paid(loan, solution, worked.line.terms, schedule)
-        told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
+        if _unknown(loan) in RESULTS:
+            told[_unknown(loan)] = _figure_text(_unknown(loan), told["found"], loan)
     rate = footing_rate(loan, found)
     told |= {**_rates(loan, rate), **_fits(loan)}
     if schedule is None:
@@ -48,16 +51,31 @@ def _told(loan: Loan, after: int, owed_on: date | None) -> dict[str, str]:
             **told,
             "problem": worked.unlaid.say(PLAIN) if worked.unlaid else worded("It has no schedule."),
         }
+    told |= _bounds(loan, worked)
     if loan.amortized_over is not None:
         told["balance"] = schedule.unit.write(schedule.rows[-1].closing)
-    if 0 < after <= len(schedule.rows):
-        told["owed"] = schedule.unit.write(schedule.rows[after - 1].rest)
-    elif not after and owed_on is not None:
-        told["owed"] = _owed_on(loan, owed_on)
+    told |= _owed(loan, schedule, after, owed_on)
     if rate is not None:
         for name, cost in yearly_costs(worked.line, schedule, rate).items():
             told[name] = "" if cost is None else cost_text(float(str(cost)))
     return {**told, **_totals(loan)}
+
+
+def _bounds(loan: Loan, worked: Solved) -> dict[str, str]:
+    """What cover and value come to; with as much lent as they allow which of them binds, and the
+    payment."""
+    line, schedule, sizing = worked.line, worked.schedule, worked.found.sizing
+    if line is None or schedule is None or (loan.cover is None and loan.value is None):
+        return {}
+    told = bounds_told(loan, line, Ratios(loan, line, schedule), sizing)
+    texts = {
+        "binding": told["binding"],
+        "lowest_cover": lowest_cover(told["cover_ratios"]),
+        "loan_to_value": told["loan_to_value"],
+    }
+    if sizing is not None and loan.repayment != "sculpted":
+        texts["payment"] = payment_as_paid(loan, line.terms, schedule)
+    return {name: text or "" for name, text in texts.items()}
 
 
 def _rates(loan: Loan, rate: Decimal | None) -> dict[str, str]:
@@ -82,6 +100,13 @@ def _totals(loan: Loan) -> dict[str, str]:
         value = as_paid(loan, name)
         totals[name] = "" if value is None else plain(value, loan.decimals)
     return totals
+
+
+def _owed(loan: Loan, schedule: Schedule, after: int, owed_on: date | None) -> dict[str, str]:
+    """What is owed after a payment or, where none is named, on a day."""
+    if 0 < after <= len(schedule.rows):
+        return {"owed": schedule.unit.write(schedule.rows[after - 1].rest)}
+    return {"owed": _owed_on(loan, owed_on)} if not after and owed_on is not None else {}
 
 
 def _owed_on(loan: Loan, day: date) -> str:

@@ -86,6 +86,12 @@ _KNOWN: Final[dict[FieldName, tuple[str, ...]]] = {
         "amortisationterm",
         "amortizationmonths",
     ),
+    "cash_flow": ("cashflow", "cashflowavailable", "cfads", "freecashflow"),
+    "cash_flow_every": ("cashflowevery", "cashflowperiod"),
+    "growth": ("growth", "cashflowgrowth"),
+    "cover": ("cover", "dscr", "coverratio", "requiredcover", "leastcover"),
+    "value": ("value", "propertyvalue", "assetvalue", "valuation", "collateralvalue"),
+    "highest": ("highest", "ltv", "maxltv", "loantovalue", "highestltv", "highestloantovalue"),
     "start": ("start", "startdate", "lenton", "date", "originationdate", "drawdown"),
     "first_payment": ("firstpayment", "firstpaymentdate", "firstdue"),
     "after": ("after", "owedafter", "paymentsmade"),
@@ -125,6 +131,9 @@ def unmatched(columns: Iterable[FieldName]) -> str | None:
     """Why columns do not suffice for any row to have an answer; none where they do."""
     matched = set(columns)
     if {"income", "share"} <= matched:
+        matched.add("payment")
+    if matched & {"cash_flow", "value"}:
+        # The payment follows from what the bounds let be lent.
         matched.add("payment")
     missing = [said for name, said in _NEEDED.items() if name not in matched]
     if len(missing) < 2:

@@ -25,6 +25,12 @@ FIELDS_NAMED: Final[Worded[FieldName]] = Worded(
         "timing": "in arrears or in advance",
         "repaid": "how it is repaid",
         "amortized_over": FIGURES_NAMED["amortized_over"].title,
+        "cash_flow": FIGURES_NAMED["cover.cash_flow"].title,
+        "cash_flow_every": "period of the cash flow",
+        "growth": FIGURES_NAMED["cover.growth"].title,
+        "cover": FIGURES_NAMED["cover.ratio"].title,
+        "value": FIGURES_NAMED["value.amount"].title,
+        "highest": FIGURES_NAMED["value.highest"].title,
         "start": "lent on",
         "first_payment": "first payment on",
         "after": "owed after payment …",
@@ -34,7 +40,7 @@ FIELDS_NAMED: Final[Worded[FieldName]] = Worded(
 )
 
 #: Columns of a result that hold words.
-WORDS: Final = frozenset(("row", "unknown", "problem", "outlier", "fits"))
+WORDS: Final = frozenset(("row", "unknown", "problem", "outlier", "fits", "binding"))
 #: What a column of a result is called, and of what kind what stands in it is.
 TOLD_NAMED: Final[dict[str, Named]] = {
     "row": Named("row", "count"),
@@ -51,6 +57,10 @@ TOLD_NAMED: Final[dict[str, Named]] = {
     "total_paid": RESULTS_NAMED["total_paid"],
     "total_interest": RESULTS_NAMED["total_interest"],
     "final_payment": RESULTS_NAMED["final_payment"],
+    "binding": Named("what binds", "count"),
+    "lowest_cover": RESULTS_NAMED["lowest_cover"],
+    "loan_to_value": Named("loan to value", "percent", "Loan to value, %"),
+    "cover.ratio": FIGURES_NAMED["cover.ratio"],
     "owed": Named("owed after", "money"),
     "us_apr": Named("US yearly rate", "percent", "US yearly rate, %"),
     "eu_aprc": Named("EU yearly rate", "percent", "EU yearly rate, %"),

@@ -27,6 +27,7 @@ _WRITTEN: Final[dict[str, RepaidBy]] = {
     "attheend": "at-the-end",
     "allattheend": "at-the-end",
     "sumofdigits": "sum-of-digits",
+    "sculpted": "sculpted",
 }
 
 

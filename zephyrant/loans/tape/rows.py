@@ -19,6 +19,7 @@ from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_payment, read_percent
 from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, Marks
+from .bounds import bounds_of, leaves_payment_out
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
 from .not_loans import stated
 from .repaid import repaid_of
@@ -72,7 +73,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
     currency, every = currency_of(text, defaults), every_of(text, defaults)
     figures = _filled(
-        {name: read_figure(name, text, defaults, marks, currency, every) for name in ASKABLE}
+        {name: read_figure(name, text, defaults, marks, currency, every) for name in ASKABLE}, text
     )
     rate: dict[str, Any] = {
         "percent": figures["percent"],
@@ -89,10 +90,11 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         "rate": rate,
         "count": figures["count"],
         "every": every,
-        "payment": figures["payment"],
+        **({"payment": figures["payment"]} if "payment" in figures else {}),
         "balance": figures["balance"],
         "timing": text.get("timing", "") or defaults.timing,
         **repaid_of(text, defaults, every),
+        **bounds_of(text, marks, currency),
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
         **_days(text, defaults),
     }
@@ -101,9 +103,12 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     return document, _after(text.get("after", ""), defaults)
 
 
-def _filled(figures: dict[str, str]) -> dict[str, str]:
-    """An empty cell is the unknown of its row; an empty balance is nothing."""
-    if UNKNOWN not in figures.values():
+def _filled(figures: dict[str, str], text: Mapping[FieldName, str]) -> dict[str, str]:
+    """An empty cell is the unknown of its row; an empty balance is nothing. There is no payment
+    where that follows from cover and value."""
+    if leaves_payment_out(text):
+        figures = {name: figure for name, figure in figures.items() if name != "payment"}
+    if UNKNOWN not in (*figures.values(), text.get("cover")):
         figures = {
             name: figure or ("" if name == "balance" else UNKNOWN)
             for name, figure in figures.items()
@@ -121,7 +126,7 @@ def asked_in(cells: Mapping[FieldName, str]) -> frozenset[FieldName]:
     text = _with_capacity({name: stated(cell) for name, cell in cells.items()})
     figures: dict[str, str] = {name: text.get(name, "") for name in ASKABLE}
     with suppress(NotALoan):
-        figures = _filled(figures)
+        figures = _filled(figures, text)
     return frozenset(name for name in cells if figures.get(name) == UNKNOWN)
 
 

@@ -37,6 +37,7 @@ Bounded = Callable[[], AbstractContextManager[None]]
 _ALIKE: Final[tuple[FieldName, ...]] = (
     *("currency", "quoted", "compounding", "every", "timing"),
     *("repaid", "amortized_over"),
+    *("cash_flow", "cash_flow_every", "growth", "cover", "value", "highest"),
 )
 
 

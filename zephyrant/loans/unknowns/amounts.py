@@ -63,6 +63,18 @@ def payment_of(loan: Loan, terms: Terms) -> Found:
     )
 
 
+def cover_of(loan: Loan, terms: Terms) -> Found:
+    """How many times the cash flow is the payments that are sculpted to it."""
+    found = payment_of(loan, terms)
+    if found.reason:
+        return found
+    if found.meant <= 0:
+        return Found(
+            (), Sentence("Nothing is to be repaid: whatever the cover, nothing is paid from it.")
+        )
+    return Found((1 / found.meant,))
+
+
 def clause_figure_of(loan: Loan, terms: Terms) -> Found:
     """A figure of a clause, linear in what is left at the end but for a step in percent."""
     path = loan.asked

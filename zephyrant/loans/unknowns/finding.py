@@ -2,17 +2,25 @@
 
 from typing import Final
 
-from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, PAYMENT, PRINCIPAL
+from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, COVER_RATIO, PAYMENT, PRINCIPAL
 from ..document.loan import Loan
 from ..ledger.levelling import unforeseen
 from ..line.compiling import stated_terms
 from ..line.terms import digits_for
 from ..numbers.decimals import precise
 from ..wording.marks import Sentence
-from .amounts import balance_of, clause_figure_of, nothing_left, payment_of, principal_of
+from .amounts import (
+    balance_of,
+    clause_figure_of,
+    cover_of,
+    nothing_left,
+    payment_of,
+    principal_of,
+)
 from .by_parts import find_by_parts
 from .counts import FIRST_TRIED, count_of
 from .rates import rate_of, rates_of
+from .sizing import size_of
 from .solution import Found
 
 
@@ -22,9 +30,12 @@ def find(loan: Loan) -> Found:
     if path is None:
         raise ValueError("no figure is asked for")
     with precise(digits_for(terms)):
+        if loan.is_sized:
+            reason = nothing_left(terms)
+            return Found((), reason) if reason else size_of(loan, terms)
         if terms.has_parts and path != BALANCE:
             return find_by_parts(loan, terms)
-        if path == PAYMENT:
+        if path in (PAYMENT, COVER_RATIO):
             terms = unforeseen(terms)
         elif any(provision.levels for provision in terms.provisions):
             return Found(
@@ -51,4 +62,5 @@ _BY_PATH: Final = {
     BALANCE: balance_of,
     COUNT: count_of,
     AMORTIZED_OVER: count_of,
+    COVER_RATIO: cover_of,
 }

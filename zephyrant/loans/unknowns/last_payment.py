@@ -38,7 +38,7 @@ def ending_of(loan: Loan, line: Line) -> Ending:
         return Ending("balance")
     if line.terms.has_parts:
         return Ending(_settles_by(loan, line), first=first_stated(loan, line))
-    if line.terms.sharing is not None:
+    if line.terms.sharing is not None and line.terms.sharing.at_last:
         return Ending(_settles_by(loan, line), first=_all_stated(loan, line))
     if asks_rate(loan):
         return Ending(_by_interest(line), cuts=False)
@@ -48,7 +48,7 @@ def ending_of(loan: Loan, line: Line) -> Ending:
 def _all_stated(loan: Loan, line: Line) -> tuple[int, Decimal] | None:
     """The payment at the end where it is stated: it stands, its interest takes the cents."""
     terms = line.terms
-    if loan.asked == PAYMENT or (loan.asked is None and not fits(loan, terms)):
+    if loan.payment == UNKNOWN or (loan.asked is None and not fits(loan, terms)):
         return None
     return terms.count or 0, terms.payment
 
@@ -166,6 +166,16 @@ def gap(terms: Terms) -> Decimal:
         return unrounded_end(lay_out(free)) - free.balance
 
 
+def _follows_alike(loan: Loan, terms: Terms, exact: Decimal) -> bool:
+    """Whether payments that follow the cash flow are the same to a step where they take this part
+    of it; in the decimal context in force."""
+    parts = lay_out(terms).parts
+    if parts is None:
+        return False
+    largest = max(parts.at(number) for number in (1, *parts.turns))
+    return abs(exact - terms.payment) * largest < loan.step
+
+
 def fits(loan: Loan, terms: Terms) -> bool:
     """Whether stated figures fit as cash is paid: no more is left over than rounding explains."""
     if terms.has_parts:
@@ -175,6 +185,8 @@ def fits(loan: Loan, terms: Terms) -> bool:
     free = replace(terms.whole or terms, cash=None)
     with precise(digits_for(free)):
         exact = left_over(free, PAYMENT).root()
+        if exact is not None and terms.follows_cash_flow:
+            return _follows_alike(loan, free, exact)
     if exact is None or terms.cash is None or loan.payment == UNKNOWN:
         return False
     return terms.cash.payment(exact) == terms.cash.payment(terms.payment)

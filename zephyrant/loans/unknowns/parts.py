@@ -10,7 +10,8 @@ from dataclasses import replace
 from decimal import Decimal
 from typing import Any, NamedTuple, TypeVar
 
-from ..document.figure_path import BALANCE, COUNT, PAYMENT
+from ..document.fields import UNKNOWN
+from ..document.figure_path import BALANCE, COUNT
 from ..document.loan import Loan
 from ..ledger.exact import EXACT, Exact, unrounded_end
 from ..ledger.period import Reckoned, happens
@@ -154,6 +155,6 @@ def fit_in_parts(loan: Loan, terms: Terms) -> bool:
 
 def first_stated(loan: Loan, line: Line) -> tuple[int, Decimal] | None:
     """The first payment where it is stated: it stands as it is."""
-    if loan.asked == PAYMENT or not has_first_part(line):
+    if loan.payment == UNKNOWN or not has_first_part(line):
         return None
     return first_part(line).number, line.terms.payment

@@ -4,10 +4,12 @@ from dataclasses import replace
 from decimal import Decimal
 from typing import Final, NamedTuple
 
+from ..document.bounds import Bound
 from ..document.figure_path import (
     AMORTIZED_OVER,
     BALANCE,
     COUNT,
+    COVER_RATIO,
     PAYMENT,
     PRINCIPAL,
     RATE,
@@ -17,10 +19,11 @@ from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.quote import Quote
 from ..ledger.levelling import levelled, unforeseen
-from ..line.compiling import cash_of, payments_made, stated_rate, stated_terms
+from ..line.compiling import cash_of, part_taken, payments_made, stated_rate, stated_terms
 from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, significant, to_step
+from ..numbers.decimals import Cash as CashWay
 from ..numbers.ratios import as_decimal, as_fraction
 from ..quotes.conversion import periodic_rate
 from ..wording.marks import Sentence
@@ -30,12 +33,26 @@ from .parts import parted
 _ROOM: Final = 60
 
 
+class Sizing(NamedTuple):
+    """What can be lent within cover and value: the payment that goes with it unrounded, what is
+    `lent` and `paid` as it will be and the `way` payments are rounded, which bound is `binding`,
+    and by how much more each alone would lend."""
+
+    payment: Decimal
+    lent: Decimal
+    paid: Decimal
+    way: CashWay
+    binding: Bound
+    slack: dict[Bound, Decimal]
+
+
 class Found(NamedTuple):
     """Every solution, ascending; where there is none, the reason.
 
     A rate is told as the percent of its quote; `periodic` is then the rate of one payment period
     it stands for. Of several solutions `ordinary` is the place of the one that is meant as a rule,
-    None where the flows do not make that clear; `note` says what is to be known of them.
+    None where the flows do not make that clear; `note` says what is to be known of them. `sizing`:
+    where as much is lent as cover and value allow, which of them does.
     """
 
     solutions: tuple[Decimal, ...]
@@ -43,6 +60,7 @@ class Found(NamedTuple):
     periodic: Decimal | None = None
     ordinary: int | None = 0
     note: Sentence | None = None
+    sizing: Sizing | None = None
 
     @property
     def is_one(self) -> bool:
@@ -55,25 +73,36 @@ class Found(NamedTuple):
         return self.solutions[self.ordinary or 0] if self.solutions else Decimal(0)
 
 
-def payable_line(loan: Loan, solution: Decimal) -> Line:
+def payable_line(loan: Loan, found: Found) -> Line:
     """The line with the solution put back as it will be paid, as the schedule starts from.
 
     A stated amount finer than the currency pays is rounded as the document rounds, but where a rate
     is asked for.
     """
-    cash, path = cash_of(loan), loan.asked
+    if found.sizing is not None:
+        return as_payable(loan, found.sizing.lent, found.sizing.paid, found.sizing.way)
+    solution, cash, path = found.meant, cash_of(loan), loan.asked
     terms = replace(_terms_around(loan, solution), cash=cash)
-    terms = terms.having(PAYMENT, cash.stated_payment(terms.payment))
+    if not terms.follows_cash_flow:
+        terms = terms.having(PAYMENT, cash.stated_payment(terms.payment))
     if path is None or path in (COUNT, BALANCE, AMORTIZED_OVER):
         pass
     elif path.is_rate:
         style = loan.style_of(quote_of(loan))
         terms = terms.rated(path, periodic_rate(payable_percent(solution), style))
+    elif path == COVER_RATIO:
+        terms = terms.having(PAYMENT, part_taken(payable_percent(solution)))
     elif path.is_of_purchase:
         terms = terms.having(PRINCIPAL, lent_for(loan, purchase_figure(loan, solution)))
     else:
         terms = terms.having(path, _as_paid(path, solution, cash))
     return as_made(loan, parted(loan, terms))
+
+
+def as_payable(loan: Loan, lent: Decimal, payment: Decimal, way: CashWay) -> Line:
+    """The line of a principal and its payment as they will be paid, rounded in a way."""
+    terms = replace(stated_terms(loan), cash=cash_of(loan)._replace(way=way))
+    return as_made(loan, parted(loan, terms.having(PRINCIPAL, lent).having(PAYMENT, payment)))
 
 
 def as_made(loan: Loan, terms: Terms) -> Line:
@@ -109,12 +138,17 @@ def solved_line(loan: Loan, found: Found) -> Line:
     """
     solution, path = found.meant, loan.asked
     terms = _terms_around(loan, solution)
-    if path == PAYMENT and not terms.has_parts:
+    if path in (PAYMENT, COVER_RATIO) and not terms.has_parts:
         terms = unforeseen(terms)
+    if found.sizing is not None:
+        terms = terms.having(PRINCIPAL, solution).having(PAYMENT, found.sizing.payment)
+        return lay_out(parted(loan, levelled(terms)))
     if path is None or path in (COUNT, AMORTIZED_OVER):
         pass
     elif path.is_rate:
         terms = terms.rated(path, as_fraction(found.periodic or Decimal(0)))
+    elif path == COVER_RATIO:
+        terms = terms.having(PAYMENT, part_taken(solution))
     elif path.is_of_purchase:
         terms = terms.having(PRINCIPAL, lent_for(loan, solution, exactly=True))
     else:

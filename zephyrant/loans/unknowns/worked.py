@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from zephyrant.texts import for_each_reader, worded
 
-from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, PAYMENT
+from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, COVER_RATIO, PAYMENT
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import NotALoan
@@ -58,7 +58,7 @@ def work_out(loan: Loan) -> Solved:
     found = _found(loan)
     if not found.is_one:
         return Solved(found)
-    worked = _laid_out(loan, found, payable_line(loan, found.meant))
+    worked = _laid_out(loan, found, payable_line(loan, found))
     return worked._replace(solved=solved_line(loan, found)) if found.solutions else worked
 
 
@@ -74,8 +74,9 @@ def answered(loan: Loan) -> tuple[Sentence | None, str | None]:
     if not found.solutions or not found.is_one:
         return found.reason, None
     solution = found.meant
-    if loan.asked not in (COUNT, BALANCE) and loan.repayment == "level":
-        line = payable_line(loan, solution)
+    is_told = loan.repayment == "level" and not loan.is_sized
+    if is_told and loan.asked not in (COUNT, BALANCE):
+        line = payable_line(loan, found)
         if asked_last(loan, line) is None:
             return None, value_as_paid(loan, solution, line.terms, None)
     worked = work_out(loan)
@@ -91,7 +92,7 @@ def work_out_unrounded(loan: Loan) -> Solved:
     if loan.asked in (None, COUNT) or not found.is_one:
         return work_out(loan)
     terms = solved_line(loan, found).terms
-    if loan.asked == PAYMENT:
+    if loan.asked in (PAYMENT, COVER_RATIO) or found.sizing:
         # It is found without what sets it anew later, which the loan then has all the same.
         terms = replace(terms, provisions=stated_terms(loan).provisions)
     return _laid_out(loan, found, as_made(loan, replace(terms, cash=cash_of(loan))))
@@ -173,12 +174,12 @@ def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedul
     path = loan.asked
     if path is None:
         raise ValueError("no figure is asked for")
-    if path.is_percent:
+    if path.is_percent or path == COVER_RATIO:
         return percent_text(payable_percent(solution))
     if path == AMORTIZED_OVER:
         return str(whole_above(solution))
-    if path == PAYMENT and schedule and terms.has_parts:
-        return schedule.unit.write(schedule.rows[first_part(lay_out(terms)).number - 1].payment)
+    if path == PAYMENT:
+        return payment_as_paid(loan, terms, schedule)
     if path == COUNT:
         return str(len(schedule.rows)) if schedule else plain(significant(solution))
     if path == BALANCE:
@@ -188,6 +189,16 @@ def value_as_paid(loan: Loan, solution: Decimal, terms: Terms, schedule: Schedul
     if path.is_of_purchase:
         return plain(purchase_figure(loan, solution), loan.decimals)
     return plain(terms.amount(path), loan.decimals)
+
+
+def payment_as_paid(loan: Loan, terms: Terms, schedule: Schedule | None) -> str:
+    """The regular payment; of parts the first that repays one, as the schedule has it, and the one
+    at the end where that is all."""
+    if schedule and terms.has_parts:
+        return schedule.unit.write(schedule.rows[first_part(lay_out(terms)).number - 1].payment)
+    if schedule and terms.sharing is not None and terms.sharing.at_last:
+        return schedule.unit.write(schedule.rows[-1].payment)
+    return plain(terms.amount(PAYMENT), loan.decimals)
 
 
 def end_of(loan: Loan, schedule: Schedule) -> date | None:
