@@ -28,6 +28,27 @@ REPAID: list[dict[str, Any]] = [
     {"interest_shared": "sum-of-digits", "rate": {"percent": "6"}},
 ]
 
+#: As much lent as a cash flow and a value allow; the payment is left out.
+BOUNDED: dict[str, Any] = {
+    "principal": "?",
+    "payment": None,
+    "cover": {"cash_flow": "31000", "growth": "2", "ratio": "1.30"},
+    "value": {"amount": "90000", "highest": "80"},
+}
+#: Ways of repaying that, one bound or both beside, decide how much that is.
+SIZED: list[dict[str, Any]] = [
+    {},
+    {"value": {"amount": "40000", "highest": "80"}},
+    {"value": None},
+    {"repayment": "equal-principal"},
+    {"repayment": "interest-only", "value": None},
+    {"repayment": "sculpted"},
+    {"repayment": "sculpted", "value": {"amount": "40000", "highest": "80"}},
+    {"repayment": "at-the-end", "cover": None},
+    {"amortized_over": 300},
+    {"principal": "40000", "repayment": "sculpted", "cover": {"cash_flow": "31000", "ratio": "?"}},
+]
+
 PERIODIC = {"quoted": "periodic"}
 
 #: A loan counted by days: 10,000 at 7.3 % over 365 bear 2.00 a day.

@@ -8,12 +8,12 @@ import math
 import re
 import sys
 from collections.abc import Iterator
-from decimal import ROUND_HALF_UP, ROUND_UP, Decimal
+from decimal import ROUND_DOWN, ROUND_HALF_UP, ROUND_UP, Decimal
 from typing import Any
 
 from zephyrant.loans.files.formula_sheet import FIRST_ROW, FormulaSheet
 
-from .documents import document
+from .documents import BOUNDED, SIZED, document
 
 sys.setrecursionlimit(20_000)
 
@@ -25,6 +25,7 @@ def _rounded(value: float, places: float, way: str) -> float:
 
 FUNCTIONS: dict[str, Any] = {
     "ROUND": lambda value, places: _rounded(value, places, ROUND_HALF_UP),
+    "ROUNDDOWN": lambda value, places: _rounded(value, places, ROUND_DOWN),
     "ROUNDUP": lambda value, places: _rounded(value, places, ROUND_UP),
     "MIN": min,
     "MAX": max,
@@ -127,6 +128,7 @@ SHAPES += [
     {"amortized_over": 300},
     {"amortized_over": 300, "timing": "in-advance"},
     {"amortized_over": 300, "payment": "330", "principal": "?"},
+    *({**BOUNDED, **style} for style in SIZED),
 ]
 #: Inputs of a workbook, and what each is changed to.
 CHANGES = {
@@ -140,15 +142,11 @@ CHANGES = {
 def changes() -> Iterator[tuple[dict[str, Any], str, str]]:
     """Each shape as a document, with each input that it states and what that is changed to."""
     for shape in SHAPES:
-        content = (
-            document(count=24, name="Kiln", **shape)
-            if "count" not in shape
-            else document(name="Kiln", **shape)
-        )
+        content = document(**{"count": 24, "name": "Kiln", **shape})
         stated = {
             "principal": content["principal"],
             "percent": content["rate"]["percent"],
-            "payment": content["payment"],
+            "payment": content.get("payment", "?"),
             "balance": content.get("balance", "0"),
         }
         for name, value in CHANGES.items():

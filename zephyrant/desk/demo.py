@@ -147,6 +147,17 @@ CASES: Final[list[dict[str, Any]]] = [
         "balance": "9,500.00",
     },
     {
+        "name": "Grain mill, Tarn Bakers",
+        "tags": ["workshop"],
+        "note": "How much can they carry? Their cash flow grows; the house is valued carefully.",
+        "principal": "?",
+        "percent": "6.15",
+        "count": "144",
+        "payment": "",
+        "cover": {"cash_flow": "186,000.00", "growth": "1.5", "ratio": "1.30"},
+        "value": {"amount": "1,980,000.00", "highest": "65"},
+    },
+    {
         "name": "Tile kiln, Skerrow Brickworks",
         "tags": ["workshop"],
         "note": "Equal principal; while it is built only the interest is paid.",

@@ -11,8 +11,9 @@ from .csv_form import PLAIN_CSV, CsvForm
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have, before the closing balance.
 _MOVED: Final = ("advance", "fee", "repay")
-#: What is collected beside the payment, and what another rule of sharing interest out brings.
-_BESIDE: Final = ("charge", "actuarial_closing")
+#: What is collected beside the payment, what another rule of sharing interest out brings, and what
+#: cover and value do.
+_BESIDE: Final = ("charge", "actuarial_closing", "cover_ratio", "loan_to_value")
 #: Rows that are written at once.
 _TOGETHER: Final = 1_000
 

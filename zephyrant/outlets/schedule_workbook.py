@@ -1,7 +1,8 @@
 """A schedule as a workbook of live arithmetic."""
 
 import tempfile
-from typing import IO, Any, Final
+from collections.abc import Sequence
+from typing import IO, Any, Final, NamedTuple
 
 import xlsxwriter
 from xlsxwriter.worksheet import Worksheet
@@ -89,7 +90,11 @@ def _terms(
         (worded("Amount lent, {currency}", currency=loan.currency), terms.principal, "money"),
         (worded("Percent {in_words}", in_words=loan.style.in_words()), terms.percent, "rate"),
         (worded("Percent of one payment period"), terms.per_period, "rate"),
-        (_payment_named(loan), terms.payment, "money"),
+        (
+            _payment_named(loan),
+            terms.payment,
+            "rate" if loan.repayment == "sculpted" else "money",
+        ),
         (worded("Still owed at the end"), terms.balance, "money"),
     ]
     for number, (label, term, kind) in enumerate(lines, 2):
@@ -111,6 +116,8 @@ def _payment_named(loan: Loan) -> str:
     """What the payment of the terms is called: not all of them are alike."""
     if loan.repayment == "at-the-end":
         return worded("Payment at the end")
+    if loan.repayment == "sculpted":
+        return worded("Part of the cash flow that is paid: 1 over the cover")
     return worded("Regular payment") if loan.repayment == "level" else worded("First payment")
 
 
@@ -148,10 +155,11 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         asked = "payment" if loan.unknown == "payment" else worded("amount lent")
         sheet.write_string(0, 11, worded("Owed without the {asked}", asked=asked), head)
         sheet.write_string(0, 12, worded("Owed by each 1 of the {asked}", asked=asked), head)
-    beside = _beside(schedule)
-    for column, (name, _) in enumerate(beside, _BESIDE_FROM):
+    ratio = book.add_format({"num_format": "0.0000"})
+    beside = _beside(schedule, money, ratio)
+    for column, each in enumerate(beside, _BESIDE_FROM):
         sheet.set_column(column, column, 20)
-        sheet.write_string(0, column, COLUMNS_NAMED[name].alone, head)
+        sheet.write_string(0, column, COLUMNS_NAMED[each.name].alone, head)
     for at, live_row in enumerate(schedule.rows, FIRST_ROW - 1):
         grown(at, len(schedule.rows))
         falls_due = due(live_row.row, loan.calendar)
@@ -159,8 +167,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         if falls_due is not None:
             sheet.write_datetime(at, 1, falls_due, day)
         _row(sheet, at, live_row, schedule, (money, marked))
-        for column, (_, values) in enumerate(beside, _BESIDE_FROM):
-            sheet.write_number(at, column, values[at - FIRST_ROW + 1], money)
+        _write_beside(sheet, at, beside)
     sheet.repeat_rows(0)
     _printed(sheet, reader, landscape=True)
     last = len(schedule.rows) + 1
@@ -177,16 +184,37 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
 _BESIDE_FROM: Final = 14
 
 
-def _beside(schedule: FormulaSheet) -> list[tuple[str, list[float]]]:
-    """The columns beside the arithmetic that a schedule has: charges, and what is owed by the
-    interest on what is owed where it is shared out by another rule."""
+class _Beside(NamedTuple):
+    """A column beside the arithmetic: its formulas, none where numbers stand there, and values."""
+
+    name: str
+    cells: Sequence[tuple[str, float] | None]
+    form: Any
+
+
+def _beside(schedule: FormulaSheet, money: Any, ratio: Any) -> list[_Beside]:  # noqa: ANN401
+    """The columns beside the arithmetic that a schedule has: charges, what is owed by the interest
+    on what is owed where it is shared out by another rule, and what cover and value come to."""
     columns, amount = schedule.schedule.columns, schedule.schedule.unit.amount
     found = []
     for name in ("charge", "actuarial_closing"):
         units: tuple[int, ...] = getattr(columns, name)
         if any(units):
-            found.append((name, [float(amount(each)) for each in units]))
-    return found
+            cells = [("", float(amount(each))) for each in units]
+            found.append(_Beside(name, cells, money))
+    return found + [_Beside(live.name, live.cells, ratio) for live in schedule.beside]
+
+
+def _write_beside(sheet: Worksheet, at: int, beside: list[_Beside]) -> None:
+    for column, each in enumerate(beside, _BESIDE_FROM):
+        cell = each.cells[at - FIRST_ROW + 1]
+        if cell is None:
+            continue
+        formula, value = cell
+        if formula:
+            sheet.write_formula(at, column, formula, each.form, value)
+        else:
+            sheet.write_number(at, column, value, each.form)
 
 
 def _row(

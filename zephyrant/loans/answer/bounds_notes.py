@@ -55,8 +55,8 @@ def _not_covered(line: Line, worked: Solved) -> list[Sentence]:
             count=Number(len(short)),
             all=Number(len(periods)),
             period=Number(lowest.number),
-            ratio=Number(as_decimal(lowest.ratio), _PLACES),
-            asked=Number(as_decimal(cover.ratio), _PLACES),
+            ratio=Number(as_decimal(lowest.ratio), _PLACES, 2),
+            asked=Number(as_decimal(cover.ratio), _PLACES, 2),
         )
     ]
 

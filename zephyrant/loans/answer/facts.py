@@ -13,9 +13,11 @@ from ..document.figure_path import figure_path
 from ..document.loan import Loan
 from ..document.named import RESULTS_NAMED
 from ..document.telling import headline, told
+from ..numbers.decimals import plain
 from ..wording.marks import Marks
 from .answer import Answer
 from .bounded import lowest_cover
+from .results import as_paid
 
 #: What a fact is about.
 About = Literal["paid", "bounds", "cost", "rates", "yearly_cost"]
@@ -89,6 +91,8 @@ def _paid(loan: Loan, answer: Answer) -> Iterator[tuple[About, str, str | None]]
     totals = answer.totals
     if totals is None:
         return
+    if loan.is_sized and (payment := as_paid(loan, "payment")) is not None:
+        yield "paid", "payment", plain(payment, loan.decimals)
     # Where nothing is paid there is no last payment to tell.
     if totals["payments"]:
         yield "paid", "total_paid", totals["paid"]
@@ -115,6 +119,8 @@ def _bounds(answer: Answer) -> Iterator[tuple[About, str, str | None]]:
 def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     """What facts are called, where that is not as usual."""
     titles = {}
+    if loan.repayment not in ("level", "at-the-end"):
+        titles["payment"] = worded("First payment")
     if any(clause.verb == "rate" for clause in loan.clauses):
         # Where clauses set other rates these hold first, if at all.
         from_the_start = any(clause.rate and clause.begin == 1 for clause in loan.clauses)

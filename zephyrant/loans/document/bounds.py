@@ -196,6 +196,14 @@ def value_in_words(loan: "LoanFields", marks: Marks) -> str:
     )
 
 
+def follows_from_bounds(content: dict[str, Any]) -> bool:
+    """Whether the payment follows from cover and value, so that it is left out."""
+    if content.get("repayment") == "sculpted":
+        return True
+    bounded = content.get("cover") is not None or content.get("value") is not None
+    return content.get("principal") == UNKNOWN and bounded
+
+
 def check_bounds(loan: "LoanFields") -> None:
     """Raises where cover and value do not go with the rest of the document."""
     if loan.repayment == "sculpted":

@@ -16,7 +16,7 @@ from zephyrant.texts import worded
 from ..calendars import frequencies
 from ..calendars.dates import pace
 from ..wording.refusals import no_payment
-from .bounds import check_bounds
+from .bounds import check_bounds, follows_from_bounds
 from .clauses import Clause
 from .fields import (
     MISSING,
@@ -30,14 +30,6 @@ from .loan_fields import LoanFields
 from .purchase import FINEST_SHARE
 from .quote import outside
 from .repaid import check_repayment
-
-
-def _follows_from_bounds(content: dict[str, Any]) -> bool:
-    """Whether the payment follows from cover and value, so that it is left out."""
-    if content.get("repayment") == "sculpted":
-        return True
-    bounded = content.get("cover") is not None or content.get("value") is not None
-    return content.get("principal") == UNKNOWN and bounded
 
 
 class Loan(LoanFields):
@@ -128,7 +120,7 @@ class Loan(LoanFields):
             return content
         if str(content.get("count")) == "0":
             content = {"payment": "0", **content}
-        if "payment" not in content and not _follows_from_bounds(content):
+        if "payment" not in content and not follows_from_bounds(content):
             content = {"payment": MISSING, **content}
         if content.get("purchase") is not None:
             if "principal" in content:

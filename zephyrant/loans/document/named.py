@@ -70,8 +70,8 @@ COLUMNS_NAMED: Final = {
     "closing": Named("closing", "money", "Closing balance"),
     "actuarial_closing": Named("actuarial", "money", "Actuarial closing balance"),
     "carrying": Named("carrying amount", "money"),
-    "cover_ratio": Named("cover", "ratio", "Cover of the period’s payments"),
-    "loan_to_value": Named("loan to value", "percent", "Loan to value after it"),
+    "cover_ratio": Named("cover", "ratio", "Cover"),
+    "loan_to_value": Named("loan to value", "percent", "Loan to value, %"),
 }
 #: What comes of it; `{place}` is to be filled.
 RESULTS_NAMED: Final = {

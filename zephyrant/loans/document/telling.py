@@ -29,7 +29,7 @@ def in_sentence(kind: Kind, value: Decimal, decimals: int) -> Money | Number | P
         case "percent":
             return Percent(value)
         case "ratio":
-            return Number(value, _RATIO_PLACES)
+            return Number(value, _RATIO_PLACES, 2)
         case "count":
             return Number(value, _COUNT_PLACES)
     return Money(value, decimals)
@@ -46,7 +46,7 @@ def told(kind: Kind, value: Decimal, marks: Marks, decimals: int) -> str:
 def headline(kind: Kind, text: str, marks: Marks) -> str:
     """What was found, told large and without its unit; `text`: as an answer has it."""
     if kind in ("percent", "ratio"):
-        return marks.number(Decimal(text), _HEADLINE_PLACES)
+        return marks.number(Decimal(text), _HEADLINE_PLACES, 2 if kind == "ratio" else 0)
     return marks.write(text)
 
 

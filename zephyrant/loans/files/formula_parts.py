@@ -2,7 +2,7 @@
 is lent with interest on top, or reckoned over a longer time."""
 
 from collections.abc import Callable
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 from zephyrant.texts import worded
 
@@ -11,9 +11,13 @@ from ..ledger.rows import Row, Schedule
 from ..ledger.settling import Ending
 from ..line.line import Line
 from ..line.stretch import Stretch
+from ..numbers.decimals import significant
 from ..unknowns.parts import told_by_payment
 from .formula_interest import InterestFormulas
 from .formula_sheet import BALANCE, FIRST_ROW, PAYMENT, PER_PERIOD, PRINCIPAL, FormulaTerm
+
+#: Units of money up to which a product of two numbers of a sheet still has its cents.
+_MOST_LIVE: Final = 10**9
 
 
 class Cells(NamedTuple):
@@ -94,6 +98,16 @@ class PartFormulas:
         if not self.ending.cuts or row.number < self.line.lent_until:
             return Cells(f"={paid}", usual.interest)
         return Cells(f"=MAX(0,MIN({paid},C{number}+D{number}{moved}))", usual.interest)
+
+    def by_cash_flow(self, row: Row, stretch: Stretch) -> str | None:
+        """A payment that follows the cash flow; None where none does, where a sheet has not the
+        digits for it, or where the part that is taken is another from a payment on."""
+        parts = self.line.parts
+        if parts is None or not self.line.terms.follows_cash_flow or not stretch.payment:
+            return None
+        if not self.follows or abs(row.payment) >= _MOST_LIVE:
+            return None
+        return "=" + self.cash(f"{PAYMENT}*{significant(parts.at(row.stands_at)):f}")
 
     def _part(self, row: Row, stretch: Stretch) -> str:
         """What a payment repays, as it follows from what is lent, else as a number."""

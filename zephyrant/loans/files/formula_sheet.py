@@ -45,6 +45,14 @@ class FormulaRow(NamedTuple):
     each: str
 
 
+class FormulaColumn(NamedTuple):
+    """A column beside the arithmetic: its name, and of each row the formula with our value; nothing
+    where there is none."""
+
+    name: str
+    cells: tuple[tuple[str, float] | None, ...]
+
+
 class FormulaTerm(NamedTuple):
     """A figure of the terms: its value or, where others tell it, its formula; `note` says what
     follows it and what does not. `is_input`: it is there to be changed."""
@@ -67,7 +75,8 @@ class FormulaTerms(NamedTuple):
 
 class FormulaSheet(NamedTuple):
     """A whole schedule as formulas; `busy`: money moves besides the payments; `finds`: a formula
-    finds the figure that is asked for; `says`: what does not follow."""
+    finds the figure that is asked for; `says`: what does not follow; `beside`: columns of cover and
+    value."""
 
     terms: FormulaTerms
     rows: tuple[FormulaRow, ...]
@@ -76,3 +85,4 @@ class FormulaSheet(NamedTuple):
     busy: bool
     finds: bool
     says: tuple[str, ...]
+    beside: tuple[FormulaColumn, ...] = ()

@@ -25,6 +25,7 @@ from ..line.stretch import Stretch
 from ..numbers.affine import Affine
 from ..numbers.ratios import as_decimal
 from ..unknowns.worked import work_out
+from .formula_bounds import bounds_columns
 from .formula_interest import InterestFormulas
 from .formula_parts import Cells, PartFormulas
 from .formula_sheet import (
@@ -41,7 +42,7 @@ from .formula_sheet import (
 )
 
 #: The functions of a sheet that round as payments are.
-_ROUNDED: Final = {"nearest": "ROUND", "up": "ROUNDUP"}
+_ROUNDED: Final = {"nearest": "ROUND", "up": "ROUNDUP", "down": "ROUNDDOWN"}
 
 
 def workbook_of(loan: Loan) -> FormulaSheet | None:
@@ -60,6 +61,7 @@ def workbook_of(loan: Loan) -> FormulaSheet | None:
         writer.busy,
         writer.finds,
         writer.says(rows),
+        bounds_columns(loan, worked.line, worked.schedule),
     )
 
 
@@ -113,6 +115,7 @@ class _Writer:
         levels = any(provision.levels for provision in self.terms.provisions)
         whole = self.terms.count == self.schedule.rows[-1].number and self.terms.whole is None
         even = all(share in (0, 1) for _, share in self.shares)
+        known = known and not self.loan.is_sized
         return bool(known and plain and whole and even and not (stub or fees or levels))
 
     def live_terms(self, solution: Decimal) -> FormulaTerms:
@@ -130,7 +133,7 @@ class _Writer:
         given = worded("found by Zephyrant; no formula finds it again")
 
         def figure(name: str, value: Decimal, found: str) -> FormulaTerm:
-            told = {**over, "principal": by_part}.get(name)
+            told = None if loan.is_sized else {**over, "principal": by_part}.get(name)
             if asks == name and (self.finds or told):
                 return FormulaTerm(
                     value, f"={found}", worded("found from the other figures"), False
@@ -168,11 +171,11 @@ class _Writer:
 
     def _cash(self, text: str, *, is_payment: bool) -> str:
         """An amount found, as it is paid."""
-        rounding = self.loan.rounding
-        if rounding.payment == "none":
+        rounds = self.loan.rounding.payment if self.terms.cash is None else self.terms.cash.way
+        if rounds == "none":
             return text
         step = self.loan.step if is_payment else self.loan.minor_unit
-        way = _ROUNDED[rounding.payment] if is_payment else "ROUND"
+        way = _ROUNDED[rounds] if is_payment else "ROUND"
         if step == self.loan.minor_unit:
             return f"{way}(ROUND({text},{QUIET}),{self.decimals})"
         return f"{way}(ROUND({text}/{step:f},{QUIET}),0)*{step:f}"
@@ -237,7 +240,7 @@ class _Writer:
         interest = (
             stated(row.interest) if factor is None else self.interest.rounded(f"{base}*{factor}")
         )
-        payment = self._payment(row, number, moved, beyond, caps=factor is not None)
+        payment = self._payment(row, number, moved, beyond, stretch, caps=factor is not None)
         marked = (
             None
             if factor is not None
@@ -302,11 +305,18 @@ class _Writer:
         return f"=({without})*(1+{factor}){moved}{paid}", f"=({each})*(1+{factor})-{one}"
 
     def _payment(
-        self, row: Row, number: int, moved: str, beyond: Decimal | None, *, caps: bool
+        self,
+        row: Row,
+        number: int,
+        moved: str,
+        beyond: Decimal | None,
+        stretch: Stretch,
+        *,
+        caps: bool,
     ) -> str:
         """The regular payment, no more than is owed; another one as it is stated."""
         if beyond is None:
-            return self.interest.stated(row.payment)
+            return self.parts.by_cash_flow(row, stretch) or self.interest.stated(row.payment)
         regular = f"{PAYMENT}+{beyond:f}" if beyond else PAYMENT
         if not caps or not self.ending.cuts or row.number < self.line.lent_until:
             return f"={regular}"

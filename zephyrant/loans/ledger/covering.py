@@ -54,12 +54,12 @@ def regularly_paid(line: Line, schedule: Schedule) -> list[Fraction]:
     """What is regularly paid with each payment of a schedule to the cent."""
     columns, unit = schedule.columns, 10**schedule.unit.places
     paid = list(columns.payment)
-    if _repays_at_last(line) and line.stretches[-1].last == columns.number[-1]:
+    if repays_at_last(line) and line.stretches[-1].last == columns.number[-1]:
         paid[-1] = min(paid[-1], columns.interest[-1])
     return [Fraction(each, unit) for each in paid]
 
 
-def _repays_at_last(line: Line) -> bool:
+def repays_at_last(line: Line) -> bool:
     """Whether the interest alone is paid until the last payment."""
     sharing = line.terms.sharing
     return sharing is not None and sharing.on_top and sharing.at_last
@@ -82,7 +82,7 @@ def service_of(line: Line, cover: Cover) -> dict[int, Decimal]:
 
 def _runs_paid(line: Line) -> Iterator[tuple[int, int, Decimal]]:
     """What is regularly paid from one payment to another, unrounded."""
-    owed, at_last = line.principal, _repays_at_last(line)
+    owed, at_last = line.principal, repays_at_last(line)
     for stretch in line.stretches:
         last = stretch.first + stretch.periods() - 1
         if not stretch.on_top:

@@ -65,7 +65,7 @@ def readings(statement: Statement) -> dict[str, Reading]:
 def _payment(statement: Statement, marks: Marks) -> Reading:
     """The payment; where it follows from cover and value what stands in its place."""
     if follows_from_bounds(statement):
-        return Reading(text=worded("as they allow"))
+        return Reading(text=worded("as the bounds allow"))
     return read_payment(statement.payment, marks, statement.currency, statement.every)
 
 

@@ -15,13 +15,15 @@ from ..answer.schedule import whole_told
 from ..answer.solving import with_the_answer
 from ..document.calling import called, calling_of
 from ..document.choices import PAY_SHORT, VERBS_NAMED, WE, Speaker
-from ..document.figure_path import FigurePath, figure_path
+from ..document.fields import UNKNOWN
+from ..document.figure_path import PAYMENT, FigurePath, figure_path
 from ..document.loan import Loan
 from ..document.named import Named, result_named
 from ..document.sentence import terms_in_words
 from ..document.telling import before_rounding, headline
 from ..line.compiling import stated_terms
 from ..line.places import Places
+from ..numbers.decimals import PERCENT_PLACES
 from ..wording.marks import MARKS, Marks
 from ..wording.units import with_unit
 from .entries import figures_of, typed_at
@@ -103,7 +105,8 @@ class LeftOver(BaseModel):
 
 class Told(BaseModel):
     """An answer in the marks of whoever reads it. `value`: the figure found, `typed`: the same as
-    one would type it; `exact`: unrounded; `gap`: what is left over where every figure is stated.
+    one would type it, `typed_with`: by entry what is then typed besides, where that follows from
+    cover and value; `exact`: unrounded; `gap`: what is left over where every figure is stated.
     `whole`: the schedule added up; `called`: what the loan is called without a name; `said`: the
     answer as a sentence, with the loan as it is with it."""
 
@@ -111,6 +114,7 @@ class Told(BaseModel):
 
     value: str | None
     typed: str | None
+    typed_with: dict[str, str]
     exact: str | None
     gap: str | None
     solutions: tuple[str, ...]
@@ -137,6 +141,7 @@ def tell(statement: Statement, loan: Loan, answer: Answer) -> Told:
     return Told(
         value=shown(answer.value) if answer.value else None,
         typed=_typed(path, answer.value, loan, marks) if found else None,
+        typed_with=_typed_with(loan, marks) if found else {},
         exact=before_rounding(answer.exact, marks) if answer.exact else None,
         gap=before_rounding(answer.gap, marks) if answer.gap else None,
         solutions=tuple(map(shown, answer.solutions)),
@@ -162,6 +167,20 @@ def _said(loan: Loan, answer: Answer, value: str | None, marks: Marks) -> str:
 
 def _typed(path: FigurePath | None, value: str | None, loan: Loan, marks: Marks) -> str | None:
     return as_typed(path, Decimal(value), marks, loan.decimals) if path and value else None
+
+
+def _typed_with(loan: Loan, marks: Marks) -> dict[str, str]:
+    """What else is typed where what can be lent is taken into the loan: the payment, or the cover
+    that payments have which follow the cash flow."""
+    if not loan.is_sized:
+        return {}
+    whole = with_the_answer(loan)
+    if whole.states_payment:
+        return {"payment": as_typed(PAYMENT, Decimal(whole.payment), marks, loan.decimals)}
+    ratio = whole.cover.ratio if whole.cover else UNKNOWN
+    if ratio == UNKNOWN:
+        return {}
+    return {"cover.ratio": marks.number(Decimal(ratio), PERCENT_PLACES, 2)}
 
 
 def _would_fit(statement: Statement, answer: Answer, marks: Marks) -> tuple[WouldFit, ...]:

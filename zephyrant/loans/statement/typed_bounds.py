@@ -67,8 +67,11 @@ def bounds_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:
     read = {}
     if (cover := statement.cover) is not None:
         read["cover.cash_flow"] = read_cash_flows(cover.cash_flow, marks, statement.currency)
-        if cover.growth.strip() and not is_by_year(cover):
-            read["cover.growth"] = stated(read_percent(cover.growth, marks))
+        if not is_by_year(cover):
+            growth = (
+                stated(read_percent(cover.growth, marks)) if cover.growth.strip() else Reading()
+            )
+            read["cover.growth"] = growth
         read["cover.ratio"] = read_ratio(cover.ratio, marks)
     if (value := statement.value) is not None:
         read["value.amount"] = stated(read_amount(value.amount, marks, statement.currency))
@@ -86,7 +89,7 @@ def bounds_document(statement: Statement, value: dict[str, str]) -> dict[str, An
         )
         if typed.every != "year":
             cover["every"] = typed.every
-        if "cover.growth" in value:
+        if typed.growth.strip() and "cover.growth" in value:
             cover["growth"] = value["cover.growth"]
         document["cover"] = {**cover, "ratio": value["cover.ratio"]}
     if statement.value is not None:

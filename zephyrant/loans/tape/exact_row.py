@@ -127,7 +127,8 @@ def cost_text(percent: float) -> str:
 
 
 def _unknown(loan: Loan) -> str:
-    return "percent" if loan.unknown == "rate" else loan.unknown or ""
+    asked = loan.unknown or ""
+    return {"rate": "percent", "cover.ratio": "cover"}.get(asked, asked)
 
 
 def _stated(loan: Loan) -> dict[str, str]:

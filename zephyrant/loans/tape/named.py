@@ -60,7 +60,7 @@ TOLD_NAMED: Final[dict[str, Named]] = {
     "binding": Named("what binds", "count"),
     "lowest_cover": RESULTS_NAMED["lowest_cover"],
     "loan_to_value": Named("loan to value", "percent", "Loan to value, %"),
-    "cover.ratio": FIGURES_NAMED["cover.ratio"],
+    "cover": FIGURES_NAMED["cover.ratio"],
     "owed": Named("owed after", "money"),
     "us_apr": Named("US yearly rate", "percent", "US yearly rate, %"),
     "eu_aprc": Named("EU yearly rate", "percent", "EU yearly rate, %"),

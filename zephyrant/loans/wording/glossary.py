@@ -224,6 +224,17 @@ GLOSSARY: Final[dict[str, Term]] = {
         "Payments and interest are rounded as cash is paid; the last payment settles what that "
         "leaves, so that every column adds up to the cent.",
     ),
+    "cover": _term(
+        "Cover",
+        LOAN,
+        "How many times the cash flow of a period is to be its payments. With what is lent asked "
+        "for it says what can be carried; sculpted payments hold it exactly.",
+    ),
+    "value": _term(
+        "Loan to value",
+        LOAN,
+        "How much of the value of what is bought or built is lent at the most, in percent.",
+    ),
     "payoff": _term(
         "Payoff",
         LOAN,
@@ -273,6 +284,25 @@ GLOSSARY: Final[dict[str, Term]] = {
         RESULTS,
         "The annual percentage rate of charge of the European Union: effective, fees included, by "
         "the equation in the annex of the Consumer Credit Directive.",
+    ),
+    "lowest_cover": _term(
+        "Lowest cover",
+        RESULTS,
+        "How many times the cash flow is what is regularly paid, in the period in which that is "
+        "least. Balances, fees, charges and what is repaid on top do not count.",
+    ),
+    "loan_to_value": _term(
+        "Loan to value", RESULTS, "What is lent, in percent of the value it is lent on."
+    ),
+    "slack_cover": _term(
+        "The cover alone would lend more",
+        RESULTS,
+        "By how much more could be lent if the value did not hold it: the slack of the cover.",
+    ),
+    "slack_value": _term(
+        "The value alone would lend more",
+        RESULTS,
+        "By how much more could be lent if the cover did not hold it: the slack of the value.",
     ),
     "carrying": _term(
         "Carrying amount",

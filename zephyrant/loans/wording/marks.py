@@ -120,10 +120,11 @@ class Number(NamedTuple):
 
     value: Decimal | int
     places: int = 0
+    least_places: int = 0
 
     def say(self, marks: Marks) -> str:
         """As it stands in the sentence."""
-        return marks.number(Decimal(self.value), self.places)
+        return marks.number(Decimal(self.value), self.places, self.least_places)
 
 
 class Sentence:

@@ -39,6 +39,14 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     onChange({ start: firstOfNextMonth() });
     focusSoon("[data-figure=start]");
   };
+  const withCover = () => {
+    onChange({ cover: { cash_flow: "", every: "year", growth: "", ratio: "" } });
+    focusSoon("[data-figure='cover.cash_flow']");
+  };
+  const withValue = () => {
+    onChange({ value: { amount: "", highest: "" } });
+    focusSoon("[data-figure='value.amount']");
+  };
   const withAim = () => {
     onChange({ aim: { figure: "total_interest", is: "", by: movable } });
     focusSoon("[data-figure='aim.is']");
@@ -48,6 +56,8 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     statement.is_purchase
       ? ([t("Amount lent, no price"), byPrice, "principal"] as const)
       : ([t("Price and down payment"), byPrice, "down_payment"] as const),
+    !statement.cover && ([t("Cash flow and cover"), withCover, "cover"] as const),
+    !statement.value && ([t("Value it is lent on"), withValue, "value"] as const),
     !fromIncome && ([t("Payment from an income"), onIncome, ""] as const),
     !statement.aim && ([t("Aim at a result"), withAim, "aim"] as const),
   ].filter((each) => each !== false);

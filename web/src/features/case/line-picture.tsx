@@ -11,16 +11,29 @@ interface Props {
   /** What is owed at the end, for the eye. */
   end: number;
   marked: readonly [number, number] | null;
+  /** Cover and loan to value, where each year begins. */
+  ratios?: readonly { x: number; text: string }[];
   /** Where the cursor stands, and what is owed there. */
   cursor: { x: number; level: number } | null;
 }
 
 /** What is owed above, what is paid below. */
-export function LinePicture({ drawn, width, count, label, left, end, marked, cursor }: Props) {
+export function LinePicture({
+  drawn,
+  width,
+  count,
+  label,
+  left,
+  end,
+  marked,
+  ratios = [],
+  cursor,
+}: Props) {
   const { x, y } = drawn;
   const nothing = y(0);
+  const told = apart(ratios);
   return (
-    <Picture label={label} width={width} height={HEIGHT}>
+    <Picture label={label} width={width} height={told.length ? HEIGHT + RATIOS : HEIGHT}>
       {marked && (
         <rect
           x={x(marked[0] - 1)}
@@ -56,6 +69,11 @@ export function LinePicture({ drawn, width, count, label, left, end, marked, cur
       <Level y={nothing} from={SIDE} to={width - SIDE} />
       <Boxes boxes={drawn.principal} fill="var(--principal)" />
       <Boxes boxes={drawn.interest} fill="var(--interest)" />
+      {told.map(({ x: begins, text }) => (
+        <Label key={begins} x={begins + 4} y={PAID_BOTTOM + RATIOS} fontSize={12}>
+          {text}
+        </Label>
+      ))}
       {left && (
         <g>
           <line
@@ -85,6 +103,19 @@ export function LinePicture({ drawn, width, count, label, left, end, marked, cur
       )}
     </Picture>
   );
+}
+
+/** Room for the ratios under what is paid. */
+const RATIOS = 15;
+
+/** Texts of which none lies on the one before it. */
+function apart(texts: readonly { x: number; text: string }[]) {
+  let ends = 0;
+  return texts.filter(({ x, text }) => {
+    const fits = text !== "" && x >= ends;
+    if (fits) ends = x + 12 + 7 * text.length;
+    return fits;
+  });
 }
 
 /** Room for the names of the years. */

@@ -70,6 +70,16 @@ export function LoanLine(props: Props) {
     row === undefined
       ? t("at the start")
       : t("after payment {number}", { number: text("number", row) });
+  const years = good.answer.by_year;
+  const ratios = years.map((year) => ({
+    x: drawn.x(year.first - 1),
+    text: [
+      year.cover_ratio && `${inMarks(year.cover_ratio, marks)}×`,
+      year.loan_to_value && `${inMarks(year.loan_to_value, marks)} %`,
+    ]
+      .filter(Boolean)
+      .join(" · "),
+  }));
   const spoken =
     chosen === null
       ? t("no payment chosen")
@@ -86,6 +96,18 @@ export function LoanLine(props: Props) {
         <Key look="h-0.5 w-3 bg-owed">{t("owed")}</Key>
         <Key look="size-2.5 rounded-sm bg-principal">{t("principal paid")}</Key>
         <Key look="size-2.5 rounded-sm bg-interest">{t("interest paid")}</Key>
+        {years.some(({ cover_ratio, loan_to_value }) => cover_ratio ?? loan_to_value) && (
+          <span>
+            {t("below: {what}", {
+              what: [
+                years[0]?.cover_ratio !== undefined && t("cover of each year"),
+                years[0]?.loan_to_value !== undefined && t("loan to value at its end"),
+              ]
+                .filter(Boolean)
+                .join(" · "),
+            })}
+          </span>
+        )}
         {drawn.together > 1 && (
           <span>{t("each bar the mean of {together} payments", { together: drawn.together })}</span>
         )}
@@ -115,6 +137,7 @@ export function LoanLine(props: Props) {
       >
         <LinePicture
           drawn={drawn}
+          ratios={ratios}
           width={width}
           count={count}
           label={t("What is owed, from {opening} to {end} in {count} payments", {

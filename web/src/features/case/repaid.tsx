@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Statement } from "../../api/types";
+import { focusSoon } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { Choice } from "../../ui/choice";
 import type { EntryName } from "./entries";
@@ -11,6 +12,16 @@ interface Props {
   payments: boolean;
   figure: (name: EntryName) => ReactNode;
   onChange: (change: Partial<Statement>) => void;
+}
+
+/** What changes with the way of repaying: payments that follow the cash flow need one, and are not
+ *  typed. */
+function repaidAs(repaid: Statement["repaid"], statement: Statement): Partial<Statement> {
+  if (repaid !== "sculpted") return { repaid };
+  const ratio = statement.payment.trim() === "?" ? "?" : "";
+  const cover = statement.cover ?? { cash_flow: "", every: "year", growth: "", ratio };
+  focusSoon("[data-figure='cover.cash_flow']");
+  return { repaid, payment: "", cover };
 }
 
 /** What each payment is: the words before the first figure choose how the loan is repaid. */
@@ -26,7 +37,7 @@ export function Repaid({ statement, payments, figure, onChange }: Props) {
           value={statement.repaid}
           shown={payments ? `${t("payments")} ${lead.trim()}` : lead.trim()}
           options={options}
-          onChoose={(repaid) => onChange({ repaid: repaid as Statement["repaid"] })}
+          onChoose={(repaid) => onChange(repaidAs(repaid as Statement["repaid"], statement))}
         />
       </span>{" "}
       {rest.map((piece, at) => (at % 2 ? piece : <span key={piece}>{figure(piece)}</span>))}

@@ -3,7 +3,7 @@ import { Facts } from "../../ui/table";
 
 /** What stands side by side where there is room: money, and rates. */
 const ABOUT: readonly (readonly FactTold["about"][])[] = [
-  ["paid", "cost"],
+  ["paid", "bounds", "cost"],
   ["rates", "yearly_cost"],
 ];
 

@@ -5,6 +5,7 @@ import { Word } from "../../ui/word";
 import { Wrong } from "../../ui/wrong";
 import { AddRow } from "./add-row";
 import { AimLine } from "./aim-line";
+import { Bounds } from "./bounds";
 import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
@@ -94,6 +95,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
           }}
         />
       )}
+      <Bounds statement={statement} readings={now?.readings} figure={figure} onChange={change} />
       <RoundingChoice statement={statement} onChange={change} />
       <DatesLine
         statement={statement}

@@ -45,6 +45,9 @@ export function useCaseOnPage(opened: CaseOpened, yearStarts: number | null) {
       // While something else is half typed, what was found last stays good.
       const found = good?.figures.find((figure) => figure.is_asked)?.entry === before;
       next = withText(next, before, (found && good?.told.typed) || "");
+      // What follows from cover and value is then stated besides.
+      for (const [entry, text] of Object.entries((found && good?.told.typed_with) || {}))
+        if (entry !== name) next = withText(next, entry, text);
     }
     change(next);
   };
