@@ -13,7 +13,7 @@ from typing import Any
 
 from zephyrant.loans.files.formula_sheet import FIRST_ROW, FormulaSheet
 
-from .documents import BOUNDED, SIZED, document
+from .documents import document
 
 sys.setrecursionlimit(20_000)
 
@@ -83,6 +83,16 @@ class Sheet:
         code = REFERENCE.sub(named, text).replace("^", "**")
         return float(eval(code, {"_v": self.value, **FUNCTIONS}))
 
+    def worked(self, formula: str) -> float:
+        """What a formula of the schedule's sheet comes to, with sums of a column written out."""
+
+        def summed(found: re.Match[str]) -> str:
+            first, last = int(found[2]), int(found[3])
+            return f"({'+'.join(f'{found[1]}{number}' for number in range(first, last + 1))})"
+
+        plain = re.sub(r"SUM\(([A-N])(\d+):[A-N](\d+)\)", summed, formula.removeprefix("="))
+        return self._worked(plain, "Schedule!")
+
     def row(self, number: int) -> list[float]:
         """Opening, interest, principal, payment and closing."""
         return [self.value(f"Schedule!{column}{number}") for column in "CDEFG"]
@@ -128,7 +138,6 @@ SHAPES += [
     {"amortized_over": 300},
     {"amortized_over": 300, "timing": "in-advance"},
     {"amortized_over": 300, "payment": "330", "principal": "?"},
-    *({**BOUNDED, **style} for style in SIZED),
 ]
 #: Inputs of a workbook, and what each is changed to.
 CHANGES = {
@@ -146,7 +155,7 @@ def changes() -> Iterator[tuple[dict[str, Any], str, str]]:
         stated = {
             "principal": content["principal"],
             "percent": content["rate"]["percent"],
-            "payment": content.get("payment", "?"),
+            "payment": content["payment"],
             "balance": content.get("balance", "0"),
         }
         for name, value in CHANGES.items():

@@ -56,8 +56,7 @@ def _binding_steps(line: Line, cover: Cover, principal: Decimal, write: Writer) 
         {
             "title": worded("What is lent when that is paid"),
             "formula": worded(
-                "what is paid in a period is linear in P: of all periods the least P at which it "
-                "is C"
+                "what is paid there is then just covered, and in all other periods no less"
             ),
             "numbers": worded(
                 "the regular payment is then {payment}", payment=write.number(line.terms.payment)

@@ -31,7 +31,7 @@ export function LinePicture({
 }: Props) {
   const { x, y } = drawn;
   const nothing = y(0);
-  const told = apart(ratios);
+  const told = apart(ratios, width);
   return (
     <Picture label={label} width={width} height={told.length ? HEIGHT + RATIOS : HEIGHT}>
       {marked && (
@@ -108,12 +108,13 @@ export function LinePicture({
 /** Room for the ratios under what is paid. */
 const RATIOS = 15;
 
-/** Texts of which none lies on the one before it. */
-function apart(texts: readonly { x: number; text: string }[]) {
+/** Texts of which none lies on the one before it or beyond the picture. */
+function apart(texts: readonly { x: number; text: string }[], width: number) {
   let ends = 0;
   return texts.filter(({ x, text }) => {
-    const fits = text !== "" && x >= ends;
-    if (fits) ends = x + 12 + 7 * text.length;
+    const until = x + 4 + 7 * text.length;
+    const fits = text !== "" && x >= ends && until <= width;
+    if (fits) ends = until + 8;
     return fits;
   });
 }

@@ -1,19 +1,19 @@
 import { useId } from "react";
 import { useBalanceAt } from "../../api/asking";
-import type { ScheduleColumns, Statement } from "../../api/types";
+import type { Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useSettled } from "../../hooks/use-settled";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
-import { Word } from "../../ui/word";
 import { textAt } from "./columns";
+import { LineHead, ratiosOf } from "./line-head";
 import { LinePicture } from "./line-picture";
 import { Pins } from "./pins";
 import { between, useCursor } from "./use-cursor";
 import { useDrawn } from "./use-drawn";
 import type { LaidOut } from "./use-worked";
 import { OnADay } from "./on-a-day";
-import { rich, t } from "../../texts";
+import { t } from "../../texts";
 
 const PAUSE = 90;
 
@@ -71,15 +71,7 @@ export function LoanLine(props: Props) {
       ? t("at the start")
       : t("after payment {number}", { number: text("number", row) });
   const years = good.answer.by_year;
-  const ratios = years.map((year) => ({
-    x: drawn.x(year.first - 1),
-    text: [
-      year.cover_ratio && `${inMarks(year.cover_ratio, marks)}×`,
-      year.loan_to_value && `${inMarks(year.loan_to_value, marks)} %`,
-    ]
-      .filter(Boolean)
-      .join(" · "),
-  }));
+  const ratios = ratiosOf(years, drawn.x, marks);
   const spoken =
     chosen === null
       ? t("no payment chosen")
@@ -89,30 +81,13 @@ export function LoanLine(props: Props) {
 
   return (
     <section aria-labelledby={title} className="mt-6 rounded-lg border border-rule bg-sheet">
-      <div className="flex flex-wrap items-center gap-x-5 px-4 pt-2 text-sm text-soft">
-        <h2 id={title} className="font-semibold text-ink">
-          <Word of="line">{t("The line")}</Word>
-        </h2>
-        <Key look="h-0.5 w-3 bg-owed">{t("owed")}</Key>
-        <Key look="size-2.5 rounded-sm bg-principal">{t("principal paid")}</Key>
-        <Key look="size-2.5 rounded-sm bg-interest">{t("interest paid")}</Key>
-        {years.some(({ cover_ratio, loan_to_value }) => cover_ratio ?? loan_to_value) && (
-          <span>
-            {t("below: {what}", {
-              what: [
-                years[0]?.cover_ratio !== undefined && t("cover of each year"),
-                years[0]?.loan_to_value !== undefined && t("loan to value at its end"),
-              ]
-                .filter(Boolean)
-                .join(" · "),
-            })}
-          </span>
-        )}
-        {drawn.together > 1 && (
-          <span>{t("each bar the mean of {together} payments", { together: drawn.together })}</span>
-        )}
-        <Paid schedule={schedule} row={there ? undefined : row} />
-      </div>
+      <LineHead
+        title={title}
+        years={years}
+        together={drawn.together}
+        schedule={schedule}
+        row={there ? undefined : row}
+      />
       <Pins
         statement={statement}
         placed={told.clauses}
@@ -170,38 +145,5 @@ export function LoanLine(props: Props) {
         )}
       </div>
     </section>
-  );
-}
-
-/** What a colour of the picture stands for. */
-function Key({ look, children }: { look: string; children: string }) {
-  return (
-    <span className="flex items-center gap-1.5">
-      <span aria-hidden className={look} /> {children}
-    </span>
-  );
-}
-
-/** What is paid where the cursor stands. */
-function Paid({ schedule, row }: { schedule: ScheduleColumns; row: number | undefined }) {
-  const { marks } = useDesk();
-  const { day } = useDays();
-  const money = (name: string, place: number) => (
-    <b>{inMarks(textAt(schedule, name, place), marks)}</b>
-  );
-  return (
-    <span className="ml-auto min-h-5 text-ink" aria-hidden>
-      {row !== undefined ? (
-        rich("payment {number}{date}: {payment} = principal {principal} + interest {interest}", {
-          number: schedule.number[row],
-          date: schedule.date && `, ${day(textAt(schedule, "date", row))}`,
-          payment: money("payment", row),
-          principal: money("principal", row),
-          interest: money("interest", row),
-        })
-      ) : (
-        <span className="text-soft">{t("drag, or Shift and the arrows, for a stretch")}</span>
-      )}
-    </span>
   );
 }
