@@ -1,6 +1,7 @@
 """What stands beside the payments, in every outlet: charges, balances by sum-of-digits."""
 
 import io
+from decimal import Decimal
 from typing import Any
 
 import openpyxl
@@ -49,6 +50,36 @@ class Beside(SimpleTestCase):
         told = markdown_of(asked, answer, MARK)
         self.assertIn("Total charges", told)
         self.assertIn(MARK.write(answer.totals["charges"]), told)
+
+    def test_cover_and_value(self) -> None:
+        """A year in which nothing is paid has no cover; every outlet tells the others."""
+        content = document(
+            count=24,
+            cover={"cash_flow": "31000", "growth": "2", "ratio": "1.30"},
+            value={"amount": "90000", "highest": "80"},
+            clauses=[{"from": 1, "to": 12, "pay": "nothing"}],
+        )
+        asked = loans.check(content)
+        answer = loans.solve(asked, MARK)
+        rows: list[Any] = answer.schedule
+        lines = [line.split(",") for line in csv_of(asked).decode().splitlines()]
+        file = xlsx_of(asked, Reader(MARK))
+        assert file is not None
+        cells = openpyxl.load_workbook(io.BytesIO(file))["Schedule"]
+        pdf, _ = pdf_text(content)
+        text = printed(content, 140)
+        self.assertEqual([row["cover_ratio"] for row in rows[:12]], [""] * 12)
+        for place, (name, letter) in enumerate((("cover_ratio", "O"), ("loan_to_value", "P"))):
+            told = [row[name] for row in rows]
+            self.assertEqual([line[lines[0].index(name)] for line in lines[1:]], told)
+            self.assertEqual(cells[f"{letter}1"].value, ("Cover", "Loan to value, %")[place])
+            for at, each in enumerate(told, 2):
+                self.assertEqual(cells[f"{letter}{at}"].value is None, each == "")
+                self.assertIn(MARK.write(each), pdf)
+                self.assertIn(MARK.write(each), text)
+        # 31,000 x 1.02 in the second year, over what is paid in it.
+        paid = sum(Decimal(row["payment"]) for row in rows[12:])
+        self.assertEqual(Decimal(rows[20]["cover_ratio"]), round(31620 / paid, 4))
 
     def test_sum_of_digits(self) -> None:
         content = document(interest_shared="sum-of-digits", count=12, rate={"percent": "6"})

@@ -171,6 +171,22 @@ JOBS: Final[dict[str, Job]] = {
         line="{48250} at {6.35} % over 5 years, insurance {18.50} a month",
         answer="Each monthly payment is {940.68}",
     ),
+    "cover": Job(
+        "What a cash flow and a value let be lent",
+        "A firm repays out of what it earns, and what it gives as security has a value.",
+        (
+            "Under the sentence choose “Cash flow and cover” and “Value it is lent on”, state "
+            "them, and ask what can be lent within them.",
+            "The lesser of the two is lent: a note says which binds, and by how much more the "
+            "other alone would lend. Cover and loan to value stand in the schedule and under the "
+            "line, year by year.",
+            "To hold the cover exactly, let the payments follow the cash flow: choose sculpted "
+            "payments in the sentence.",
+        ),
+        line="cash flow {186000} a year, cover {1.3}, {6} % over 12 years, worth {2000000}, up to "
+        "{65} %",
+        answer="The amount lent is {1221813.60}",
+    ),
     "monthly-rate": Job(
         "The rate of a month",
         "You know the payment and want what is charged from one payment to the next.",

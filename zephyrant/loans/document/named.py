@@ -71,7 +71,7 @@ COLUMNS_NAMED: Final = {
     "actuarial_closing": Named("actuarial", "money", "Actuarial closing balance"),
     "carrying": Named("carrying amount", "money"),
     "cover_ratio": Named("cover", "ratio", "Cover"),
-    "loan_to_value": Named("loan to value", "percent", "Loan to value, %"),
+    "loan_to_value": Named("loan to value, %", "percent", "Loan to value, %"),
 }
 #: What comes of it; `{place}` is to be filled.
 RESULTS_NAMED: Final = {

@@ -33,7 +33,9 @@ class Marks(NamedTuple):
     pairs: bool = False
 
     def write(self, text: str) -> str:
-        """A plain decimal string ("48250.00") in these marks ("48,250.00")."""
+        """A plain decimal string ("48250.00") in these marks ("48,250.00"); nothing stays that."""
+        if not text:
+            return ""
         sign, digits = (self.minus, text[1:]) if text.startswith("-") else ("", text)
         whole, _, part = digits.partition(".")
         return sign + self._grouped(whole) + (self.decimal + part if part else "")
