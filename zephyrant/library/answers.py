@@ -131,6 +131,28 @@ class Answer:
         return self._told.fits
 
     @property
+    def binding(self) -> str | None:
+        """Which bound holds what is lent, `cover` or `value`, where as much is lent as they
+        allow."""
+        return self._told.binding
+
+    @property
+    def slack(self) -> dict[str, Decimal]:
+        """By how much more each bound alone would let be lent."""
+        return {name: Decimal(more) for name, more in (self._told.slack or {}).items()}
+
+    @property
+    def cover_ratios(self) -> tuple[tuple[int, Decimal | None], ...]:
+        """Each period of the cover with how many times the cash flow is what is paid in it."""
+        told = self._told.cover_ratios or ()
+        return tuple((period, _decimal(ratio)) for period, ratio in told)
+
+    @property
+    def loan_to_value(self) -> Decimal | None:
+        """What is lent in percent of the value it is lent on."""
+        return _decimal(self._told.loan_to_value)
+
+    @property
     def would_fit(self) -> dict[str, Fitting]:
         """Where all is stated, what each figure would have to be for the others."""
         return {

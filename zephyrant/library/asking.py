@@ -115,6 +115,8 @@ def solve(stated: Stated = None, /, *, marks: MarksName = _USUAL, **figures: Any
     Decimal('5.5777713785')
     >>> solve(answer, count="?", payment=1000).value
     Decimal('56')
+    >>> solve(rate="6 %", count=144, cover={"cash_flow": 186000, "ratio": "1.30"}).value
+    Decimal('1221813.60')
     """
     read = _loan(stated, figures, marks)
     return Answer(read.loan, loans.solve(read.loan, MARKS[marks]), MARKS[marks], read.read)
