@@ -83,7 +83,9 @@ class AnswerHead(BaseModel):
     `binding`: where as much is lent as cover and value allow, which of them does, `slack`: by how
     much more each alone would lend. `cover_ratios`: of each period of the cover its number and how
     many times the cash flow is what is paid. `loan_to_value`: what is lent in percent of the value.
-    `clauses`: each in words, `clause_notes`: for each what it comes to beside the others.
+    `rates_used`: of a floating rate every reset with the rate from it on, after floor and cap;
+    `rests_on`: on which path of its index that rests. `clauses`: each in words, `clause_notes`: for
+    each what it comes to beside the others.
     """
 
     model_config = ConfigDict(frozen=True, defer_build=True)
@@ -120,6 +122,8 @@ class AnswerHead(BaseModel):
     slack: dict[Bound, str] | None = None
     cover_ratios: list[tuple[int, str | None]] | None = None
     loan_to_value: str | None = None
+    rates_used: list[tuple[int, str]] | None = None
+    rests_on: str | None = None
 
     _laid: Laid | None = PrivateAttr(None)
 

@@ -11,6 +11,8 @@ from ..document.figure_path import (
     BALANCE,
     COUNT,
     COVER_RATIO,
+    FIRST,
+    MARGIN,
     PAYMENT,
     PRINCIPAL,
     RATE,
@@ -82,6 +84,8 @@ _ASKS: Final[Worded[FigurePath | None]] = Worded(
         BALANCE: "{left} is",
         COUNT: "It is {repaid}",
         RATE: "The rate is",
+        MARGIN: "The margin on the index is",
+        FIRST: "The first rate is",
         AMORTIZED_OVER: "It is reckoned over",
         COVER_RATIO: "The payments are covered",
         FigurePath(("purchase", "price")): "The price is",
@@ -104,6 +108,8 @@ def _unit(loan: Loan, quote: str) -> str:
             return frequencies.period(loan.every).payments()
         case "ratio":
             return worded("times")
+    if path == MARGIN:
+        return worded("percentage points")
     if path.is_rate:
         return f"% {quote}"
     return worded("% of the price") if path.is_of_purchase else "%"

@@ -7,6 +7,7 @@ from typing_extensions import TypedDict
 from zephyrant.texts import worded
 
 from ..document.fields import FIGURES, UNKNOWN, FigureName
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.repaid import why_not_asked
 from ..ledger.levelling import levelled
@@ -38,6 +39,8 @@ class Consistency(TypedDict):
 
 def asking(loan: Loan, name: FigureName) -> Loan:
     """A loan whose figures are all stated, with one of them asked for."""
+    if name == "rate" and floating(loan) is not None:
+        return loan.model_copy(update={"rate": loan.rate.model_copy(update={"margin": UNKNOWN})})
     if name == "rate":
         return loan.model_copy(update={"rate": loan.rate.model_copy(update={"percent": UNKNOWN})})
     bought = {"purchase": None} if name == "principal" else {}

@@ -10,6 +10,7 @@ from zephyrant.texts import worded
 
 from ..document.fields import FIGURES, FigureName
 from ..document.figure_path import figure_path
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.named import RESULTS_NAMED
 from ..document.telling import headline, told
@@ -121,7 +122,7 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     titles = {}
     if loan.repayment not in ("level", "at-the-end"):
         titles["payment"] = worded("First payment")
-    if any(clause.verb == "rate" for clause in loan.clauses):
+    if floating(loan) is not None or any(clause.verb == "rate" for clause in loan.clauses):
         # Where clauses set other rates these hold first, if at all.
         from_the_start = any(clause.rate and clause.begin == 1 for clause in loan.clauses)
         which = worded("as stated") if from_the_start else worded("first")

@@ -12,6 +12,7 @@ from ..unknowns.solution import whole_above
 from ..unknowns.worked import Solved
 from ..wording.marks import Money, Number, Sentence
 from .bounds_notes import bounds_notes
+from .floating_told import rests_on
 
 
 def overpaid_note(loan: Loan, schedule: Schedule) -> list[Sentence]:
@@ -81,6 +82,8 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
                 "The payments repay the loan with payment {rows}, before the {count} stated."
             )
         notes.append(Sentence(text, rows=Number(len(schedule.rows)), count=Number(int(loan.count))))
+    path = rests_on(loan, schedule.rows[-1].stands_at)
+    notes += [path] if path else []
     notes += bounds_notes(loan, worked)
     notes += _charged(loan, schedule)
     notes += _more_at_last(loan, worked, schedule)

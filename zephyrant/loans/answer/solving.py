@@ -26,6 +26,7 @@ from .answer import ENGINE, Answer, RatesOfLoan
 from .around import around, asks_for_payment, words_around
 from .bounded import UNBOUNDED, Ratios, bounds_told
 from .consistency import Consistency, consistency
+from .floating_told import FIXED, rates_used, rests_on
 from .laid import Laid
 from .notes import notes_of
 from .proof import prove
@@ -128,6 +129,7 @@ _NOT_LAID: Final[dict[str, Any]] = {
     "laid": None,
     "by_year": [],
     **UNBOUNDED,
+    **FIXED,
 }
 
 
@@ -140,7 +142,7 @@ def _laid_told(
         return {**_NOT_LAID, **bounds_told(loan, line, None, worked.found.sizing)}
     end = end_of(loan, schedule)
     cost = costs(line, schedule, rates.periodic / 100)
-    ratios = Ratios(loan, line, schedule)
+    ratios, path = Ratios(loan, line, schedule), rests_on(loan, schedule.rows[-1].stands_at)
     laid = Laid(loan, schedule, cost.carrying, ratios)
     return {
         "totals": totals_of(schedule, cost.fees),
@@ -152,6 +154,8 @@ def _laid_told(
         "laid": laid,
         "by_year": years_told(laid, loan, year_starts),
         **bounds_told(loan, line, ratios, worked.found.sizing),
+        "rates_used": rates_used(loan, worked.found, schedule.rows[-1].stands_at),
+        "rests_on": path and path.say(marks),
     }
 
 

@@ -6,13 +6,14 @@ from zephyrant.texts import worded
 
 from ..calendars import frequencies
 from ..document.fields import UNKNOWN
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..ledger.exact import unrounded_end
 from ..ledger.rows import Schedule
 from ..line.line import Line
 from ..line.terms import digits_for
 from ..numbers.decimals import precise
-from ..quotes.conversion import Rates
+from ..quotes.conversion import Rates, quoted_percent
 from ..unknowns.solution import Found, asks_of_purchase
 from ..unknowns.worked import Solved
 from ..wording.marks import Marks, Number, Percent, Sentence
@@ -29,6 +30,9 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
     percent = loan.rate.percent
     if percent == UNKNOWN:
         percent = found.meant
+        if loan.asked is not None and loan.asked.floats:
+            percent = quoted_percent(found.periodic or Decimal(0), loan.style)
+    at_first = worded("At first ") if floating(loan) is not None else ""
     count = len(schedule.rows) if loan.count == UNKNOWN and schedule else loan.count
     if count == 0:
         count = UNKNOWN
@@ -38,7 +42,7 @@ def clock_sentence(loan: Loan, found: Found, rates: Rates, schedule: Schedule | 
         "" if loan.rate.convention.is_effective else worded(" = {effective} a year, effective")
     )
     return Sentence(
-        "{percent} {quoted}" + periodic + effective + "." + span,
+        at_first + "{percent} {quoted}" + periodic + effective + "." + span,
         percent=Percent(percent, least_places=2),
         quoted=loan.style.in_words(),
         periodic=Percent(rates.periodic),

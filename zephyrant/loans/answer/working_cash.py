@@ -35,9 +35,12 @@ def cash_steps(
         ),
         "count": (str(len(schedule.rows)), worded("whole payments, the last one settling")),
         "amortized_over": (str(whole_above(solution)), worded("whole payments")),
-        "rate": (
-            f"{write.marks.number(payable_percent(solution), PLACES)} %",
-            worded("to ten decimals"),
+        **dict.fromkeys(
+            ("rate", "rate.margin", "rate.first"),
+            (
+                f"{write.marks.number(payable_percent(solution), PLACES)} %",
+                worded("to ten decimals"),
+            ),
         ),
     }
     if loan.unknown not in told_as:

@@ -4,13 +4,14 @@ from decimal import Decimal
 
 from zephyrant.texts import worded
 
+from ..document.fields import UNKNOWN
 from ..document.figure_path import PAYMENT, PRINCIPAL, RATE
 from ..document.loan import Loan
 from ..ledger.exact import EXACT
 from ..line.line import Line
 from ..unknowns.parts import first_part, interest_at
 from ..unknowns.solution import Found
-from .working_uneven import carried_steps, periods_step
+from .working_uneven import carried_steps, margin_step, periods_step
 from .writer import Step, Writer, asked, asks_count, money_of, quote_back, quote_step
 
 
@@ -19,7 +20,7 @@ def parts_steps(
 ) -> list[Step]:
     """The part, the interest of the first payment that repays one, the figure."""
     path, way = asked(loan), []
-    if path != RATE:
+    if loan.rate.percent != UNKNOWN:
         way.append(quote_step(loan, loan.rate, write))
     for number, clause in enumerate(loan.clauses, 1):
         if clause.rate is not None:
@@ -34,7 +35,13 @@ def parts_steps(
         steps = [told.shared(write), told.interest_step(write)]
     else:
         steps = [told.interest_step(write), told.part_step(write)]
-    if path == RATE:
+    if path.floats:
+        steps = [
+            told.shared(write),
+            told.rate_step(write),
+            margin_step(loan, solution, line, write),
+        ]
+    elif path == RATE:
         steps = [told.shared(write), told.rate_step(write), quote_back(loan, found, write)]
     else:
         steps.append(told.figure_step(loan, solution, write))

@@ -91,12 +91,26 @@ def cut_steps(loan: Loan, found: Found, line: Line, solution: Decimal, write: Wr
     way += periods_step(loan, line.terms, write)
     if asks_count(loan):
         way.append(_counted_step(line, solution, write))
+    elif loan.asked and loan.asked.floats:
+        way.append(margin_step(loan, solution, line, write))
     elif loan.asked and loan.asked.is_rate:
         way += _crossing_steps(found, line, write)
         way.append(quote_back(loan, found, write))
     else:
         way.append(_linear_step(loan, line.terms, solution, write))
     return [*way, *carried_steps(line, write)]
+
+
+def margin_step(loan: Loan, solution: Decimal, line: Line, write: Writer) -> Step:
+    """The margin on an index, or the first rate: the only one."""
+    return {
+        "title": worded("The {name}", name=asked(loan).named.title),
+        "formula": worded(
+            "the only one at which the loan ends as stated: the higher it is, the more is left"
+        ),
+        "numbers": worded("left at the end: {balance}", balance=write.money(line.balance)),
+        "result": write.percent(solution),
+    }
 
 
 def _crossing_steps(found: Found, line: Line, write: Writer) -> list[Step]:

@@ -40,7 +40,12 @@ class FigurePath(NamedTuple):
     @property
     def is_rate(self) -> bool:
         """Whether it is a rate of interest, the loan's or a clause's."""
-        return self.steps[-2:] == ("rate", "percent")
+        return self.steps[-2:] == ("rate", "percent") or self.floats
+
+    @property
+    def floats(self) -> bool:
+        """Whether it is a figure of a floating rate that can be asked for."""
+        return self in (MARGIN, FIRST)
 
     @property
     def is_step(self) -> bool:
@@ -50,7 +55,7 @@ class FigurePath(NamedTuple):
     @property
     def is_percent(self) -> bool:
         """Whether it is a percent of any kind."""
-        return self.name in ("percent", "growth", "highest")
+        return self.name in ("percent", "growth", "highest") or self.steps[0] == "rate"
 
     @property
     def is_payment(self) -> bool:
@@ -81,6 +86,9 @@ def figure_path(text: str) -> FigurePath:
 
 PRINCIPAL: Final = FigurePath(("principal",))
 RATE: Final = FigurePath(("rate", "percent"))
+#: What is added to the index, and the whole rate until the first reset.
+MARGIN: Final = FigurePath(("rate", "margin"))
+FIRST: Final = FigurePath(("rate", "first"))
 COUNT: Final = FigurePath(("count",))
 PAYMENT: Final = FigurePath(("payment",))
 BALANCE: Final = FigurePath(("balance",))

@@ -25,6 +25,7 @@ from .fields import (
     in_quotes,
     wrong_at,
 )
+from .floating import check_floating, first_percent, floating
 from .limits import MOST_PAYMENTS
 from .loan_fields import LoanFields
 from .purchase import FINEST_SHARE
@@ -165,6 +166,15 @@ class Loan(LoanFields):
         return self
 
     @model_validator(mode="after")
+    def _floats_as_it_says(self) -> Self:
+        check_floating(self)
+        quote = floating(self)
+        if quote is not None:
+            # Filled in from the index once that has been read.
+            object.__setattr__(quote, "percent", first_percent(self, quote))
+        return self
+
+    @model_validator(mode="after")
     def _is_repaid_as_it_says(self) -> Self:
         check_repayment(self)
         check_bounds(self)
@@ -281,7 +291,10 @@ class Loan(LoanFields):
     @model_validator(mode="after")
     def _money_does_not_vanish(self) -> Self:
         percent = self.rate.percent
-        if percent != UNKNOWN and (message := outside(percent, self.style)):
+        # Of a floating rate every value it may take is looked at.
+        if floating(self) is not None or percent == UNKNOWN:
+            return self
+        if message := outside(percent, self.style):
             raise wrong_at("rate.percent", message)
         return self
 

@@ -4,9 +4,9 @@ due, what can be paid, how the rate is quoted."""
 from datetime import date
 from decimal import Decimal
 from functools import cached_property, lru_cache
-from typing import Any, Final, Literal, Self
+from typing import Annotated, Any, Final, Literal, Self
 
-from pydantic import ConfigDict, Field, PrivateAttr
+from pydantic import AfterValidator, ConfigDict, Discriminator, Field, PrivateAttr, Tag
 
 from ..calendars import frequencies
 from ..calendars.dates import Calendar, DayCount, later, pace
@@ -31,6 +31,7 @@ from .fields import (
     We,
 )
 from .figure_path import FigurePath, figure_path
+from .floating import MOST_INDICES, FloatingQuote, Index, Indices, floating, kind_of_rate
 from .limits import MOST_CLAUSES
 from .parts import Part, Rounding
 from .purchase import Purchase
@@ -67,6 +68,12 @@ def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> 
     return Calendar(start, first, step, in_advance)
 
 
+Rate = Annotated[
+    Annotated[Quote, Tag("fixed")] | Annotated[FloatingQuote, Tag("floating")],
+    Discriminator(kind_of_rate),
+]
+
+
 class LoanFields(Part):
     """The fields of a loan document, and what follows from them."""
 
@@ -78,7 +85,12 @@ class LoanFields(Part):
     name: str = Field(default="", max_length=200)
     currency: CurrencyCode
     principal: Amount = Field(description='The amount lent, or "?".')
-    rate: Quote
+    rate: Rate
+    indices: Annotated[dict[str, Index], AfterValidator(Indices)] = Field(
+        default_factory=Indices,
+        max_length=MOST_INDICES,
+        description="The indices that floating rates follow, by name.",
+    )
     count: Count = Field(description='The number of regular payments, or "?".')
     every: Every = "month"
     payment: Amount = Field(
@@ -146,12 +158,13 @@ class LoanFields(Part):
         return figure_path(self.unknown) if self.unknown else None
 
     def _asked(self) -> tuple[str, ...]:
-        purchase = self.purchase
+        purchase, floats = self.purchase, floating(self)
         bought = (f"purchase.{purchase.asked}",) if purchase and purchase.asked else ()
         figures = (
             name
             for name in FIGURES
-            if not (name == "principal" and bought)
+            if not (name == "rate" and floats)
+            and not (name == "principal" and bought)
             and not (name == "payment" and not self.states_payment)
             and (self.rate.percent if name == "rate" else getattr(self, name)) == UNKNOWN
         )
@@ -162,7 +175,8 @@ class LoanFields(Part):
             for number, clause in enumerate(self.clauses)
             if clause.asked
         )
-        return (*bought, *figures, *over, *cover, *clauses)
+        margin = (f"rate.{floats.asked}",) if floats and floats.asked else ()
+        return (*bought, *figures, *margin, *over, *cover, *clauses)
 
     @property
     def states_payment(self) -> bool:
@@ -228,7 +242,7 @@ class LoanFields(Part):
         if self.purchase is not None:
             kind = "percent" if self.purchase.down.percent is not None else "amount"
             lent = ["purchase.price", f"purchase.down.{kind}"]
-        own = ["rate.percent", "count", *(["payment"] if self.states_payment else [])]
+        own = [*self._of_rate(), "count", *(["payment"] if self.states_payment else [])]
         if REPAYMENT[repaid_by(self)].states_balance:
             own.append("balance")
         if self.amortized_over is not None:
@@ -249,6 +263,14 @@ class LoanFields(Part):
                 kind = "percent" if figure.percent is not None else "amount"
                 clauses.append(f"clauses.{number}.step.{kind}")
         return (*lent, *own, *clauses)
+
+    def _of_rate(self) -> list[str]:
+        """Where the figures of the rate stand."""
+        floats = floating(self)
+        if floats is None:
+            return ["rate.percent"]
+        stated = ("margin", "first", "floor", "cap")
+        return [f"rate.{name}" for name in stated if getattr(floats, name) is not None]
 
     def _bounds(self) -> list[str]:
         """Where the figures of cover and value stand."""

@@ -11,6 +11,7 @@ from ..budget import BudgetSpentError, allowed
 from ..errors import FieldError
 from ..wording.marks import PLAIN, Marks, Number, Sentence
 from .fields import UNKNOWN
+from .floating import floating, periods_between
 from .loan import Loan
 
 #: So many times dearer than allowed a loan need not be tried: prices are rough.
@@ -26,6 +27,7 @@ _TRIED: Final = 0.5
 #: How often a loan is tried, by what is sought.
 _TRIALS_OF_AN_AIM: Final = 90
 _TRIALS_OF_A_RATE: Final = 3
+_TRIALS_OF_A_MARGIN: Final = 25
 #: Payments of a loan whose count is asked for, before it is known.
 _FIRST_GUESS: Final = 800
 
@@ -53,6 +55,10 @@ def price(loan: Loan) -> Price:
         for clause in loan.clauses
         if clause.then
     )
+    if (quote := floating(loan)) is not None:
+        resets = rows // periods_between(loan, quote)
+        pieces += resets
+        levels += resets if quote.then else 0
     pieces = min(rows, pieces) + levels
     once = _A_ROW * rows + _A_PIECE * pieces + _A_CLAUSE * len(loan.clauses)
     trials = _trials(loan)
@@ -78,6 +84,8 @@ def _trials(loan: Loan) -> int:
     if loan.aim is not None:
         return _TRIALS_OF_AN_AIM
     asks_percent = loan.asked is not None and loan.asked.is_percent
+    if loan.asked is not None and loan.asked.floats:
+        return _TRIALS_OF_A_MARGIN
     return _TRIALS_OF_A_RATE if asks_percent and loan.clauses else 0
 
 

@@ -12,6 +12,7 @@ from zephyrant.texts import Worded, worded
 from ..errors import FieldError, NotALoan
 from .clauses import CHARGE_KINDS, FEE_KINDS
 from .fields import in_quotes, is_missing
+from .floating import RATE_KINDS
 from .limits import MOST_TEXT
 from .loan import Loan
 from .repayment import REPAYMENT_KINDS
@@ -54,7 +55,7 @@ def _sentence(error: ErrorDetails) -> str:
 
 
 #: The steps of a path that are no field of the document.
-_KINDS: Final = (*FEE_KINDS, *CHARGE_KINDS, *REPAYMENT_KINDS)
+_KINDS: Final = (*FEE_KINDS, *CHARGE_KINDS, *REPAYMENT_KINDS, *RATE_KINDS)
 
 
 def field_errors(errors: list[ErrorDetails], prefix: int = 0) -> tuple[FieldError, ...]:

@@ -82,6 +82,8 @@ def why_not_asked(loan: "LoanFields", path: FigurePath) -> str | None:
     names = _ASKABLE[by]
     if by == "level" or path.is_of_purchase or path in map(figure_path, names):
         return None
+    if path.floats and "rate" in names:
+        return None
     return worded(
         "With {way} the ? stands in one of these: {listed}.",
         way=REPAYMENT[by].shown,

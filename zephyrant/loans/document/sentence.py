@@ -15,6 +15,7 @@ from .bounds import cash_flows_in_words
 from .choices import CHARGED_OF, IN_COSTS, ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
 from .clauses import ChargeShare, Clause, Share
 from .fields import UNKNOWN
+from .floating import floating
 from .loan import Loan
 from .repaid import repaid_by
 from .repayment import PartsInPercent, percents_in_words
@@ -25,9 +26,7 @@ _NOTHING: Final = Decimal(0)
 @read_as(ENGLISH)
 def terms_in_words(loan: Loan, marks: Marks) -> str:
     """ "We lend 48,250.00 EUR at 6.35 % a year, ..., repaid by 60 monthly payments of ? ..."."""
-    percent = loan.rate.percent
-    rate = percent if isinstance(percent, str) else marks.number(percent, 20, 2)
-    lent = f"{_lent(loan, marks)}{_lent_on(loan.calendar)} at {rate} % {loan.style.in_words()}"
+    lent = f"{_lent(loan, marks)}{_lent_on(loan.calendar)} at {rate_in_words(loan, marks)}"
     left = f"{_money(loan, loan.balance, marks)} {WE[loan.we].there} at the end"
     clauses = "; ".join(clause_in_words(loan, clause, marks) for clause in loan.clauses)
     if loan.count == 0:
@@ -38,6 +37,33 @@ def terms_in_words(loan: Loan, marks: Marks) -> str:
         text += f" and {left}" if loan.payment == 0 else f", with {left}"
     text += _bounds(loan, marks)
     return text + (f", except that {clauses}" if clauses else "") + "."
+
+
+@read_as(ENGLISH)
+def rate_in_words(loan: Loan, marks: Marks) -> str:
+    """ "6.35 % a year, nominal, compounded half-yearly"; of a floating rate "harbour-6 plus 2.15 %
+    a year, ..., reset every half-year, ..."."""
+
+    def percent(value: Decimal | str) -> str:
+        return value if isinstance(value, str) else marks.number(value, 20, 2)
+
+    quote, style = floating(loan), loan.style.in_words()
+    if quote is None:
+        return f"{percent(loan.rate.percent)} % {style}"
+    text = f"{quote.index} plus {percent(quote.margin)} % {style}"
+    text += f", reset every {frequencies.period(quote.resets).noun}"
+    held = [
+        f"{name} of {percent(value)} %"
+        for name, value in (("a floor", quote.floor), ("a cap", quote.cap))
+        if value is not None
+    ]
+    if held:
+        text += f", with {' and '.join(held)} on the {quote.on}"
+    if quote.first is not None:
+        text += f", {percent(quote.first)} % at first"
+    if quote.lag_days:
+        text += f", fixed {quote.lag_days} days before"
+    return f"{text}, the payment set anew with it" if quote.then else text
 
 
 def _money(loan: Loan, value: Decimal | str | None, marks: Marks) -> str:

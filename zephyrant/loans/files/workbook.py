@@ -24,6 +24,7 @@ from ..line.line import Line, with_asked
 from ..line.stretch import Stretch
 from ..numbers.affine import Affine
 from ..numbers.ratios import as_decimal
+from ..quotes.conversion import quoted_percent
 from ..unknowns.worked import work_out
 from .formula_bounds import bounds_columns
 from .formula_interest import InterestFormulas
@@ -123,6 +124,8 @@ class _Writer:
         loan, terms, asks = self.loan, self.terms, self.loan.unknown
         percent = loan.rate.percent
         stated = round(solution, 10) if percent == UNKNOWN else Decimal(percent)
+        if loan.asked is not None and loan.asked.floats:
+            stated = round(quoted_percent(as_decimal(terms.rate), loan.style), 10)
         per_period = 100 * as_decimal(terms.rate)
         formula = loan.style.convention.sheet_formula(loan.style, PERCENT)
         by_part = self.parts.principal(self.first_factor) if terms.has_parts else None

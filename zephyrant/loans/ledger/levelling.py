@@ -21,6 +21,13 @@ def unforeseen(terms: Terms) -> Terms:
     )
 
 
+def is_anew_by_index(terms: Terms) -> bool:
+    """Whether the payment is set anew with a floating rate alone: what is lent is then found as
+    though the rate of the first period held."""
+    levels = [provision for provision in terms.provisions if provision.levels]
+    return bool(levels) and all(provision.is_reset for provision in levels)
+
+
 def levelled(terms: Terms) -> Terms:
     """The terms with each payment that is set anew as a clause of its own.
 

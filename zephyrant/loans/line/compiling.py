@@ -1,5 +1,6 @@
 """A document's figures as terms, on the clock of its payments."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
@@ -8,6 +9,7 @@ from typing import Final
 from ..calendars import frequencies
 from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
+from ..document.floating import floating, resets_of
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.repayment import PartsInPercent, StyleName
@@ -52,10 +54,51 @@ def stated_terms(loan: Loan, most: int = MOST_PAYMENTS) -> Terms:
             in_advance=time.in_advance,
         ),
         time=time,
-        provisions=tuple(_provision(loan, clause) for clause in loan.clauses),
+        provisions=(
+            *(_provision(loan, clause) for clause in loan.clauses),
+            *resets(loan, count or most),
+        ),
         open_to=most,
         sharing=_sharing(loan),
         cover=_cover(loan),
+    )
+
+
+def resets(loan: Loan, last: int, **figures: Decimal) -> Iterator[Provision]:
+    """Where a floating rate turns after the first period, as provisions; `margin` or `first` in
+    place of what is stated."""
+    quote = floating(loan)
+    if quote is None:
+        return
+    before: Decimal | None = None
+    for period, percent in resets_of(loan, quote, last, **figures):
+        if before is not None and percent != before:
+            yield Provision(
+                verb="rate",
+                at=None,
+                begin=period,
+                to=None,
+                months=None,
+                amount=Decimal(0),
+                rate=periodic_rate(percent, loan.style),
+                levels=quote.then is not None,
+                is_reset=True,
+            )
+        before = percent
+
+
+def at_margin(loan: Loan, terms: Terms, **figures: Decimal) -> Terms:
+    """Terms of a floating rate with another `margin`, or another `first` rate."""
+    quote = floating(loan)
+    if quote is None:
+        raise ValueError("this rate does not float")
+    last = terms.count or terms.open_to
+    own = (each for each in terms.provisions if not each.is_reset)
+    first = next(resets_of(loan, quote, 1, **figures)).percent
+    return replace(
+        terms,
+        rate=periodic_rate(first, loan.style),
+        provisions=(*own, *resets(loan, last, **figures)),
     )
 
 

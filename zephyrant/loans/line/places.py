@@ -145,7 +145,7 @@ class Places:
 
     def rate_holds(self, provision: Provision, place: int) -> Holding:
         """From where to where a rate holds; of several the one that begins later wins, then the
-        later in the list."""
+        later in the list; what an index resets gives way to all of them."""
         begins, ends = (0, 0), NEVER
         if provision.begin is not None:
             begins = (
@@ -157,7 +157,8 @@ class Places:
             ends = (
                 self.spot(provision.to) if isinstance(provision.to, date) else (provision.to + 1, 0)
             )
-        return Holding(begins, ends, place, rank=(self._rate_begins(provision), place))
+        rank = (int(not provision.is_reset), self._rate_begins(provision), place)
+        return Holding(begins, ends, place, rank=rank)
 
     def _rate_begins(self, provision: Provision) -> int:
         """Where a rate begins, to be compared with where others do: on which day of a dated loan,

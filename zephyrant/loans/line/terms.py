@@ -39,7 +39,8 @@ class Provision(NamedTuple):
 
     `amount` is its figure: money, or the percent of a fee (`of_money`), of a step or of a charge
     (`by_percent`; `of_balance`: of what a row opens with; `in_costs`: counted in yearly costs). A
-    rate is a fraction of one period.
+    rate is a fraction of one period; one that `is_reset` follows an index, and gives way to every
+    other.
     """
 
     verb: VerbName
@@ -57,6 +58,7 @@ class Provision(NamedTuple):
     levels: bool = False
     of_balance: bool = False
     in_costs: bool = True
+    is_reset: bool = False
 
 
 class Cash(NamedTuple):

@@ -44,7 +44,7 @@ class RateCurve(TypedDict):
 def curve_of_rate(loan: Loan, marks: Marks) -> RateCurve:
     """The curve of a loan whose rate is asked for; raises `NotALoan` where another figure is."""
     path = loan.asked
-    if path is None or not path.is_rate:
+    if path is None or not path.is_rate or path.floats:
         raise NotALoan.at("", worded("Only a rate that is asked for has a curve."))
     terms, often = stated_terms(loan), loan.payments_a_year
     if terms.has_parts:

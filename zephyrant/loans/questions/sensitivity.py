@@ -23,6 +23,7 @@ from ..budget import look
 from ..document.aim import is_result
 from ..document.fields import UNKNOWN
 from ..document.figure_path import figure_path
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.repaid import repaid_by
@@ -256,6 +257,7 @@ def _is_regular(loan: Loan, axes: Sequence[Axis], results: Sequence[str]) -> boo
         and repaid_by(loan) == "level"
         and not loan.clauses
         and loan.purchase is None
+        and floating(loan) is None
         and loan.style.convention.has_arrays
         and (calendar is None or (loan.day_count == "equal" and calendar.is_regular))
         and (rounding.payment, rounding.interest) == ("nearest", "nearest")

@@ -19,10 +19,11 @@ from ..calendars.frequencies import period
 from ..document.bounds import cash_flow_in_words, cover_in_words, value_in_words
 from ..document.choices import TIMED, Choice
 from ..document.fields import UNKNOWN
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.named import FIGURES_NAMED, RESULTS_NAMED, Named
 from ..document.repaid import repaid_in_words
-from ..document.sentence import clause_in_words
+from ..document.sentence import clause_in_words, rate_in_words
 from ..document.telling import in_plain, signed, told, told_apart
 from ..errors import NotALoan
 from ..ledger.rows import due
@@ -152,6 +153,8 @@ def _money(loan: Loan, value: Decimal | str | None, marks: Marks) -> str:
 
 
 def _rate(loan: Loan, marks: Marks) -> str:
+    if floating(loan) is not None:
+        return rate_in_words(loan, marks)
     return f"{marks.number(round(Decimal(loan.rate.percent), 6), 6, 2)} % {loan.style.in_words()}"
 
 

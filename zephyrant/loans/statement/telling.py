@@ -257,7 +257,7 @@ def _placed(statement: Statement, loan: Loan, answer: Answer) -> tuple[ClausePla
     terms, last = stated_terms(loan), answer.laid.schedule.rows[-1].number
     places = Places(terms)
     told = []
-    for clause, provision in zip(statement.clauses, terms.provisions, strict=True):
+    for clause, provision in zip(statement.clauses, terms.provisions, strict=False):
         begins, ends = places.payments(provision)
         if provision.at is not None and begins > ends:
             # On a day between two payments: it stands at the one that comes next.

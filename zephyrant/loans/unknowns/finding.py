@@ -2,11 +2,19 @@
 
 from typing import Final
 
-from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, COVER_RATIO, PAYMENT, PRINCIPAL
+from ..document.figure_path import (
+    AMORTIZED_OVER,
+    BALANCE,
+    COUNT,
+    COVER_RATIO,
+    PAYMENT,
+    PRINCIPAL,
+    FigurePath,
+)
 from ..document.loan import Loan
-from ..ledger.levelling import unforeseen
+from ..ledger.levelling import is_anew_by_index, unforeseen
 from ..line.compiling import stated_terms
-from ..line.terms import digits_for
+from ..line.terms import Terms, digits_for
 from ..numbers.decimals import precise
 from ..wording.marks import Sentence
 from .amounts import (
@@ -19,6 +27,7 @@ from .amounts import (
 )
 from .by_parts import find_by_parts
 from .counts import FIRST_TRIED, count_of
+from .floating import margin_of
 from .rates import rate_of, rates_of
 from .sizing import size_of
 from .solution import Found
@@ -33,9 +42,11 @@ def find(loan: Loan) -> Found:
         if loan.is_sized:
             reason = nothing_left(terms)
             return Found((), reason) if reason else size_of(loan, terms)
+        if path.floats:
+            return margin_of(loan, terms)
         if terms.has_parts and path != BALANCE:
             return find_by_parts(loan, terms)
-        if path in (PAYMENT, COVER_RATIO):
+        if path in (PAYMENT, COVER_RATIO) or is_anew_by_index(terms):
             terms = unforeseen(terms)
         elif any(provision.levels for provision in terms.provisions):
             return Found(
@@ -45,15 +56,18 @@ def find(loan: Loan) -> Found:
                     "figures are: only the payment before that can be asked for."
                 ),
             )
-        if terms.has_parts:
-            return find_by_parts(loan, terms)
-        if path.is_rate:
-            return rate_of(loan, terms) if not terms.provisions else rates_of(loan, terms)
-        if reason := nothing_left(terms):
-            return Found((), reason)
-        if path.is_of_purchase:
-            return principal_of(loan, terms)
-        return _BY_PATH.get(path, clause_figure_of)(loan, terms)
+        return find_by_parts(loan, terms) if terms.has_parts else _of_payments(loan, terms, path)
+
+
+def _of_payments(loan: Loan, terms: Terms, path: FigurePath) -> Found:
+    """The figure of a loan that payments of principal and interest together repay."""
+    if path.is_rate:
+        return rate_of(loan, terms) if not terms.provisions else rates_of(loan, terms)
+    if reason := nothing_left(terms):
+        return Found((), reason)
+    if path.is_of_purchase:
+        return principal_of(loan, terms)
+    return _BY_PATH.get(path, clause_figure_of)(loan, terms)
 
 
 _BY_PATH: Final = {

@@ -18,8 +18,15 @@ from ..document.figure_path import (
 from ..document.limits import MOST_PAYMENTS
 from ..document.loan import Loan
 from ..document.quote import Quote
-from ..ledger.levelling import levelled, unforeseen
-from ..line.compiling import cash_of, part_taken, payments_made, stated_rate, stated_terms
+from ..ledger.levelling import is_anew_by_index, levelled, unforeseen
+from ..line.compiling import (
+    at_margin,
+    cash_of,
+    part_taken,
+    payments_made,
+    stated_rate,
+    stated_terms,
+)
 from ..line.line import Line, lay_out
 from ..line.terms import Cash, Terms
 from ..numbers.decimals import DIGITS, PERCENT_PLACES, precise, significant, to_step
@@ -87,6 +94,8 @@ def payable_line(loan: Loan, found: Found) -> Line:
         terms = terms.having(PAYMENT, cash.stated_payment(terms.payment))
     if path is None or path in (COUNT, BALANCE, AMORTIZED_OVER):
         pass
+    elif path.floats:
+        terms = at_margin(loan, terms, **{path.name: payable_percent(solution)})
     elif path.is_rate:
         style = loan.style_of(quote_of(loan))
         terms = terms.rated(path, periodic_rate(payable_percent(solution), style))
@@ -138,13 +147,15 @@ def solved_line(loan: Loan, found: Found) -> Line:
     """
     solution, path = found.meant, loan.asked
     terms = _terms_around(loan, solution)
-    if path in (PAYMENT, COVER_RATIO) and not terms.has_parts:
+    if (path in (PAYMENT, COVER_RATIO) or is_anew_by_index(terms)) and not terms.has_parts:
         terms = unforeseen(terms)
     if found.sizing is not None:
         terms = terms.having(PRINCIPAL, solution).having(PAYMENT, found.sizing.payment)
         return lay_out(parted(loan, levelled(terms)))
     if path is None or path in (COUNT, AMORTIZED_OVER):
         pass
+    elif path.floats:
+        terms = at_margin(loan, terms, **{path.name: solution})
     elif path.is_rate:
         terms = terms.rated(path, as_fraction(found.periodic or Decimal(0)))
     elif path == COVER_RATIO:
@@ -211,7 +222,7 @@ def whole_above(solution: Decimal) -> int:
 
 def footing_rate(loan: Loan, found: Found) -> Decimal | None:
     """The unrounded rate of one payment period, if it is stated or was found."""
-    if loan.asked == RATE:
+    if loan.asked == RATE or (loan.asked is not None and loan.asked.floats):
         return found.periodic
     with precise(DIGITS + 20):
         return as_decimal(stated_rate(loan))

@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from zephyrant.texts import for_each_reader, worded
 
-from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, COVER_RATIO, PAYMENT
+from ..document.figure_path import AMORTIZED_OVER, BALANCE, COUNT, COVER_RATIO, PAYMENT, PRINCIPAL
 from ..document.limits import MOST_MONEY
 from ..document.loan import Loan
 from ..errors import NotALoan
@@ -92,7 +92,7 @@ def work_out_unrounded(loan: Loan) -> Solved:
     if loan.asked in (None, COUNT) or not found.is_one:
         return work_out(loan)
     terms = solved_line(loan, found).terms
-    if loan.asked in (PAYMENT, COVER_RATIO) or found.sizing:
+    if loan.asked in (PAYMENT, COVER_RATIO, PRINCIPAL) or found.sizing:
         # It is found without what sets it anew later, which the loan then has all the same.
         terms = replace(terms, provisions=stated_terms(loan).provisions)
     return _laid_out(loan, found, as_made(loan, replace(terms, cash=cash_of(loan))))
