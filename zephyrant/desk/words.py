@@ -191,6 +191,8 @@ class ChoiceWords(Schema):
     taken: list[Option]
     pay: list[Option]
     charged_of: list[Option]
+    held: list[Option]
+    at_reset: list[Option]
     in_costs: list[Option]
     down_payment: list[Option]
     then: list[Option]
@@ -361,6 +363,8 @@ def _choices() -> ChoiceWords:
         taken=_options(choices.TAKEN),
         pay=_options(choices.PAY),
         charged_of=_options(choices.CHARGED_OF),
+        held=_options(choices.HELD),
+        at_reset=_options(choices.AT_RESET),
         in_costs=_options(choices.IN_COSTS),
         down_payment=_options(choices.DOWN_PAYMENT),
         then=_options(choices.THEN),

@@ -109,6 +109,16 @@ REPAYMENT: Final[dict[RepaidBy, Repaying]] = {
         states_balance=False,
     ),
 }
+#: What floor and cap of a floating rate hold.
+HELD: Final[dict[str, Choice]] = {
+    "index": Choice("the index, before the margin", "index"),
+    "rate": Choice("the rate, margin included", "rate"),
+}
+#: What becomes of the payments where a rate is reset.
+AT_RESET: Final[dict[str, Choice]] = {
+    "kept": Choice("the payments stay", "the payments stay"),
+    "re-level": Choice("the payments are set anew", "the payments are set anew"),
+}
 DAY_COUNTS: Final[dict[DayCount, Choice]] = {
     "equal": Choice("every period alike"),
     "30/360": Choice("30/360"),

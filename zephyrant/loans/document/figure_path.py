@@ -74,6 +74,8 @@ class FigurePath(NamedTuple):
     @property
     def named(self) -> Named:
         """What it is called, in words."""
+        if self.steps[0] == "indices":
+            return Named(worded("shift of the index"), "percent")
         if self.clause is not None:
             return Named(worded("figure of clause {clause}", clause=self.clause + 1), self.kind)
         return FIGURES_NAMED[str(self)]

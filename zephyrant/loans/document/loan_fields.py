@@ -270,7 +270,11 @@ class LoanFields(Part):
         if floats is None:
             return ["rate.percent"]
         stated = ("margin", "first", "floor", "cap")
-        return [f"rate.{name}" for name in stated if getattr(floats, name) is not None]
+        paths = [f"rate.{name}" for name in stated if getattr(floats, name) is not None]
+        index = self.indices.get(floats.index)
+        if index is not None and index.shift is not None and "." not in floats.index:
+            paths.append(f"indices.{floats.index}.shift.percent")
+        return paths
 
     def _bounds(self) -> list[str]:
         """Where the figures of cover and value stand."""

@@ -61,6 +61,34 @@ def _dated(statement: Statement, name: str) -> str:
     return read.text or getattr(statement, name) or worded("without a date")
 
 
+def _floating(statement: Statement) -> str:
+    floats = statement.floating
+    if floats is None:
+        return worded("none")
+    text = f"{floats.index} + {floats.margin} %"
+    told = {name: FIGURES_NAMED[f"rate.{name}"].title for name in ("floor", "cap", "first")}
+    for name, title in {**told, "shift": worded("shift")}.items():
+        text += f", {title} {getattr(floats, name)} %" if getattr(floats, name).strip() else ""
+    text += worded(", set anew") if floats.then else ""
+    lines = len(floats.fixings.splitlines())
+    ahead = len(floats.ahead.splitlines())
+    return text + worded(", {lines} fixings, {ahead} ahead", lines=lines, ahead=ahead)
+
+
+def _cover(statement: Statement) -> str:
+    cover = statement.cover
+    if cover is None:
+        return worded("none")
+    noun = frequencies.period(cover.every).noun
+    grows = f" +{cover.growth} %" if cover.growth.strip() else ""
+    return f"{cover.cash_flow} / {noun}{grows}, {cover.ratio}×"
+
+
+def _worth(statement: Statement) -> str:
+    value = statement.value
+    return worded("none") if value is None else f"{value.amount}, {value.highest} %"
+
+
 def _clauses(statement: Statement) -> str:
     return "; ".join(_clause(clause) for clause in statement.clauses) or "none"
 
@@ -111,6 +139,9 @@ _WORDS: Final[dict[str, tuple[Choice, Callable[[Statement], str]]]] = {
     ),
     "day_count": (Choice("days counted"), lambda statement: statement.day_count),
     "odd_days": (Choice("odd days bear"), lambda statement: ODD_DAYS[statement.odd_days].label),
+    "floating": (Choice("floating rate"), _floating),
+    "cover": (Choice("cash flow and cover"), _cover),
+    "value": (Choice("value"), _worth),
     "clauses": (Choice("clauses"), _clauses),
     "aim": (Choice("aim"), _aim),
 }
@@ -207,5 +238,5 @@ def stated_in_words(statement: Statement, marks_name: MarksName) -> str:
     return "; ".join(
         f"{FIGURES_NAMED[path].title} {_shown(name, statement, read, marks)}"
         for name, path in _NAMES.items()
-        if getattr(statement, name).strip()
+        if getattr(statement, name).strip() and name in read
     )

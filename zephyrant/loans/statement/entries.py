@@ -87,6 +87,53 @@ ENTRIES: Final[dict[str, Entry]] = {
         "What each payment repays of the principal, in percent; together 100. Such as 4 × 5; 20; "
         "60.",
     ),
+    "floating.index": Entry("Index", "What the index is called. Such as harbour-6."),
+    "floating.margin": Entry(
+        FIGURES_NAMED["rate.margin"].alone,
+        "Percentage points on the index. Such as 2.15.",
+        may_be_asked=True,
+    ),
+    "floating.first": Entry(
+        FIGURES_NAMED["rate.first"].alone,
+        "The whole rate until the first reset, margin included; left empty the index tells it.",
+        may_be_asked=True,
+        may_be_empty=True,
+    ),
+    "floating.floor": Entry(
+        FIGURES_NAMED["rate.floor"].alone,
+        "What the index, or the rate, is at least; left empty it has no floor.",
+        may_be_empty=True,
+    ),
+    "floating.cap": Entry(
+        FIGURES_NAMED["rate.cap"].alone,
+        "What the index, or the rate, is at most; left empty it has no cap.",
+        may_be_empty=True,
+    ),
+    "floating.lag_days": Entry(
+        "Days before",
+        "How many days before a period begins its rate is fixed; left empty on its first day.",
+        may_be_empty=True,
+    ),
+    "floating.fixings": Entry(
+        "Fixings",
+        "What the index was and when, a line each, as pasted from a list: 2026-06-30 2.31. Without "
+        "dates numbers of periods in place of days.",
+    ),
+    "floating.ahead": Entry(
+        "Path ahead",
+        "What the index is taken to be after the last fixing, a line each; left empty it stays.",
+        may_be_empty=True,
+    ),
+    "floating.shift": Entry(
+        "Shift",
+        "Percentage points added to the index from a day on; left empty none. Such as 1 or −0.5.",
+        may_be_empty=True,
+    ),
+    "floating.shift_from": Entry(
+        "Shifted from",
+        "The day from which on the shift is added; left empty after the last fixing.",
+        may_be_empty=True,
+    ),
     "cover.cash_flow": Entry(
         FIGURES_NAMED["cover.cash_flow"].alone,
         "What there is to pay from in each period, or in each year of the loan, one after the "
@@ -157,6 +204,11 @@ ENTRIES: Final[dict[str, Entry]] = {
 #: Fields of the document by where they are typed, if that is elsewhere.
 _TYPED_AT: Final = (
     (r"rate\.(percent|over)", r"\1"),
+    (r"rate\.(index|margin|first|floor|cap|lag_days)", r"floating.\1"),
+    (r"indices\..*\.(fixings|ahead)(?:\.\d+)*", r"floating.\1"),
+    (r"indices\..*\.shift\.from", "floating.shift_from"),
+    (r"indices\..*\.shift(?:\.percent)?", "floating.shift"),
+    (r"rate\.(?:resets|then|on)", "floating.resets"),
     (r"rate", "percent"),
     (r"repayment(?:\.percents)?(?:\.\d+)?", "percents"),
     (r"cover\.cash_flows(?:\.\d+)?", "cover.cash_flow"),
@@ -201,7 +253,7 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
         ]
     terms = [
         *lent,
-        ("percent", RATE, statement.percent),
+        *_of_rate(statement),
         ("count", COUNT, statement.count),
         *(() if follows_from_bounds(statement) else (("payment", PAYMENT, statement.payment),)),
         *(
@@ -219,6 +271,24 @@ def figures_of(statement: Statement) -> list[TypedFigure]:
         if VERBS_NAMED[clause.verb].figure != "none"
     ]
     return [TypedFigure(entry, path, path.named, text) for entry, path, text in (*terms, *clauses)]
+
+
+def _of_rate(statement: Statement) -> list[tuple[str, FigurePath, str]]:
+    """The figures of the rate."""
+    floats = statement.floating
+    if floats is None:
+        return [("percent", RATE, statement.percent)]
+    figures = [("margin", floats.margin), ("first", floats.first)]
+    figures += [("floor", floats.floor), ("cap", floats.cap)]
+    told = [
+        (f"floating.{name}", figure_path(f"rate.{name}"), text)
+        for name, text in figures
+        if text.strip() or name == "margin"
+    ]
+    if floats.shift.strip():
+        path = FigurePath(("indices", floats.index.strip(), "shift", "percent"))
+        told.append(("floating.shift", path, floats.shift))
+    return told
 
 
 def _bounds_of(statement: Statement) -> list[tuple[str, FigurePath, str]]:

@@ -18,6 +18,7 @@ from .parsing import PLACES, Reading
 from .statement import Statement, TypedAim, TypedClause, follows_from_bounds
 from .typed_amounts import read_amount, read_balance, read_payment, read_percent
 from .typed_bounds import bounds_readings
+from .typed_floating import floating_readings
 from .typed_parts import read_percents
 from .typed_times import read_count, read_date, read_place, read_time, time_of
 
@@ -50,7 +51,8 @@ def readings(statement: Statement) -> dict[str, Reading]:
         **timed,
         **bought,
         "principal": principal,
-        "percent": read_percent(statement.percent, marks),
+        "percent": _percent(statement, marks),
+        **floating_readings(statement, marks),
         "count": read_count(statement.count, marks, statement.every),
         "payment": _payment(statement, marks),
         **_repaid_readings(statement, marks),
@@ -60,6 +62,11 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "first_payment": _first_payment(statement, start),
         **clauses,
     }
+
+
+def _percent(statement: Statement, marks: Marks) -> Reading:
+    """The percent of the rate; of one that floats none is typed."""
+    return Reading() if statement.floating else read_percent(statement.percent, marks)
 
 
 def _payment(statement: Statement, marks: Marks) -> Reading:

@@ -9,6 +9,7 @@ from ..document.bounds import cash_flows_in_words
 from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
+from ..document.floating import floating, index_of
 from ..document.loan import Loan
 from ..document.repaid import repaid_by
 from ..document.repayment import PartsInPercent, percents_in_words
@@ -18,6 +19,7 @@ from .parsing import PLACES, Reading
 from .reading import BOUGHT, NUMBERS, readings
 from .statement import Statement, TypedAim, TypedClause, TypedCover, TypedValue
 from .typed_amounts import read_payment
+from .typed_floating import floating_anew, typed_floating
 from .typed_times import time_text
 
 
@@ -34,7 +36,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
     def amount(value: Decimal | str) -> str:
         return value if isinstance(value, str) else marks.number(value, PLACES, decimals)
 
-    percent, count, over = loan.rate.percent, loan.count, loan.rate.over
+    count, over = loan.count, loan.rate.over
     return Statement(
         marks=marks_name,
         name=loan.name,
@@ -42,7 +44,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         currency=loan.currency,
         principal="" if loan.purchase else amount(loan.principal),
         **_typed_purchase(loan, marks),
-        percent=percent if isinstance(percent, str) else marks.number(percent, PLACES, 2),
+        **_typed_rate(loan, marks),
         quoted=loan.rate.quoted,
         compounding=loan.rate.compounding,
         over=time_text(over.number, over.period, marks) if over else "",
@@ -62,6 +64,14 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         clauses=tuple(typed_clause(clause, marks, decimals) for clause in loan.clauses),
         **_typed_aim(loan, marks),
     )
+
+
+def _typed_rate(loan: Loan, marks: Marks) -> dict[str, Any]:
+    """The rate as one would type it: its percent, or an index and what is added to it."""
+    quote, percent = floating(loan), loan.rate.percent
+    if quote is not None:
+        return {"floating": typed_floating(quote, index_of(loan, quote), marks)}
+    return {"percent": percent if isinstance(percent, str) else marks.number(percent, PLACES, 2)}
 
 
 def _typed_repayment(loan: Loan, marks: Marks) -> dict[str, Any]:
@@ -220,6 +230,8 @@ def remark(statement: Statement, marks_name: MarksName) -> Statement:
     if statement.aim and statement.aim.figure != "end_date":
         is_ = anew("aim.is", statement.aim.is_, 0)
         entries["aim"] = statement.aim.model_copy(update={"is_": is_})
+    if statement.floating is not None:
+        entries["floating"] = floating_anew(statement.floating, read, marks)
     entries |= _bounds_anew(statement, read, marks, decimals)
     entries["clauses"] = tuple(
         clause

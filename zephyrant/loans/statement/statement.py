@@ -93,12 +93,34 @@ class TypedValue(BaseModel):
     highest: str = TYPED
 
 
+class TypedFloating(BaseModel):
+    """A floating rate as typed: what is added to which index, the bounds it is held in, when it is
+    reset; the fixings of the index, a line each, and the path ahead (empty: flat)."""
+
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
+
+    index: str = Field(default="", max_length=60)
+    margin: str = TYPED
+    floor: str = TYPED
+    cap: str = TYPED
+    on: Literal["index", "rate"] = "index"
+    resets: Every = "half-year"
+    first: str = TYPED
+    lag_days: str = TYPED
+    then: Literal["re-level"] | None = None
+    fixings: str = Field(default="", max_length=200_000)
+    ahead: str = Field(default="", max_length=200_000)
+    shift: str = TYPED
+    shift_from: str = TYPED
+
+
 class Statement(BaseModel):
     """A loan as typed: figures are text in `marks`, choices are the document's own.
 
     Of a purchase `price` and `down` are typed, and the principal follows from them. `repaid`: by
-    level payments or how else; `percents` and `amortized_over` are read where it says so. With a
-    `cover` or a `value` a payment that is not typed follows from them where what is lent is asked.
+    level payments or how else; `percents` and `amortized_over` are read where it says so. Where the
+    rate is `floating` there is no `percent`. With a `cover` or a `value` a payment that is not
+    typed follows from them where what is lent is asked.
     """
 
     model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
@@ -124,6 +146,7 @@ class Statement(BaseModel):
     repaid: RepaidBy = "level"
     percents: str = Field(default="", max_length=2000)
     amortized_over: str = TYPED
+    floating: TypedFloating | None = None
     cover: TypedCover | None = None
     value: TypedValue | None = None
     timing: Timing = "in-arrears"

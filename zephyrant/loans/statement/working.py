@@ -26,6 +26,7 @@ from .reading import readings
 from .statement import Statement, TypedClause, follows_from_bounds
 from .telling import Told, tell
 from .typed_bounds import bounds_document
+from .typed_floating import floating_document
 
 
 class Figure(BaseModel):
@@ -236,6 +237,17 @@ def _repaid(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     )
 
 
+def _rate(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
+    """The rate, and the indices it follows where it floats."""
+    over = read["over"].value if "over" in read else None
+    quote = _quote(statement, read["percent"].value, over)
+    if statement.floating is None:
+        return {"rate": quote}
+    floats = floating_document(statement.floating, read)
+    del quote["percent"]
+    return {**floats, "rate": {**floats["rate"], **quote}}
+
+
 def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     value = {name: reading.value or "1" for name, reading in read.items()}
     dated: dict[str, Any] = {
@@ -258,9 +270,7 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
         "name": statement.name,
         "currency": statement.currency,
         **lent,
-        "rate": _quote(
-            statement, read["percent"].value, read["over"].value if "over" in read else None
-        ),
+        **_rate(statement, read),
         "count": value["count"],
         "every": statement.every,
         **({} if follows_from_bounds(statement) else {"payment": value["payment"]}),

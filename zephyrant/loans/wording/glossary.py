@@ -224,6 +224,12 @@ GLOSSARY: Final[dict[str, Term]] = {
         "Payments and interest are rounded as cash is paid; the last payment settles what that "
         "leaves, so that every column adds up to the cent.",
     ),
+    "floating": _term(
+        "Floating rate",
+        LOAN,
+        "A rate that follows an index: a margin is added to what the index was when it was fixed, "
+        "held by a floor or a cap. What is not fixed yet rests on a path that is stated.",
+    ),
     "cover": _term(
         "Cover",
         LOAN,

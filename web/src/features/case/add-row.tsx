@@ -39,6 +39,17 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     onChange({ start: firstOfNextMonth() });
     focusSoon("[data-figure=start]");
   };
+  const withIndex = () => {
+    const asks = statement.percent.trim() === "?";
+    onChange({
+      floating: {
+        ...{ index: t("index"), margin: asks ? "?" : "", floor: "", cap: "", on: "index" },
+        ...{ resets: "half-year", first: "", lag_days: "", then: null, fixings: "", ahead: "" },
+        ...{ shift: "", shift_from: "" },
+      },
+    });
+    focusSoon("[data-figure='floating.margin']");
+  };
   const withCover = () => {
     onChange({ cover: { cash_flow: "", every: "year", growth: "", ratio: "" } });
     focusSoon("[data-figure='cover.cash_flow']");
@@ -56,6 +67,7 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     statement.is_purchase
       ? ([t("Amount lent, no price"), byPrice, "principal"] as const)
       : ([t("Price and down payment"), byPrice, "down_payment"] as const),
+    !statement.floating && ([t("Floating rate"), withIndex, "floating"] as const),
     !statement.cover && ([t("Cash flow and cover"), withCover, "cover"] as const),
     !statement.value && ([t("Value it is lent on"), withValue, "value"] as const),
     !fromIncome && ([t("Payment from an income"), onIncome, ""] as const),

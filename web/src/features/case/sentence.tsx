@@ -54,12 +54,21 @@ export function Sentence({ statement, figure, dated, lent, unpaid, onChange, onA
       {rich(
         "at {percent} {quoted}{over}{after}{comma} {repaid} {count} {payments}{often}{each}{paid}{left}",
         {
-          percent: <span className="whitespace-nowrap">{figure("percent")} %</span>,
+          percent: statement.floating ? (
+            rich("{index} plus {margin} %", {
+              index: statement.floating.index || t("an index"),
+              margin: figure("floating.margin"),
+            })
+          ) : (
+            <span className="whitespace-nowrap">{figure("percent")} %</span>
+          ),
           quoted: (
             <QuoteChoice
               quote={statement}
               ends={isWhole && COMMA}
-              onChoose={(quoting) => onAsk({ requote: quoting })}
+              onChoose={(quoting) =>
+                statement.floating ? onChange(quoting) : onAsk({ requote: quoting })
+              }
             />
           ),
           over: isTimed(statement, words) && <> {figure("over")}</>,

@@ -10,6 +10,7 @@ import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
 import { entryWord, textOf, titleOf, type EntryName } from "./entries";
+import { FloatingLine } from "./floating";
 import { RoundingChoice } from "./rounding";
 import { Sentence } from "./sentence";
 import { TwoWays, type Change } from "./two-ways";
@@ -95,6 +96,14 @@ export function StatementOfTerms({ onPage, place }: Props) {
           }}
         />
       )}
+      <FloatingLine
+        statement={statement}
+        readings={now?.readings}
+        figure={figure}
+        onChange={change}
+        onType={type}
+        onLeave={leave}
+      />
       <Bounds statement={statement} readings={now?.readings} figure={figure} onChange={change} />
       <RoundingChoice statement={statement} onChange={change} />
       <DatesLine
