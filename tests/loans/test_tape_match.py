@@ -77,7 +77,9 @@ class Told(TestCase):
 
     def test_every_column_has_a_name(self) -> None:
         self.assertEqual(set(FIELDS), set(FIELDS_NAMED))
-        self.assertEqual({*RESULTS, "row", "outlier", "cover"}, set(TOLD_NAMED))
+        self.assertEqual(
+            {*RESULTS, "row", "outlier", "cover", "margin", "first_rate"}, set(TOLD_NAMED)
+        )
 
 
 class Matching(TestCase):

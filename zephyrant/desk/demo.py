@@ -10,7 +10,7 @@ from django.db import transaction
 from zephyrant.loans.statement import QuoteList, Statement, work
 from zephyrant.loans.tape import Defaults
 
-from . import quote_lists, trail
+from . import feed, indices, quote_lists, trail
 from .asides import Asides, Pin, keep
 from .cases import Content, start
 from .models import Case, TableTemplate
@@ -172,7 +172,7 @@ CASES: Final[list[dict[str, Any]]] = [
             "floor": "2.00",
             "resets": "half-year",
             "then": "re-level",
-            "fixings": "2025-12-30 2.05\n2026-03-31 1.92\n2026-06-30 1.81\n2026-09-30 1.74",
+            "fixings": "2025-12-31 2.01\n2026-03-31 1.94\n2026-06-30 1.82\n2026-09-30 1.74",
             "ahead": "2027-03-31 2.10\n2027-09-30 2.40\n2028-03-31 2.60",
         },
     },
@@ -277,6 +277,8 @@ def lay_the_desk() -> None:
             begun = start(analyst, Content(statement=statement, **content))
             _try(begun, analyst, statement)
         quote_lists.start(analyst, QuoteList.model_validate(_QUOTES))
+    for name in feed.names():
+        indices.fetch(name)
 
 
 def _try(case: Case, analyst: User, statement: Statement) -> None:

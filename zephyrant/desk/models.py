@@ -270,6 +270,30 @@ class TableTemplate(models.Model):
         return self.name
 
 
+class KeptIndex(models.Model):
+    """An index that floating rates follow, by its name: what it was fixed at and when. Without an
+    owner it came from the feed and is everyone's."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="indices", null=True
+    )
+    name = models.CharField(max_length=60)
+    fixings = models.JSONField()
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["owner", "name"], name="one_index_each"),
+            models.UniqueConstraint(
+                fields=["name"], condition=models.Q(owner=None), name="one_index_of_the_feed"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class Preferences(models.Model):
     """How an analyst reads and writes numbers, quotes rates, which columns the list of cases has,
     how a new case begins and how files are made (null: as for everyone)."""

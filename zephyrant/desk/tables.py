@@ -46,7 +46,7 @@ from zephyrant.tables.packed import Packed, column_name, read_packed
 from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
 from zephyrant.texts import worded
 
-from . import heavy, table_templates
+from . import heavy, indices, table_templates
 from .cases import Content, start
 from .export import Made
 from .models import Case, LoanTable, TableMatch, TablePart
@@ -219,6 +219,13 @@ def asked_in_sample(table: LoanTable, columns: dict[FieldName, int]) -> list[lis
     ]
 
 
+def _with_indices(user: User, matching: Matching, stated: dict[str, Any]) -> dict[str, Any]:
+    """What holds for every row, with the indices that are kept on the desk where rows name one."""
+    if "index" not in matching.columns:
+        return stated
+    return {**stated, "indices": {**stated.get("indices", {}), **indices.as_documents(user)}}
+
+
 def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
     """The table matched, and set to be worked; how is remembered for files with these columns."""
     table = one(user, table_id)
@@ -249,7 +256,8 @@ def ask(user: User, table_id: uuid.UUID, matching: Matching) -> LoanTable:
             defaults={"columns": matching.columns, "defaults": stated},
         )
         table.parts.all().delete()
-        table.columns, table.defaults = dict(matching.columns), stated
+        table.columns = dict(matching.columns)
+        table.defaults = _with_indices(user, matching, stated)
         table.state, table.done, table.why = "waiting", 0, ""
         table.result = table.summary = table.began_at = table.ended_at = table.beat_at = None
         table.asked_at = timezone.now()

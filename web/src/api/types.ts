@@ -57,6 +57,7 @@ export type TableLooked = Schemas["TableLooked"];
 export type TableOpened = Schemas["TableOpened"];
 export type TableTold = Schemas["TableTold"];
 export type HowFiles = Schemas["HowFiles"];
+export type IndexAsked = Schemas["IndexAsked"];
 export type TemplateAsked = Schemas["TemplateAsked"];
 export type TemplateFitted = Schemas["TemplateFitted"];
 export type TokenAsked = Schemas["TokenAsked"];

@@ -9,6 +9,7 @@ from .base import api
 from .beside import router as beside
 from .cases import router as cases
 from .guide import router as guide
+from .indices import router as indices
 from .making import router as making
 from .presets import router as presets
 from .quotes import router as quotes
@@ -36,6 +37,7 @@ api.add_router("tables", tables, tags=["Tables of loans"])
 api.add_router("tables", templates_on_tables, tags=["Tables of loans"])
 api.add_router("table-templates", table_templates, tags=["Tables of loans"])
 api.add_router("files", making, tags=["Files"])
+api.add_router("indices", indices, tags=["Indices"])
 api.add_router("", guide, tags=["The guide"])
 api.add_router("presets", presets, tags=["The analyst"])
 api.add_router("tokens", tokens, tags=["Tokens"])

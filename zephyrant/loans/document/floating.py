@@ -37,7 +37,7 @@ if TYPE_CHECKING:
 
 #: The fixings of an index, and the entries of a path, at the most.
 MOST_FIXINGS: Final = 10_000
-MOST_INDICES: Final = 20
+MOST_INDICES: Final = 200
 _MOST_LAG: Final = 366
 
 

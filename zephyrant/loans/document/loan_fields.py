@@ -271,8 +271,7 @@ class LoanFields(Part):
             return ["rate.percent"]
         stated = ("margin", "first", "floor", "cap")
         paths = [f"rate.{name}" for name in stated if getattr(floats, name) is not None]
-        index = self.indices.get(floats.index)
-        if index is not None and index.shift is not None and "." not in floats.index:
+        if floats.index in self.indices and "." not in floats.index:
             paths.append(f"indices.{floats.index}.shift.percent")
         return paths
 

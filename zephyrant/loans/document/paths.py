@@ -16,7 +16,8 @@ def with_figure(loan: Loan, path: FigurePath, value: str) -> Loan:
     *way, last = path.steps
     place: Any = content
     for step in way:
-        place = place[int(step)] if isinstance(place, list) else place[step]
+        # An index may not be shifted yet.
+        place = place[int(step)] if isinstance(place, list) else place.setdefault(step, {})
     place[last] = value
     return check(content)
 
@@ -25,6 +26,8 @@ def figure_at(loan: Loan, path: FigurePath) -> Decimal | None:
     """The value that stands at a path, if it is a number."""
     place: Any = write(loan)
     for step in path.steps:
-        # A balance that is not stated is nothing.
+        # A balance that is not stated is nothing, and an index not shifted.
+        if isinstance(place, str):
+            break
         place = place[int(step)] if isinstance(place, list) else place.get(step, "0")
     return None if place == UNKNOWN else Decimal(str(place))

@@ -22,6 +22,7 @@ from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
 from .typed_amounts import INCOME_EACH, read_amount
+from .typed_floating import check_fixings, fixings_typed, read_fixings
 from .values import read_values
 from .variations import Variations, Varied, variant, vary
 from .without_answer import Unanswered, unanswered
@@ -57,14 +58,17 @@ __all__ = [
     "answer",
     "changed_figures",
     "changes",
+    "check_fixings",
     "compare",
     "differing",
     "end_early",
+    "fixings_typed",
     "hold_against",
     "keep_worked",
     "loan_of",
     "paying_more",
     "read_amount",
+    "read_fixings",
     "read_values",
     "readings",
     "remark",

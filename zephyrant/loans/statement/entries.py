@@ -285,9 +285,8 @@ def _of_rate(statement: Statement) -> list[tuple[str, FigurePath, str]]:
         for name, text in figures
         if text.strip() or name == "margin"
     ]
-    if floats.shift.strip():
-        path = FigurePath(("indices", floats.index.strip(), "shift", "percent"))
-        told.append(("floating.shift", path, floats.shift))
+    path = FigurePath(("indices", floats.index.strip(), "shift", "percent"))
+    told.append(("floating.shift", path, floats.shift or "0"))
     return told
 
 

@@ -8,11 +8,15 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final
 
+from pydantic import ValidationError
+
 from zephyrant.texts import worded
 
 from ..calendars.days_in_words import read_days, write_day
 from ..document.fields import UNKNOWN
 from ..document.floating import FloatingQuote, Index
+from ..document.reading import field_errors
+from ..errors import NotALoan
 from ..numbers.decimals import plain
 from ..wording.marks import Marks
 from .parsing import PLACES, Reading, Unreadable, quote_typed, read_number, tidy
@@ -72,6 +76,26 @@ def _moment(text: str) -> str | None:
         return text.replace("−", "-")
     days = read_days(text)
     return days[0].isoformat() if days else None
+
+
+def check_fixings(value: str) -> list[list[str]]:
+    """Fixings as they were read, in order, each a day and a percent; raises `NotALoan` where they
+    are not of days or do not follow each other."""
+    fixings = _fixings(value)
+    try:
+        index = Index.model_validate({"fixings": fixings})
+    except ValidationError as error:
+        raise NotALoan.at("fixings", field_errors(error.errors())[0].message) from None
+    if not isinstance(index.begins, date):
+        raise NotALoan.at("fixings", worded("An index that is kept is fixed on days."))
+    return [[str(moment), f"{percent:f}"] for moment, percent in index.fixings]
+
+
+def fixings_typed(fixings: Sequence[Sequence[str]], marks: Marks) -> str:
+    """Fixings as one would type them, a line each."""
+    return "\n".join(
+        f"{moment} {marks.number(Decimal(percent), PLACES, 2)}" for moment, percent in fixings
+    )
 
 
 def floating_readings(statement: Statement, marks: Marks) -> dict[str, Reading]:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.repaid import repaid_by
 from ..ledger.level_arrays import (
@@ -40,6 +41,7 @@ def is_plain(defaults: Defaults, loan: Loan) -> bool:
     rounding = defaults.rounding
     return (
         repaid_by(loan) == "level"
+        and floating(loan) is None
         and loan.cover is None
         and loan.value is None
         and (rounding.payment, rounding.interest) == ("nearest", "nearest")

@@ -3,13 +3,14 @@ holds for every row where no column says otherwise."""
 
 from collections.abc import Mapping, Sequence
 from datetime import date
-from typing import Final, Literal, get_args
+from typing import Annotated, Final, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from zephyrant.texts import Worded
 
 from ..document.fields import CompoundingField, CurrencyCode, Every
+from ..document.floating import MOST_INDICES, Index, Indices
 from ..document.parts import Rounding
 from ..document.repayment import StyleName
 from ..numbers.annuity import Timing
@@ -31,6 +32,13 @@ FieldName = Literal[
     "timing",
     "repaid",
     "amortized_over",
+    "index",
+    "margin",
+    "floor",
+    "cap",
+    "resets",
+    "first_rate",
+    "at_resets",
     "cash_flow",
     "cash_flow_every",
     "growth",
@@ -82,7 +90,8 @@ class Defaults(BaseModel):
 
     `percent_as`: whether 0.0635 is 0.0635 %, 6.35 % (`part`), or 6.35 % only where it is below 1.
     `count_in`: what a bare number of a term counts. `apart`: what becomes of rows that read as
-    totals or notes. `after`: the payment after which what is owed
+    totals or notes. `indices`: those that floating rates of rows
+    follow, by name, as a document has them. `after`: the payment after which what is owed
     is told; without one it is told on the day `owed_on` of every loan that has dates and runs then.
     """
 
@@ -100,6 +109,9 @@ class Defaults(BaseModel):
     dates: Literal["day-first", "month-first"] = "day-first"
     count_in: Literal["payments", "months", "years"] = "payments"
     apart: Literal["leave-out", "solve"] = "leave-out"
+    indices: Annotated[dict[str, Index], AfterValidator(Indices)] = Field(
+        default_factory=Indices, max_length=MOST_INDICES
+    )
     after: int = Field(default=0, ge=0, le=36_500)
     owed_on: date | None = None
 
@@ -115,6 +127,18 @@ FIELD_NAMES: Final = Worded(
         "balance": "Balance: ",
         "repaid": "How it is repaid: ",
         "amortized_over": "Payments it is reckoned over: ",
+        "rate.index": "Index: ",
+        "rate.margin": "Margin: ",
+        "margin": "Margin: ",
+        "rate.floor": "Floor: ",
+        "floor": "Floor: ",
+        "rate.cap": "Cap: ",
+        "cap": "Cap: ",
+        "rate.first": "First rate: ",
+        "first_rate": "First rate: ",
+        "rate.resets": "Resets: ",
+        "rate.then": "Payments at resets: ",
+        "at_resets": "Payments at resets: ",
         "cash_flow": "Cash flow: ",
         "cover.cash_flow": "Cash flow: ",
         "cover.cash_flows": "Cash flow: ",

@@ -2,6 +2,7 @@
 
 from datetime import date
 from decimal import Decimal
+from typing import Final
 
 from zephyrant.texts import worded
 
@@ -126,9 +127,18 @@ def cost_text(percent: float) -> str:
     return f"{round(percent, COST_PLACES) + 0.0:.{COST_PLACES}f}"
 
 
+#: The columns in which some figures are asked for.
+_ASKED: Final = {
+    "rate": "percent",
+    "cover.ratio": "cover",
+    "rate.margin": "margin",
+    "rate.first": "first_rate",
+}
+
+
 def _unknown(loan: Loan) -> str:
     asked = loan.unknown or ""
-    return {"rate": "percent", "cover.ratio": "cover"}.get(asked, asked)
+    return _ASKED.get(asked, asked)
 
 
 def _stated(loan: Loan) -> dict[str, str]:

@@ -86,6 +86,13 @@ _KNOWN: Final[dict[FieldName, tuple[str, ...]]] = {
         "amortisationterm",
         "amortizationmonths",
     ),
+    "index": ("index", "referencerate", "baserate", "reference"),
+    "margin": ("margin", "spread"),
+    "floor": ("floor", "ratefloor"),
+    "cap": ("cap", "ratecap"),
+    "resets": ("resets", "resetevery", "resetfrequency", "reset"),
+    "first_rate": ("firstrate", "initialrate"),
+    "at_resets": ("atresets", "paymentsatresets"),
     "cash_flow": ("cashflow", "cashflowavailable", "cfads", "freecashflow"),
     "cash_flow_every": ("cashflowevery", "cashflowperiod"),
     "growth": ("growth", "cashflowgrowth"),
@@ -132,6 +139,9 @@ def unmatched(columns: Iterable[FieldName]) -> str | None:
     matched = set(columns)
     if {"income", "share"} <= matched:
         matched.add("payment")
+    if "index" in matched:
+        # The rate follows from it.
+        matched.add("percent")
     if matched & {"cash_flow", "value"}:
         # The payment follows from what the bounds let be lent.
         matched.add("payment")

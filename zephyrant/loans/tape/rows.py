@@ -21,6 +21,7 @@ from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, Marks
 from .bounds import bounds_of, leaves_payment_out
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
+from .floating import floating_of, is_floating
 from .not_loans import stated
 from .repaid import repaid_of
 
@@ -75,8 +76,9 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     figures = _filled(
         {name: read_figure(name, text, defaults, marks, currency, every) for name in ASKABLE}, text
     )
+    floats = is_floating(text)
     rate: dict[str, Any] = {
-        "percent": figures["percent"],
+        **(floating_of(text, marks) if floats else {"percent": figures["percent"]}),
         "quoted": text.get("quoted", "") or defaults.quoted,
     }
     compounding = _choice(text.get("compounding", ""), defaults.compounding)
@@ -95,6 +97,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         "timing": text.get("timing", "") or defaults.timing,
         **repaid_of(text, defaults, every),
         **bounds_of(text, marks, currency),
+        **({"indices": defaults.indices} if floats else {}),
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
         **_days(text, defaults),
     }
@@ -106,9 +109,12 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
 def _filled(figures: dict[str, str], text: Mapping[FieldName, str]) -> dict[str, str]:
     """An empty cell is the unknown of its row; an empty balance is nothing. There is no payment
     where that follows from cover and value."""
+    if is_floating(text):
+        figures = {name: figure for name, figure in figures.items() if name != "percent"}
     if leaves_payment_out(text):
         figures = {name: figure for name, figure in figures.items() if name != "payment"}
-    if UNKNOWN not in (*figures.values(), text.get("cover")):
+    asked = (*figures.values(), text.get("cover"), text.get("margin"), text.get("first_rate"))
+    if UNKNOWN not in asked:
         figures = {
             name: figure or ("" if name == "balance" else UNKNOWN)
             for name, figure in figures.items()

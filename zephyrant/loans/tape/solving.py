@@ -37,6 +37,7 @@ Bounded = Callable[[], AbstractContextManager[None]]
 _ALIKE: Final[tuple[FieldName, ...]] = (
     *("currency", "quoted", "compounding", "every", "timing"),
     *("repaid", "amortized_over"),
+    *("index", "margin", "floor", "cap", "resets", "first_rate", "at_resets"),
     *("cash_flow", "cash_flow_every", "growth", "cover", "value", "highest"),
 )
 

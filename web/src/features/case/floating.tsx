@@ -6,6 +6,7 @@ import { Choice, OneOf } from "../../ui/choice";
 import { Lines } from "../../ui/lines";
 import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
 import { titleOf, type EntryName } from "./entries";
+import { KeptIndices } from "./kept-indices";
 import { rich, t } from "../../texts";
 
 interface Props {
@@ -86,6 +87,11 @@ export function FloatingLine({ statement, readings, figure, onChange, onType, on
         {list("fixings", "2026-06-30 2.31")}
         {list("ahead", t("flat"))}
       </div>
+      <KeptIndices
+        floating={floating}
+        marks={statement.marks}
+        onTake={(index, fixings) => change({ index, fixings })}
+      />
       <p>
         {rich("Ahead {shift} percentage points are added from {day} on.", {
           shift: figure("floating.shift"),

@@ -17,6 +17,8 @@ interface Props {
   schedule: ScheduleColumns;
   /** Where the cursor stands. */
   row: number | undefined;
+  /** Whether its rate floats. */
+  floats: boolean;
 }
 
 /** Cover and loan to value, each where its year begins. */
@@ -32,9 +34,21 @@ export function ratiosOf(years: Years, x: (period: number) => number, marks: Mar
   }));
 }
 
+/** The rates of a loan that floats, where each begins to hold. */
+export function ratesOf(
+  used: Answer["rates_used"],
+  x: (period: number) => number,
+  marks: MarksWord,
+) {
+  return (used ?? [])
+    .filter(([, percent], place) => percent !== used?.[place - 1]?.[1])
+    .map(([period, percent]) => ({ x: x(period - 1), text: `${inMarks(percent, marks)} %` }));
+}
+
 /** What the colours of the picture stand for, and what is paid where the cursor stands. */
-export function LineHead({ title, years, together, schedule, row }: Props) {
+export function LineHead({ title, years, together, schedule, row, floats }: Props) {
   const ratios = [
+    floats && t("the rate from there on"),
     years[0]?.cover_ratio !== undefined && t("cover of each year"),
     years[0]?.loan_to_value !== undefined && t("loan to value at its end"),
   ].filter(Boolean);

@@ -11,8 +11,9 @@ interface Props {
   /** What is owed at the end, for the eye. */
   end: number;
   marked: readonly [number, number] | null;
-  /** Cover and loan to value, where each year begins. */
-  ratios?: readonly { x: number; text: string }[];
+  /** Rows of texts under what is paid: cover and loan to value where each year begins, rates where
+   *  they do. */
+  below?: readonly Texts[];
   /** Where the cursor stands, and what is owed there. */
   cursor: { x: number; level: number } | null;
 }
@@ -26,14 +27,14 @@ export function LinePicture({
   left,
   end,
   marked,
-  ratios = [],
+  below = [],
   cursor,
 }: Props) {
   const { x, y } = drawn;
   const nothing = y(0);
-  const told = apart(ratios, width);
+  const told = below.map((texts) => apart(texts, width)).filter((texts) => texts.length > 0);
   return (
-    <Picture label={label} width={width} height={told.length ? HEIGHT + RATIOS : HEIGHT}>
+    <Picture label={label} width={width} height={HEIGHT + ROW * told.length}>
       {marked && (
         <rect
           x={x(marked[0] - 1)}
@@ -69,11 +70,18 @@ export function LinePicture({
       <Level y={nothing} from={SIDE} to={width - SIDE} />
       <Boxes boxes={drawn.principal} fill="var(--principal)" />
       <Boxes boxes={drawn.interest} fill="var(--interest)" />
-      {told.map(({ x: begins, text }) => (
-        <Label key={begins} x={begins + 4} y={PAID_BOTTOM + RATIOS} fontSize={12}>
-          {text}
-        </Label>
-      ))}
+      {told.flatMap((texts, row) =>
+        texts.map(({ x: begins, text }) => (
+          <Label
+            key={`${row} ${begins}`}
+            x={begins + 4}
+            y={PAID_BOTTOM + ROW * (row + 1)}
+            fontSize={12}
+          >
+            {text}
+          </Label>
+        )),
+      )}
       {left && (
         <g>
           <line
@@ -105,11 +113,13 @@ export function LinePicture({
   );
 }
 
-/** Room for the ratios under what is paid. */
-const RATIOS = 15;
+/** Room for a row of texts under what is paid. */
+const ROW = 15;
+
+export type Texts = readonly { x: number; text: string }[];
 
 /** Texts of which none lies on the one before it or beyond the picture. */
-function apart(texts: readonly { x: number; text: string }[], width: number) {
+function apart(texts: Texts, width: number) {
   let ends = 0;
   return texts.filter(({ x, text }) => {
     const until = x + 4 + 7 * text.length;

@@ -6,7 +6,7 @@ import { useSettled } from "../../hooks/use-settled";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { textAt } from "./columns";
-import { LineHead, ratiosOf } from "./line-head";
+import { LineHead, ratesOf, ratiosOf } from "./line-head";
 import { LinePicture } from "./line-picture";
 import { Pins } from "./pins";
 import { between, useCursor } from "./use-cursor";
@@ -84,6 +84,7 @@ export function LoanLine(props: Props) {
       <LineHead
         title={title}
         years={years}
+        floats={good.answer.rates_used !== null}
         together={drawn.together}
         schedule={schedule}
         row={there ? undefined : row}
@@ -112,7 +113,7 @@ export function LoanLine(props: Props) {
       >
         <LinePicture
           drawn={drawn}
-          ratios={ratios}
+          below={[ratesOf(good.answer.rates_used, drawn.x, marks), ratios]}
           width={width}
           count={count}
           label={t("What is owed, from {opening} to {end} in {count} payments", {

@@ -1,0 +1,52 @@
+"""The floating rate of the loan of a row, as a table says it: an index of those that are stated for
+all rows, and what is added to it."""
+
+import re
+from collections.abc import Mapping
+from typing import Any, Final
+
+from zephyrant.texts import worded
+
+from ..document.fields import UNKNOWN
+from ..errors import NotALoan
+from ..statement.parsing import Reading
+from ..statement.typed_amounts import read_percent
+from ..wording.marks import Marks
+from .columns import FieldName
+
+_BOUNDS: Final[tuple[FieldName, ...]] = ("floor", "cap", "first_rate")
+
+
+def is_floating(text: Mapping[FieldName, str]) -> bool:
+    """Whether a row names an index."""
+    return bool(text.get("index"))
+
+
+def floating_of(text: Mapping[FieldName, str], marks: Marks) -> dict[str, Any]:
+    """What the rate of a row says beside how it is quoted; raises `NotALoan` where that cannot be
+    read. A margin that is left empty is asked for."""
+    margin = text.get("margin", "") or UNKNOWN
+    rate: dict[str, Any] = {
+        "index": text["index"],
+        "margin": _read("margin", read_percent(margin, marks)),
+        "resets": text.get("resets", "").lower() or "half-year",
+    }
+    for name in _BOUNDS:
+        if typed := text.get(name, ""):
+            field = "first" if name == "first_rate" else name
+            rate[field] = _read(name, read_percent(typed, marks))
+    if level := re.sub(r"[^a-z]", "", text.get("at_resets", "").lower()):
+        if level not in ("relevel", "setanew", "kept", "stay"):
+            raise NotALoan.at(
+                "at_resets",
+                worded("Write “re-level” where payments are set anew with the rate, or “kept”."),
+            )
+        if level in ("relevel", "setanew"):
+            rate["then"] = "re-level"
+    return rate
+
+
+def _read(name: str, reading: Reading) -> str:
+    if reading.value is None:
+        raise NotALoan.at(name, reading.error or worded("This cannot be read."))
+    return reading.value
