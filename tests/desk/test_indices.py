@@ -75,7 +75,7 @@ class Indices(Desk):
         while (job := jobs.take_up()) is not None:
             jobs.work_on(job)
         rows = self.send("GET", f"tables/{table['id']}/rows").json()["items"]
-        self.assertEqual(rows[0]["found"], "1050.00")
+        self.assertEqual(rows[0]["found"], "1050.00", rows[0])
         self.assertIn("no index", rows[1]["problem"])
 
     def test_fetched_for_everyone(self) -> None:

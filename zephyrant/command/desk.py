@@ -1,5 +1,5 @@
-"""The desk by the command: `demo`, `serve`, `analyst`, `backup`, `restore`. All of it needs what
-`zephyrant[desk]` brings."""
+"""The desk by the command: `demo`, `serve`, `analyst`, `fetch-index`, `backup`, `restore`. All of it
+needs what `zephyrant[desk]` brings."""
 
 import importlib.util
 import os
@@ -202,6 +202,16 @@ def analyst(
         last_name=last_name,
         administrator=administrator,
     )
+
+
+@click.command("fetch-index", context_settings=_HELP)
+@_data
+@click.argument("names", nargs=-1, metavar="[NAME ...]")
+def fetch_index(data: Path | None, names: tuple[str, ...]) -> None:
+    """Fetch the fixings of indices from the feed, for everyone (a made-up index stands in)."""
+    _surroundings(data)
+    _up_to_date()
+    _call("fetch_index", *names)
 
 
 @click.command(context_settings=_HELP)

@@ -20,6 +20,7 @@ _PARTS: Final = {
     "demo": ("desk", "Start a desk with demo data.  [desk]"),
     "serve": ("desk", "Serve a desk for real.  [desk]"),
     "analyst": ("desk", "Add an analyst to a desk.  [desk]"),
+    "fetch-index": ("desk", "Fetch the fixings of indices to a desk.  [desk]"),
     "backup": ("desk", "Copy a desk's database, checked.  [desk]"),
     "restore": ("desk", "Bring a backup of a desk back.  [desk]"),
     "completion": ("completion", "Print what completes this command in a shell."),
@@ -36,7 +37,7 @@ class _Parts(click.Group):
         if cmd_name not in _PARTS:
             return None
         module = importlib.import_module(f"zephyrant.command.{_PARTS[cmd_name][0]}")
-        command: click.Command = getattr(module, cmd_name)
+        command: click.Command = getattr(module, cmd_name.replace("-", "_"))
         return command
 
     def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:

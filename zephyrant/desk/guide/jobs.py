@@ -187,6 +187,21 @@ JOBS: Final[dict[str, Job]] = {
         "{65} %",
         answer="The amount lent is {1221813.60}",
     ),
+    "floating": Job(
+        "A rate that follows an index",
+        "The rate is an index plus a margin, fixed anew every half-year.",
+        (
+            "State the loan, then choose “Floating rate” under the sentence: the margin, the "
+            "bounds, how often it is reset, and whether payments are set anew then.",
+            "Take the fixings of an index that is kept on the desk, or paste your own, a day and a "
+            "percent on each line. What is not fixed yet is flat unless you state a path, or shift "
+            "it by percentage points.",
+            "A note says on which path the answer rests; the rates stand under the line where they "
+            "begin. To see several paths side by side vary the shift under “What if”.",
+        ),
+        line="{240000} at {4.15} %, 40 quarterly payments",
+        answer="Each quarterly payment is {7361.50}",
+    ),
     "monthly-rate": Job(
         "The rate of a month",
         "You know the payment and want what is charged from one payment to the next.",

@@ -81,7 +81,18 @@ LagDays = Annotated[
     BeforeValidator(_lag),
     WithJsonSchema({"type": "integer", "minimum": 0, "maximum": _MOST_LAG}),
 ]
-Fixing = tuple[Moment, StatedPercent]
+Fixing = Annotated[
+    tuple[Moment, StatedPercent],
+    WithJsonSchema(
+        {
+            "type": "array",
+            # A moment, then a percent.
+            "items": number_schema(DAY_SCHEMA),
+            "minItems": 2,
+            "maxItems": 2,
+        }
+    ),
+]
 
 
 class Shift(Part):

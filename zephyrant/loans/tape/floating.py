@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from zephyrant.texts import worded
 
+from ..calendars.frequencies import Frequency
 from ..document.fields import UNKNOWN
 from ..errors import NotALoan
 from ..statement.parsing import Reading
@@ -22,14 +23,15 @@ def is_floating(text: Mapping[FieldName, str]) -> bool:
     return bool(text.get("index"))
 
 
-def floating_of(text: Mapping[FieldName, str], marks: Marks) -> dict[str, Any]:
+def floating_of(text: Mapping[FieldName, str], marks: Marks, every: Frequency) -> dict[str, Any]:
     """What the rate of a row says beside how it is quoted; raises `NotALoan` where that cannot be
-    read. A margin that is left empty is asked for."""
+    read. A margin that is left empty is asked for; nothing said
+    of them, resets are as often as payments, `every`."""
     margin = text.get("margin", "") or UNKNOWN
     rate: dict[str, Any] = {
         "index": text["index"],
         "margin": _read("margin", read_percent(margin, marks)),
-        "resets": text.get("resets", "").lower() or "half-year",
+        "resets": text.get("resets", "").lower() or every,
     }
     for name in _BOUNDS:
         if typed := text.get(name, ""):

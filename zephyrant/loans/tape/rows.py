@@ -78,7 +78,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
     )
     floats = is_floating(text)
     rate: dict[str, Any] = {
-        **(floating_of(text, marks) if floats else {"percent": figures["percent"]}),
+        **(floating_of(text, marks, every) if floats else {"percent": figures["percent"]}),
         "quoted": text.get("quoted", "") or defaults.quoted,
     }
     compounding = _choice(text.get("compounding", ""), defaults.compounding)
