@@ -11,6 +11,7 @@ from jsonschema.exceptions import best_match
 
 from zephyrant import loans
 from zephyrant.loans.answer.bounded import BoundsTold
+from zephyrant.loans.answer.floating_told import FloatingTold
 
 from .documents import document, errors_of, irregular, regular
 
@@ -74,7 +75,8 @@ class TheSchema(TestCase):
         for wrong in wrongs:
             self.assertFalse(OF_ANSWERS.is_valid({**told, **wrong}), wrong)
         for name in told:
-            if name not in ("aim", "limit", *BoundsTold.__annotations__):
+            later = {**BoundsTold.__annotations__, **FloatingTold.__annotations__}
+            if name not in ("aim", "limit", *later):
                 lacking = {key: each for key, each in told.items() if key != name}
                 self.assertFalse(OF_ANSWERS.is_valid(lacking), name)
 

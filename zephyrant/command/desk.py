@@ -1,5 +1,5 @@
-"""The desk by the command: `demo`, `serve`, `analyst`, `fetch-index`, `backup`, `restore`. All of it
-needs what `zephyrant[desk]` brings."""
+"""The desk by the command: `demo`, `serve`, `analyst`, `fetch-index`, `backup`, `restore`. All of
+it needs what `zephyrant[desk]` brings."""
 
 import importlib.util
 import os
