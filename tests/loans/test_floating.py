@@ -418,6 +418,17 @@ class Beside(TestCase):
         aim = {"figure": "total_interest", "is": "4000", "by": "rate.margin"}
         self.assertIsNotNone(solved(aim=aim).value)
 
+    def test_several_paths_side_by_side(self) -> None:
+        """The index shifted by so many points, each as the loan that states it."""
+        asked = loans.check(store())
+        path = "indices.harbour-6.shift.percent"
+        self.assertIn(path, asked.paths())
+        values = tuple(map(Decimal, ("-1", "0", "1", "2")))
+        told = sensitivity_of(asked, [Axis(path=path, values=values)], ["answer"])
+        paid = [row[0] for row in told["results"]["answer"]]
+        wanted = [solved(index={"shift": {"percent": f"{each}"}}).value for each in values]
+        self.assertEqual(paid, wanted)
+
     def test_formulas_give_our_cents(self) -> None:
         for rate, changes in self.CHANGES:
             found = workbook_of(loans.check(store(rate, **changes)))

@@ -18,6 +18,8 @@ from zephyrant.loans.statement.typed_amounts import (
     read_payment,
     read_percent,
 )
+from zephyrant.loans.statement.typed_bounds import read_cash_flows, read_ratio
+from zephyrant.loans.statement.typed_floating import read_fixings
 from zephyrant.loans.statement.typed_times import read_count, read_date, read_place, read_time
 from zephyrant.loans.statement.values import read_values
 from zephyrant.loans.tape.not_loans import apart
@@ -37,6 +39,9 @@ READERS: dict[str, Callable[[str], object]] = {
     "balance": lambda typed: read_balance(typed, MARK, "EUR", LENT),
     "payment": lambda typed: read_payment(typed, MARK, "EUR", "month"),
     "date": read_date,
+    "fixings": lambda typed: read_fixings(typed, MARK),
+    "ratio": lambda typed: read_ratio(typed, MARK),
+    "cash flows": lambda typed: read_cash_flows(typed, MARK, "EUR"),
     "days": read_days,
     "place": lambda typed: read_place(typed, MARK),
     "values": lambda typed: read_values(typed, figure_path("rate.percent"), Statement(), 50),

@@ -9,6 +9,7 @@ from ..answer import working
 from ..cost.costs import costs
 from ..document.choices import WE
 from ..document.figure_path import PAYMENT
+from ..document.floating import floating
 from ..document.loan import Loan
 from ..document.paths import with_figure
 from ..document.price import told_at_its_figure, told_of
@@ -66,7 +67,7 @@ def _solved(loan: Loan, marks: Marks, year_starts: int | None) -> Answer:
     rates = rates or footings(Decimal(0), loan.payments_a_year)
     value = value_as_paid(loan, solution, line.terms, schedule)
     words = around(loan, marks)
-    differ = loan.clauses or loan.repayment != "level"
+    differ = loan.clauses or loan.repayment != "level" or floating(loan) is not None
     if loan.asked == PAYMENT and differ and schedule:
         words["asks"] = asks_for_payment(loan, schedule, value)
     return Answer.told(

@@ -26,6 +26,8 @@ from .typed_times import read_place
 
 #: A moment and what the index is then: the last number of a line.
 _ENTRY: Final = re.compile(r"(.+?)[\s;,:=|]+([-+−–]?[\d.,/ ]*\d)\s*%?\s*")
+#: Characters of an entry: whatever is longer is none.
+_LONGEST: Final = 80
 #: Entries that stand on one line.
 _BETWEEN: Final = re.compile(r";\s+")
 
@@ -60,7 +62,7 @@ def read_fixings(typed: str, marks: Marks) -> Reading:
 
 def _entry(line: str, marks: Marks) -> tuple[str, Decimal] | None:
     """A moment, as a document holds it, and a percent."""
-    found = _ENTRY.fullmatch(unicodedata.normalize("NFKC", line))
+    found = _ENTRY.fullmatch(unicodedata.normalize("NFKC", line)) if len(line) <= _LONGEST else None
     if found is None:
         return None
     try:
