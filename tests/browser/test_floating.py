@@ -20,6 +20,7 @@ class Floating(BrowserTest):
         page.keyboard.press("Enter")
         page.get_by_role("button", name="Paid: monthly").click()
         page.get_by_role("menuitemradio", name="yearly", exact=True).click()
+        expect(page.get_by_role("button", name="Paid: yearly")).to_be_visible()
         stated = {"Amount lent": "10,000", "Rate": "5", "Number of payments": "2"}
         for name, typed in {**stated, "Payment": "5,000", "Balance at the end": "?"}.items():
             self.figure(name).fill(typed)
