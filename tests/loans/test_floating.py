@@ -19,6 +19,8 @@ from zephyrant.loans.answer.solving import with_the_answer
 from zephyrant.loans.files import FIRST_ROW, workbook_of
 from zephyrant.loans.questions import Axis, curve_of_rate, owed, period_totals_of, sensitivity_of
 from zephyrant.loans.questions.paying_more import paying_more
+from zephyrant.loans.statement import read_fixings
+from zephyrant.loans.wording.marks import MARKS
 
 from .documents import PERIODS, document, errors_of
 from .oracle_floating import FloatingDeal
@@ -356,6 +358,10 @@ class Explained(TestCase):
         self.refused("rate.margin", "above", store({"margin": "-2000"}))
         self.refused("interest_shared", "one rate", store(interest_shared="sum-of-digits"))
         self.refused("indices.harbour-6.fixings", "", store(index={"fixings": []}))
+
+    def test_a_list_with_its_heads_is_read(self) -> None:
+        read = read_fixings("date,value\n2026-06-30,2.31\n31 Dec 2026\t2.5 %", MARKS["comma-point"])
+        self.assertEqual(read.value, "2026-06-30 2.31 2026-12-31 2.5")
 
     def test_no_margin(self) -> None:
         high = solved({"margin": "?"}, payment="100", count=12)

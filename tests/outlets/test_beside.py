@@ -81,6 +81,33 @@ class Beside(SimpleTestCase):
         paid = sum(Decimal(row["payment"]) for row in rows[12:])
         self.assertEqual(Decimal(rows[20]["cover_ratio"]), round(31620 / paid, 4))
 
+    def test_rates_that_float(self) -> None:
+        """4.46 % until the reset of January, then 4.65 %: 2.31 and 2.50 with 2.15 on them."""
+        content = document(
+            rate={"index": "weir", "margin": "2.15", "resets": "half-year"},
+            indices={"weir": {"fixings": [["2026-06-30", "2.31"], ["2026-12-31", "2.50"]]}},
+            start="2026-07-01",
+            count=12,
+        )
+        asked = loans.check(content)
+        answer = loans.solve(asked, MARK)
+        pdf, _ = pdf_text(content)
+        flat = " ".join(pdf.split())
+        for told in (
+            flat,
+            " ".join(printed(content, 120).split()),
+            markdown_of(asked, answer, MARK),
+        ):
+            self.assertIn("4.46", told)
+            self.assertIn("4.65", told)
+            self.assertIn("weir plus 2.15 %", told)
+            self.assertIn("rests on", told)
+        file = xlsx_of(asked, Reader(MARK))
+        assert file is not None
+        cells = openpyxl.load_workbook(io.BytesIO(file))["Schedule"]
+        # The percent of a period, where it is not that of the terms: 4.65 / 12.
+        self.assertAlmostEqual(float(cells["I9"].value), 4.65 / 12, places=9)
+
     def test_sum_of_digits(self) -> None:
         content = document(interest_shared="sum-of-digits", count=12, rate={"percent": "6"})
         self.columns(content, "actuarial_closing", "Actuarial closing balance")

@@ -35,7 +35,7 @@ def _head(loan: Loan, answer: Answer, marks: Marks) -> Iterator[str]:
         yield from (f"{plainly(told.label)}: {figure}", "")
     yield from (f"- {plainly(line)}" for line in told.lines)
     yield ""
-    for table in (told.facts, told.fees, told.fitting):
+    for table in (told.facts, told.fees, told.rates, told.fitting):
         if table:
             yield from table_of(table)
     if told.proof:

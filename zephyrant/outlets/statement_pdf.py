@@ -99,6 +99,8 @@ def _answer(told: Told, width: float) -> list[Any]:
     story += [Spacer(1, 5), _facts(told.facts, width)]
     if told.fees:
         story += [Paragraph(worded("Fees"), HEAD), _table(told.fees, width, 0.4)]
+    if told.rates:
+        story += [Paragraph(worded("Rates"), HEAD), _table(told.rates, width, 0.4)]
     if told.fitting:
         story += [Spacer(1, 4), _facts(told.fitting, width)]
     if told.proof:

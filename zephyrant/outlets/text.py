@@ -80,7 +80,7 @@ def _parts(console: Console, loan: Loan, answer: Answer, marks: Marks) -> Iterat
     yield ""
     yield table_of(told.facts, headed=False)
     yield ""
-    for table in (told.fees, told.fitting):
+    for table in (told.fees, told.rates, told.fitting):
         if table:
             yield table_of(table)
     picture = picture_of(answer, most_bars=_WIDEST)

@@ -3,7 +3,7 @@ of it."""
 
 from collections.abc import Iterator, Sequence
 from datetime import date
-from typing import Any, NamedTuple
+from typing import Any, Final, NamedTuple
 
 from zephyrant.loans import (
     COLUMNS_NAMED,
@@ -47,6 +47,7 @@ class Told(NamedTuple):
     lines: tuple[str, ...]
     facts: Rows
     fees: Rows | None
+    rates: Rows | None
     fitting: Rows | None
     proof: str | None
 
@@ -76,6 +77,7 @@ def tell(loan: Loan, answer: Answer, marks: Marks) -> Told:
             [(fact.title, fact.text) for fact in facts_of(worked, answer, marks)],
         ),
         fees=_fees(answer, marks) if answer.fees else None,
+        rates=_rates(answer, marks),
         fitting=_fitting(answer, marks) if answer.would_fit else None,
         proof=answer.proof["says"] if answer.proof else None,
     )
@@ -106,6 +108,22 @@ def _fees(answer: Answer, marks: Marks) -> Rows:
             at += f", {write_day(date.fromisoformat(fee['date']))}"
         rows.append((at, choices.TAKEN[fee["taken"]].label, marks.write(fee["amount"])))
     return Rows((worded("Taken"), worded("How"), worded("Amount")), rows)
+
+
+#: Rates of a loan that floats up to which each is told where it begins.
+_MOST_RATES: Final = 60
+
+
+def _rates(answer: Answer, marks: Marks) -> Rows | None:
+    """The rates of a loan that floats, where each begins; nothing of a fixed one."""
+    used = answer.rates_used or []
+    turns = [each for at, each in enumerate(used) if not at or each[1] != used[at - 1][1]]
+    if not 0 < len(turns) <= _MOST_RATES:
+        return None
+    return Rows(
+        (worded("From payment"), worded("Rate, %")),
+        [(marks.write(str(period)), marks.write(percent)) for period, percent in turns],
+    )
 
 
 def _fitting(answer: Answer, marks: Marks) -> Rows:

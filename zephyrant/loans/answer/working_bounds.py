@@ -2,6 +2,7 @@
 payments that are sculpted to the cash flow."""
 
 from decimal import Decimal
+from typing import Final
 
 from zephyrant.texts import worded
 
@@ -37,6 +38,10 @@ def bounds_steps(loan: Loan, found: Found, line: Line, write: Writer) -> list[St
     return [*way, *(carried_steps(line, write) if loan.clauses else ())]
 
 
+#: Periods of the cover that are told one by one.
+_LISTED: Final = 12
+
+
 def _binding_steps(line: Line, cover: Cover, principal: Decimal, write: Writer) -> list[Step]:
     """The period in which the cash flow carries no more, and what is lent then."""
     last = line.stretches[-1].last or line.stretches[-1].first
@@ -44,7 +49,16 @@ def _binding_steps(line: Line, cover: Cover, principal: Decimal, write: Writer) 
     carries = {each: as_decimal(carried_in(cover, each, last)) for each in paid}
     tightest = max(paid, key=lambda each: paid[each] / (carries[each] or Decimal(1)))
     ratio = as_decimal(cover.ratio or cover.flow.first)
+    listed = [f"{each}: {write.money(most)}" for each, most in list(carries.items())[:_LISTED]]
+    more = len(carries) - len(listed)
     return [
+        {
+            "title": worded("What the cash flow carries in each period of the cover"),
+            "formula": worded("its cash flow / the cover, of a short last one in proportion"),
+            "numbers": "; ".join(listed)
+            + (worded("; and {more} further ones", more=more) if more else ""),
+            "result": worded("least for its payments in period {period}", period=tightest),
+        },
         {
             "title": worded(
                 "What may be paid in period {period} of the cover, which binds", period=tightest
