@@ -1,5 +1,6 @@
 """The proof: every answer checked on a second way, and the schedule on its own sums."""
 
+from dataclasses import replace
 from decimal import Decimal
 from operator import add, sub
 from typing import Final
@@ -14,7 +15,7 @@ from ..ledger.covering import periods_covered, regularly_paid
 from ..ledger.discounting import discounted
 from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.rows import Schedule
-from ..line.line import Line
+from ..line.line import Line, lay_out
 from ..line.stretch import Stretch
 from ..line.terms import digits_for
 from ..numbers import annuity
@@ -239,8 +240,11 @@ def _closes_at(loan: Loan, solution: Decimal, worked: Solved, schedule: Schedule
     if solved is None or line is None:
         raise ValueError("nothing was found to be proved")
     if line.terms.whole is not None:
+        # With payments that are set anew on the way, which were not foreseen where it was solved.
+        anew = any(provision.levels for provision in line.terms.provisions)
+        as_made = lay_out(replace(line.terms, cash=None)) if anew else solved
         with precise(digits_for(solved.terms)):
-            solution = unrounded_end(solved, line.terms.count)
+            solution = unrounded_end(as_made, line.terms.count)
     elif loan.balance != UNKNOWN:
         overpaid = schedule.overpaid if closing < 0 else 0
         return unit.count(loan.balance) - overpaid

@@ -15,7 +15,7 @@ from ..document.bounds import Bound
 from ..document.figure_path import PAYMENT, PRINCIPAL
 from ..document.loan import Loan
 from ..ledger.covering import carried_in, periods_covered, regularly_paid, service_of
-from ..ledger.exact import EXACT
+from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.levelling import left_over, unforeseen
 from ..ledger.roll import roll_schedule
 from ..ledger.rows import NeverSettlesError, cash_rule
@@ -33,6 +33,8 @@ from .solution import Found, Sizing, as_made, as_payable
 
 #: Less than this of what is carried is the noise of many digits.
 _NOISE: Final = Decimal("1e-40")
+#: Times that which growth to the end makes of it.
+_WIDE: Final = Decimal(10) ** 15
 
 
 class _Exact(NamedTuple):
@@ -151,7 +153,18 @@ def _by_cover(loan: Loan, terms: Terms, cover: Cover) -> _Exact:
         raise _NothingLentError(
             Sentence("No payment depends on what is lent: the cover does not tell it.")
         )
-    return _Exact(highest, _payment_for(loan, terms, highest))
+    exact = _Exact(highest, _payment_for(loan, terms, highest))
+    if loan.amortized_over is None:
+        line = _line_for(loan, terms, exact)
+        if abs(unrounded_end(line) - terms.balance) > _NOISE * scale * _WIDE:
+            raise _NothingLentError(
+                Sentence(
+                    "The clauses repay more than can be lent within the cover, {lent}: let them "
+                    "repay less.",
+                    lent=Money(highest, loan.decimals),
+                )
+            )
+    return exact
 
 
 def _serving(loan: Loan, terms: Terms, cover: Cover, principal: Decimal) -> dict[int, Decimal]:
