@@ -137,6 +137,27 @@ class SureValues(TestCase):
         self.assertLess(abs(Decimal(over.exact or 0) - exact), Decimal("1e-20"))
         self.assertEqual(over.value, "360" if exact <= 360 else "361")
 
+    def test_over_a_longer_time_paid_anew(self) -> None:
+        """From the 13th on at 7 %, over what is left of the 360: by the annuity formula."""
+        answer = solve(
+            principal="100000",
+            rate={"percent": "6"},
+            count=60,
+            amortized_over=360,
+            payment="?",
+            clauses=[{"from": 13, "rate": {"percent": "7"}, "then": "re-level"}],
+        )
+        grown = Decimal("1.005") ** 12
+        left = 100_000 * grown - Decimal("599.55") * (grown - 1) / Decimal("0.005")
+        rate = Decimal(7) / 1200
+        anew = left * rate / (1 - (1 + rate) ** -348)
+        self.assertEqual(set(column(answer, "payment")[:12]), {59955})
+        paid = set(column(answer, "payment")[12:])
+        self.assertEqual(len(paid), 1)
+        self.assertLess(abs(Decimal(paid.pop()) / 100 - anew), Decimal("0.006"))
+        assert answer.proof is not None
+        self.assertTrue(answer.proof["holds"], answer.proof)
+
     def test_sum_of_digits(self) -> None:
         # Common practice (the rule of 78): of twelve payments, ended after three, 12 + 11 + 10 =
         # 33 of 78 parts of the interest are earned.
