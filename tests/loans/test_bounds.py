@@ -133,6 +133,13 @@ class SureValues(TestCase):
         )
         self.assertEqual([ratio for _, ratio in answer.cover_ratios or ()], ["2.0000000000"] * 2)
 
+    def test_the_rounding_of_interest_alone_is_looked_for_from_afar(self) -> None:
+        """186,000 a year carries 391.99 a day. The greatest principal whose interest of a day, at
+        0.01 % / 365, rounds to 391 yen: less than 391.5 x 365 / 0.0001 = 1,428,975,000."""
+        daily = {"currency": "JPY", "every": "day", "count": 12, "repayment": "interest-only"}
+        answer = solved(rate={"percent": "0.01"}, **daily)
+        self.assertEqual(answer.value, "1428974999")
+
     def test_fees_charges_and_repayments_do_not_count(self) -> None:
         clauses = [
             {"at": 0, "fee": "300", "taken": "apart"},
