@@ -204,10 +204,10 @@ class TheList(BrowserTest):
         page = self.page
         rows = self.listed()
         for typed, count in (
-            ("hask", 3),
+            ("hask", 4),
             ("48,250", 1),
             ("938.82", 1),
-            ("#growers", 4),
+            ("#growers", 5),
             ("committee orrin", 1),
             ("no such thing", 0),
             ("", len(CASES)),

@@ -35,8 +35,10 @@ from .solution import Found, Sizing, as_made, as_payable
 _NOISE: Final = Decimal("1e-40")
 #: Times that which growth to the end makes of it.
 _WIDE: Final = Decimal(10) ** 15
-#: Cents, and times, that are gone one by one in search of what fits before larger steps are taken.
+#: Cents, and times, that are gone one by one in search of what fits before larger steps are taken;
+#: with parts, whose roundings go up and down, as many as lay out so many rows.
 _NEAR: Final = 32
+_ROWS_NEAR: Final = 20_000
 
 
 class _Exact(NamedTuple):
@@ -247,15 +249,16 @@ def _falling(loan: Loan, terms: Terms, exact: _Exact, most: Decimal | None) -> _
     # By how much the last payment falls with the principal, at the least.
     fixed = replace(terms, part=Decimal(0)).having(PAYMENT, exact.payment)
     pull = Fraction(1) if terms.has_parts else Fraction(left_over(fixed, PRINCIPAL).slope)
+    near = max(_NEAR, _ROWS_NEAR // (terms.count or 1)) if terms.has_parts else _NEAR
     lent = above = start
     tried = 0
     while lent > 0 and (over := excess(lent)) > 0:
         tried, above = tried + 1, lent
         # What pays interest alone turns on its rounding: cent by cent it would fall for hours.
-        wide = 1 << max(0, tried - _NEAR)
+        wide = 1 << max(0, tried - near)
         steps = max(wide, int(over / Fraction(cent) / max(pull, Fraction(1))))
         lent = max(lent - steps * cent, Decimal(0))
-    while above - lent > _NEAR * cent:
+    while above - lent > near * cent:
         middle = to_step((above + lent) / 2, cent, "down")
         above, lent = (middle, lent) if excess(middle) > 0 else (above, middle)
     while lent < start and excess(lent + cent) <= 0:
