@@ -36,9 +36,10 @@ _NOISE: Final = Decimal("1e-40")
 #: Times that which growth to the end makes of it.
 _WIDE: Final = Decimal(10) ** 15
 #: Cents, and times, that are gone one by one in search of what fits before larger steps are taken;
-#: with parts, whose roundings go up and down, as many as lay out so many rows.
+#: with parts, whose roundings go up and down, more, as long as no more rows than so many are laid.
 _NEAR: Final = 32
-_ROWS_NEAR: Final = 20_000
+_NEAR_PARTS: Final = 256
+_ROWS: Final = 20_000
 
 
 class _Exact(NamedTuple):
@@ -249,7 +250,8 @@ def _falling(loan: Loan, terms: Terms, exact: _Exact, most: Decimal | None) -> _
     # By how much the last payment falls with the principal, at the least.
     fixed = replace(terms, part=Decimal(0)).having(PAYMENT, exact.payment)
     pull = Fraction(1) if terms.has_parts else Fraction(left_over(fixed, PRINCIPAL).slope)
-    near = max(_NEAR, _ROWS_NEAR // (terms.count or 1)) if terms.has_parts else _NEAR
+    farther = min(_NEAR_PARTS, _ROWS // (terms.count or 1)) if terms.has_parts else 0
+    near = max(_NEAR, farther)
     lent = above = start
     tried = 0
     while lent > 0 and (over := excess(lent)) > 0:
