@@ -249,6 +249,27 @@ class BadInput(BrowserTest):
         expect(instead).to_have_count(0)
         expect(rate).to_be_focused()
 
+    def test_typed_while_a_choice_is_on_its_way(self) -> None:
+        """Chosen where no count stands: it is yearly, and what is typed meanwhile stays."""
+        page = self.open("Cider press")
+        self.figure("Number of payments").fill("")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/api/v1/ask/repacing", hold, times=1)
+        with page.expect_request("**/api/v1/ask/repacing"):
+            page.get_by_role("button", name="Paid: monthly").click()
+            page.get_by_role("menuitemradio", name="yearly", exact=True).click()
+        count = self.figure("Number of payments")
+        count.fill("24")
+        held[0].continue_()
+        expect(page.get_by_role("button", name="Paid: yearly")).to_be_visible()
+        expect(page.get_by_role("group", name="Two ways to change this")).to_be_hidden()
+        expect(count).to_have_value("24")
+        expect(page.get_by_text("24 payments = 24 years")).to_be_visible()
+
     def test_what_takes_long_is_stopped_and_gone_on_with(self) -> None:
         page = self.open("Cider press")
         self.answers("938.82")

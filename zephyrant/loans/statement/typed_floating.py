@@ -37,7 +37,7 @@ def read_fixings(typed: str, marks: Marks) -> Reading:
     between."""
     lines = [line.strip() for line in typed.splitlines() if line.strip()]
     entries: list[tuple[str, Decimal]] = []
-    if lines and not re.search(r"\d", lines[0]):
+    if len(lines) > 1 and not re.search(r"\d", lines[0]):
         # The names of the columns of a list.
         lines = lines[1:]
     for line in lines:

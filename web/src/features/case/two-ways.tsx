@@ -1,6 +1,7 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useWays } from "../../api/asking";
 import type { Quoting, Statement, Way } from "../../api/types";
+import { patched } from "../../hooks/patched";
 import { Button } from "../../ui/button";
 import { Wrong } from "../../ui/wrong";
 import { t } from "../../texts";
@@ -15,21 +16,30 @@ interface Props {
   onChosen: (changed: Partial<Statement> | null) => void;
 }
 
-function fields(way: Way): Partial<Statement> {
-  const { quoted, compounding, over, year_days, percent, every, count } = way.statement;
+function fields(statement: Way["statement"]): Partial<Statement> {
+  const { quoted, compounding, over, year_days, percent, every, count } = statement;
   return { quoted, compounding: compounding ?? null, over, year_days, percent, every, count };
 }
 
 /** A change that can be meant in two ways: both are shown before one is chosen. */
 export function TwoWays({ statement, change, onChosen }: Props) {
-  const ways = useWays(statement, change);
+  // What was chosen is a choice of two, or none, by what stood then: what is typed on the way stays.
+  const [stood] = useState(statement);
+  const atFirst = useWays(stood, change);
+  const since = useWays(statement, change);
+  const isSettled = atFirst.data !== undefined && atFirst.data.length < 2;
+  const ways = isSettled ? atFirst : since;
   const first = useRef<HTMLButtonElement>(null);
   const found = ways.data;
   const from = useRef<Element>(null);
-  const leave = useRef(onChosen);
+  const choose = (way: Way | null) => {
+    const before = fields(isSettled ? stood : statement);
+    onChosen(way && patched(fields(statement), before, fields(way.statement)));
+  };
+  const leave = useRef(choose);
   useEffect(() => {
-    leave.current = (changed) => {
-      onChosen(changed);
+    leave.current = (way) => {
+      choose(way);
       // The focus goes back to what was changed.
       if (from.current instanceof HTMLElement) from.current.focus();
     };
@@ -46,7 +56,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
     const only = found?.[0];
     if (!found) return;
     if (!only) leave.current(null);
-    else if (found.length === 1) leave.current(fields(only));
+    else if (found.length === 1) leave.current(only);
     else {
       from.current = document.activeElement;
       first.current?.focus();
@@ -67,7 +77,7 @@ export function TwoWays({ statement, change, onChosen }: Props) {
               ref={place === 0 ? first : null}
               look="bare"
               className="w-full rounded border border-rule px-3 py-1.5 text-left hover:border-rule-strong"
-              onClick={() => leave.current(fields(way))}
+              onClick={() => leave.current(way)}
             >
               <b>{way.title}</b>
               <span className="block text-[0.95rem] text-soft">{way.says}</span>
