@@ -4,6 +4,7 @@ import os
 import re
 from decimal import Decimal
 from fractions import Fraction
+from itertools import product
 from random import Random
 from typing import Any
 from unittest import TestCase
@@ -208,6 +209,26 @@ class AgainstTheOracle(TestCase):
             with self.subTest(seed=seed, content=content):
                 answered += self.held(content, idle)
         self.assertGreater(answered, DRAWN * 0.8)
+
+    def test_unrounded(self) -> None:
+        """Nothing rounded, a period pays no more than is carried but for the last digits; with the
+        interest rounded, half a cent of each payment so far."""
+        for seed, interest in product(range(40), ("none", "nearest")):
+            content, idle = self.document(Random(seed))
+            rounding = {"payment": "none", "interest": interest}
+            answer = loans.solve(loans.check({**content, "rounding": rounding}))
+            if answer.binding != "cover":
+                continue
+            ours = Sizing(content, idle).sized()
+            self.assertLess(abs(Fraction(answer.value or 0) - ours.exact), Fraction(1, 10**6))
+            assert answer.proof is not None
+            self.assertTrue(answer.proof["holds"], content)
+            cover = content["cover"]
+            each = PERIODS[content["every"]] // PERIODS[cover["every"]]
+            near = Fraction(1, 100) if interest == "nearest" else Fraction(1, 10**9)
+            lowest = min(Fraction(ratio) for _, ratio in answer.cover_ratios or () if ratio)
+            paid = sum(Fraction(row["payment"]) for row in answer.schedule[:each])
+            self.assertGreater(lowest, Fraction(cover["ratio"]) * (1 - 40 * near / paid))
 
     def held(self, content: dict[str, Any], idle: int) -> bool:
         """Against the oracle; whether there was an answer."""

@@ -8,7 +8,7 @@ from typing import Final
 
 from typing_extensions import TypedDict
 
-from ..document.bounds import Bound, Value
+from ..document.bounds import Bound
 from ..document.loan import Loan
 from ..ledger.covering import PeriodCovered, periods_covered, regularly_paid
 from ..ledger.rows import Schedule
@@ -62,7 +62,7 @@ class Ratios:
         if self.value is not None:
             closing, amount = self._schedule.columns.closing, self._schedule.unit.amount
             told["loan_to_value"] = [
-                _written("loan_to_value", _percent_of(self.value, amount(each))) for each in closing
+                _written("loan_to_value", self.value.percent_of(amount(each))) for each in closing
             ]
         return told
 
@@ -78,10 +78,6 @@ class Ratios:
         if self.value is not None:
             told["loan_to_value"] = self.columns["loan_to_value"][ends - 1]
         return told
-
-
-def _percent_of(value: Value, amount: Decimal) -> Fraction:
-    return 100 * Fraction(amount) / Fraction(value.amount)
 
 
 def _written(name: str, ratio: Fraction | None) -> str:
@@ -103,7 +99,7 @@ def bounds_told(
     }
     ratio = None
     if loan.value is not None and line is not None:
-        ratio = _decimal(_percent_of(loan.value, line.terms.principal), PERCENT_PLACES)
+        ratio = _decimal(loan.value.percent_of(line.terms.principal), PERCENT_PLACES)
     return {
         "binding": sizing.binding if sizing else None,
         "slack": slack or None,

@@ -1,7 +1,7 @@
 """What is to be known of a loan’s cover and its value, in words."""
 
 from ..document.loan import Loan
-from ..ledger.covering import periods_covered, regularly_paid
+from ..ledger.covering import periods_of
 from ..line.line import Line
 from ..numbers.ratios import as_decimal
 from ..unknowns.solution import Sizing
@@ -43,7 +43,7 @@ def _not_covered(line: Line, worked: Solved) -> list[Sentence]:
     cover, schedule = line.terms.cover, worked.schedule
     if cover is None or cover.ratio is None or schedule is None or line.terms.follows_cash_flow:
         return []
-    periods = periods_covered(cover.flow, regularly_paid(line, schedule))
+    periods = periods_of(line, schedule)
     short = [each for each in periods if each.excess(cover.ratio) > 0]
     lowest = min(short, key=lambda each: each.ratio or 0, default=None)
     if lowest is None or lowest.ratio is None:
@@ -64,12 +64,12 @@ def _not_covered(line: Line, worked: Solved) -> list[Sentence]:
 def _above_value(loan: Loan, line: Line) -> list[Sentence]:
     """That more is lent than may be on the value."""
     value = loan.value
-    if value is None or line.terms.principal <= value.amount * value.highest / 100:
+    if value is None or line.terms.principal <= value.most:
         return []
     return [
         Sentence(
             "More is lent than may be on the value: {percent} of it, where {highest} is the most.",
-            percent=Percent(100 * line.terms.principal / value.amount, 2, 2),
+            percent=Percent(as_decimal(value.percent_of(line.terms.principal)), 2, 2),
             highest=Percent(value.highest, 2, 0),
         )
     ]

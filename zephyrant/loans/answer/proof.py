@@ -11,7 +11,7 @@ from zephyrant.texts import worded
 
 from ..document.fields import UNKNOWN
 from ..document.loan import Loan
-from ..ledger.covering import periods_covered, regularly_paid
+from ..ledger.covering import periods_of
 from ..ledger.discounting import discounted
 from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.rows import Schedule
@@ -261,7 +261,9 @@ def _bounds_checks(
     checks: list[Check] = []
     cover = line.terms.cover
     if cover is not None and cover.ratio is not None:
-        periods = periods_covered(cover.flow, regularly_paid(line, schedule))
+        periods = periods_of(line, schedule)
+        # Payments that are not rounded pay what the interest was rounded by, too.
+        reach = rounding_reach(loan, line) if sizing.way == "none" else Decimal(0)
         ratios = [each.ratio for each in periods if each.ratio is not None]
         lowest = as_decimal(min(ratios, default=cover.ratio))
         checks.append(
@@ -269,12 +271,11 @@ def _bounds_checks(
                 "what": worded("In every period the cash flow is so many times what is paid"),
                 "found": write.number(lowest),
                 "expected": worded("{ratio} at least", ratio=write.number(as_decimal(cover.ratio))),
-                "holds": all(each.excess(cover.ratio) <= 0 for each in periods)
-                or sizing.way == "none",
+                "holds": all(each.excess(cover.ratio) <= reach for each in periods),
             }
         )
     if loan.value is not None:
-        most = loan.value.amount * loan.value.highest / 100
+        most = loan.value.most
         checks.append(
             {
                 "what": worded("No more is lent than may be on the value"),

@@ -86,7 +86,7 @@ def _lesser_steps(
     """What the value lets, and which bound is the lesser."""
     steps: list[Step] = []
     if loan.value is not None:
-        worth = loan.value.amount * loan.value.highest / 100
+        worth = loan.value.most
         steps.append(
             {
                 "title": worded("What may be lent on the value"),

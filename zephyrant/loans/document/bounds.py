@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from decimal import Decimal
+from fractions import Fraction
 from typing import TYPE_CHECKING, Annotated, Any, Final, Literal, Self
 
 from pydantic import (
@@ -19,8 +20,8 @@ from ..calendars import frequencies
 from ..wording.marks import Marks
 from .choices import REPAYMENT
 from .field_schemas import least_schema, number_schema
-from .fields import UNKNOWN, Every, Unknown, decimal_of, wrong, wrong_at
-from .limits import MOST_MONEY, MOST_PERCENT
+from .fields import UNKNOWN, Every, Unknown, decimal_of, money_of, wrong, wrong_at
+from .limits import MOST_PERCENT
 from .parts import Part
 
 if TYPE_CHECKING:
@@ -35,12 +36,8 @@ _WRITTEN: Final = PlainSerializer(lambda value: f"{value:f}", return_type=str)
 
 
 def _money(value: object) -> Decimal:
-    number = decimal_of(value, "186000")
-    if number < 0:
-        raise wrong(worded("A cash flow is zero or more: what is left to pay the loan from."))
-    if number >= MOST_MONEY:
-        raise wrong(worded("An amount is below {most}.", most=f"{MOST_MONEY:f}"))
-    return abs(number)
+    says = worded("A cash flow is zero or more: what is left to pay the loan from.")
+    return money_of(value, "186000", says)
 
 
 def _ratio(value: object) -> Decimal | Unknown:
@@ -71,11 +68,10 @@ def _growth(value: object) -> Decimal:
 
 
 def _worth(value: object) -> Decimal:
-    number = decimal_of(value, "1450000")
-    if number <= 0:
-        raise wrong(worded("A value is above 0."))
-    if number >= MOST_MONEY:
-        raise wrong(worded("An amount is below {most}.", most=f"{MOST_MONEY:f}"))
+    says = worded("A value is above 0.")
+    number = money_of(value, "1450000", says)
+    if not number:
+        raise wrong(says)
     return number
 
 
@@ -153,6 +149,15 @@ class Value(Part):
 
     amount: Worth
     highest: Highest
+
+    @property
+    def most(self) -> Decimal:
+        """The most that may be lent on it; in the decimal context in force."""
+        return self.amount * self.highest / 100
+
+    def percent_of(self, amount: Decimal) -> Fraction:
+        """An amount in percent of it."""
+        return 100 * Fraction(amount) / Fraction(self.amount)
 
 
 def cash_flows_in_words(flows: Sequence[Decimal], marks: Marks, decimals: int) -> str:

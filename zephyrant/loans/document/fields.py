@@ -94,17 +94,24 @@ def decimal_of(value: object, example: str) -> Decimal:
     return number
 
 
+def money_of(value: object, example: str, below_zero: str) -> Decimal:
+    """An amount of money, zero or more; what is none raises, with an `example` of one, or with what
+    is to be said of one `below_zero`."""
+    number = decimal_of(value, example)
+    if number < 0:
+        raise wrong(below_zero)
+    if number >= MOST_MONEY:
+        raise wrong(worded("An amount is below {most}.", most=f"{MOST_MONEY:f}"))
+    return abs(number)
+
+
 def _amount(value: object) -> Decimal | Unknown:
     if value is MISSING:
         raise wrong(is_missing())
     if value == UNKNOWN:
         return UNKNOWN
-    number = decimal_of(value, "48250.00")
-    if number < 0:
-        raise wrong(worded("An amount is zero or more: the field itself says who pays whom."))
-    if number >= MOST_MONEY:
-        raise wrong(worded("An amount is below {most}.", most=f"{MOST_MONEY:f}"))
-    return abs(number)
+    says = worded("An amount is zero or more: the field itself says who pays whom.")
+    return money_of(value, "48250.00", says)
 
 
 def _percent(value: object) -> Decimal | Unknown:

@@ -36,6 +36,12 @@ class PeriodCovered(NamedTuple):
         return self.paid - self.cash / ratio
 
 
+def periods_of(line: Line, schedule: Schedule) -> list[PeriodCovered]:
+    """The periods of the cover of a schedule to the cent; none of a loan without one."""
+    cover = line.terms.cover
+    return [] if cover is None else periods_covered(cover.flow, regularly_paid(line, schedule))
+
+
 def periods_covered(flow: CashFlow, paid: list[Fraction]) -> list[PeriodCovered]:
     """The periods of the cover, from what is paid with each payment; up to the last year of which
     the cash flow is stated."""

@@ -14,7 +14,7 @@ from ..budget import look
 from ..document.bounds import Bound
 from ..document.figure_path import PAYMENT, PRINCIPAL
 from ..document.loan import Loan
-from ..ledger.covering import carried_in, periods_covered, regularly_paid, service_of
+from ..ledger.covering import carried_in, periods_of, service_of
 from ..ledger.exact import EXACT, unrounded_end
 from ..ledger.levelling import left_over, unforeseen
 from ..ledger.roll import roll_schedule
@@ -73,7 +73,7 @@ def size_of(loan: Loan, terms: Terms) -> Found:
         if terms.cover is not None:
             exact["cover"] = _by_cover(loan, terms, terms.cover)
         if loan.value is not None:
-            principal = loan.value.amount * loan.value.highest / 100
+            principal = loan.value.most
             exact["value"] = _Exact(principal, _payment_for(loan, terms, principal))
         return _least(loan, terms, exact)
     except _NothingLentError as nothing:
@@ -280,5 +280,4 @@ def _excess(loan: Loan, terms: Terms, paid: _InCents) -> Fraction:
         schedule = roll_schedule(line, rule, ending_of(loan, line))
     except NeverSettlesError:
         return Fraction(0)
-    periods = periods_covered(cover.flow, regularly_paid(line, schedule))
-    return max(each.excess(cover.ratio) for each in periods)
+    return max(each.excess(cover.ratio) for each in periods_of(line, schedule))

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Figure, ResultWord, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { Button } from "../../ui/button";
+import { AsideButton } from "../../ui/aside-button";
 import { Choice } from "../../ui/choice";
 import { Field } from "../../ui/field";
 import { textOf, type EntryName } from "./entries";
@@ -67,16 +67,7 @@ export function AimLine({ statement, figures, figure, onChange, place }: Props) 
       {moves && textOf(statement, moves.entry).trim() !== "" && (
         <span className="text-soft"> {t("(what stands there is left aside)")}</span>
       )}
-      .{" "}
-      <Button
-        look="dotted"
-        className="font-sans text-[0.95rem]"
-        // Leaving the figure sets it anew and moves what stands after it: the click comes first.
-        onMouseDown={(event) => event.preventDefault()}
-        onClick={() => onChange({ aim: null })}
-      >
-        {t("Drop the aim")}
-      </Button>
+      . <AsideButton onClick={() => onChange({ aim: null })}>{t("Drop the aim")}</AsideButton>
     </p>
   );
 }

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Reading, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { Button } from "../../ui/button";
+import { AsideButton } from "../../ui/aside-button";
 import { Choice } from "../../ui/choice";
 import { InUnit } from "../../ui/in-unit";
 import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
@@ -53,7 +53,9 @@ export function Bounds({ statement, readings, figure, onChange }: Props) {
               least: !isSculpted && t(" at least"),
             },
           )}{" "}
-          <Off onClick={() => onChange({ cover: null })}>{t("Take the cash flow off")}</Off>
+          <AsideButton onClick={() => onChange({ cover: null })}>
+            {t("Take the cash flow off")}
+          </AsideButton>
         </p>
       )}
       {value && (
@@ -66,30 +68,18 @@ export function Bounds({ statement, readings, figure, onChange }: Props) {
             ),
             percent: figure("value.highest"),
           })}{" "}
-          <Off onClick={() => onChange({ value: null })}>{t("Take the value off")}</Off>
+          <AsideButton onClick={() => onChange({ value: null })}>
+            {t("Take the value off")}
+          </AsideButton>
         </p>
       )}
       {!isOpen && !isSculpted && (
         <p className="leading-normal">
-          <Off onClick={() => onChange({ principal: "?", payment: "" })}>
+          <AsideButton onClick={() => onChange({ principal: "?", payment: "" })}>
             {t("What can be lent within this?")}
-          </Off>
+          </AsideButton>
         </p>
       )}
     </div>
-  );
-}
-
-function Off({ onClick, children }: { onClick: () => void; children: string }) {
-  return (
-    <Button
-      look="dotted"
-      className="font-sans text-[0.95rem]"
-      // Leaving a figure sets it anew and moves what stands after it: the click comes first.
-      onMouseDown={(event) => event.preventDefault()}
-      onClick={onClick}
-    >
-      {children}
-    </Button>
   );
 }

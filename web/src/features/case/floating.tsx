@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Reading, Statement } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
-import { Button } from "../../ui/button";
+import { AsideButton } from "../../ui/aside-button";
 import { Choice, OneOf } from "../../ui/choice";
 import { Lines } from "../../ui/lines";
 import { everyChosen, everyOptions, periodOf } from "../../ui/quoting";
@@ -74,14 +74,7 @@ export function FloatingLine({ statement, readings, figure, onChange, onType, on
             ),
           },
         )}{" "}
-        <Button
-          look="dotted"
-          className="font-sans text-[0.95rem]"
-          onMouseDown={(event) => event.preventDefault()}
-          onClick={() => onChange({ floating: null })}
-        >
-          {t("Fix the rate")}
-        </Button>
+        <AsideButton onClick={() => onChange({ floating: null })}>{t("Fix the rate")}</AsideButton>
       </p>
       <div className="mt-1 flex flex-wrap gap-x-6 gap-y-1 font-sans text-base leading-normal">
         {list("fixings", "2026-06-30 2.31")}

@@ -54,7 +54,7 @@ export function KeptIndices({ floating, marks, onTake }: Props) {
           {t("No longer keep these")}
         </Button>
       )}
-      <Wrong error={keep.error} />
+      <Wrong error={keep.error ?? drop.error} />
     </div>
   );
 }
