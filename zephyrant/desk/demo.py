@@ -63,6 +63,7 @@ CASES: Final[list[dict[str, Any]]] = [
         "count": "84",
         "payment": "1,412.60",
         "start": "1 Mar 2027",
+        "business_days": {"calendars": "DE, TARGET", "roll": "modified-following"},
     },
     {
         "name": "Apple store, Ferrow Orchards",

@@ -185,6 +185,8 @@ class ChoiceWords(Schema):
     repaid_rows: list[Option]
     day_counts: list[Option]
     odd_days: list[Option]
+    rolls: list[Option]
+    adjusted: list[Option]
     payment_rounding: list[Option]
     interest_rounding: list[Option]
     overpaid: list[Option]
@@ -357,6 +359,8 @@ def _choices() -> ChoiceWords:
         repaid_rows=_plain({style: choices.REPAYMENT[style].label for style in choices.BY_NAME}),
         day_counts=_options(choices.DAY_COUNTS),
         odd_days=_options(choices.ODD_DAYS),
+        rolls=_options(choices.ROLLS),
+        adjusted=_options(choices.ADJUSTED),
         payment_rounding=_options(choices.PAYMENT_ROUNDING),
         interest_rounding=_options(choices.INTEREST_ROUNDING),
         overpaid=_options(choices.OVERPAID),

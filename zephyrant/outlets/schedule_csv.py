@@ -11,9 +11,9 @@ from .csv_form import PLAIN_CSV, CsvForm
 COLUMNS: Final = ("number", "date", "opening", "interest", "principal", "payment", "closing")
 #: Columns that only loans with such clauses have, before the closing balance.
 _MOVED: Final = ("advance", "fee", "repay")
-#: What is collected beside the payment, what another rule of sharing interest out brings, and what
-#: cover and value do.
-_BESIDE: Final = ("charge", "actuarial_closing", "cover_ratio", "loan_to_value")
+#: What is collected beside the payment, what another rule of sharing interest out brings, what
+#: cover and value do, and the day a payment stood on that business days moved.
+_BESIDE: Final = ("charge", "actuarial_closing", "cover_ratio", "loan_to_value", "scheduled")
 #: Rows that are written at once.
 _TOGETHER: Final = 1_000
 

@@ -2,6 +2,7 @@
 
 import tempfile
 from collections.abc import Sequence
+from datetime import date
 from typing import IO, Any, Final, NamedTuple
 
 import xlsxwriter
@@ -156,7 +157,7 @@ def _rows(book: xlsxwriter.Workbook, loan: Loan, schedule: FormulaSheet, reader:
         sheet.write_string(0, 11, worded("Owed without the {asked}", asked=asked), head)
         sheet.write_string(0, 12, worded("Owed by each 1 of the {asked}", asked=asked), head)
     ratio = book.add_format({"num_format": "0.0000"})
-    beside = _beside(schedule, money, ratio)
+    beside = [*_beside(schedule, money, ratio), *_stood_on(loan, schedule, day)]
     for column, each in enumerate(beside, _BESIDE_FROM):
         sheet.set_column(column, column, 20)
         sheet.write_string(0, column, COLUMNS_NAMED[each.name].alone, head)
@@ -203,6 +204,20 @@ def _beside(schedule: FormulaSheet, money: Any, ratio: Any) -> list[_Beside]:  #
             cells = [("", float(amount(each))) for each in units]
             found.append(_Beside(name, cells, money))
     return found + [_Beside(live.name, live.cells, ratio) for live in schedule.beside]
+
+
+def _stood_on(loan: Loan, schedule: FormulaSheet, day: Any) -> list[_Beside]:  # noqa: ANN401
+    """The days on which payments stood that business days moved, if any did."""
+    stood = schedule.schedule.stood_on(loan.calendar)
+    if not any(stood):
+        return []
+    # A sheet counts days from the last but one of 1899.
+    cells = [None if each is None else ("", float((each - _DAY_0).days)) for each in stood]
+    return [_Beside("scheduled", cells, day)]
+
+
+#: What is day 0 of a sheet.
+_DAY_0: Final = date(1899, 12, 30)
 
 
 def _write_beside(sheet: Worksheet, at: int, beside: list[_Beside]) -> None:

@@ -138,7 +138,7 @@ def _fitting(answer: Answer, marks: Marks) -> Rows:
 def _money(answer: Answer) -> list[str]:
     """The columns of money there is something to say in, but for the carrying amounts."""
     columns = answer.laid.titles if answer.laid else ()
-    return [name for name in columns if name not in ("number", "date", "carrying")]
+    return [name for name in columns if name not in ("number", "date", "scheduled", "carrying")]
 
 
 def _heads(names: list[str]) -> tuple[str, ...]:
@@ -159,11 +159,12 @@ def years_of(answer: Answer, marks: Marks) -> Rows:
 def schedule_of(answer: Answer, marks: Marks, share: float = 1) -> Rows:
     """Every row of a schedule; tells as it grows up to a `share` of the whole."""
     names = _money(answer)
-    dated = bool(answer.laid and "date" in answer.laid.titles)
+    titles = answer.laid.titles if answer.laid else ()
+    days = [name for name in ("date", "scheduled") if name in titles]
     rows = []
     for place, row in enumerate(answer.schedule):
         grown(share * place, len(answer.schedule))
         told: dict[str, Any] = dict(row)
-        due = [write_day(date.fromisoformat(row["date"]))] if row["date"] and dated else []
+        due = [write_day(date.fromisoformat(told[name])) if told.get(name) else "" for name in days]
         rows.append((str(row["number"]), *due, *(marks.write(told[name]) for name in names)))
-    return Rows((worded("No."), *([worded("Due")] if dated else []), *_heads(names)), rows)
+    return Rows((worded("No."), *_heads([*days, *names])), rows)

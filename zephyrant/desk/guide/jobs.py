@@ -187,6 +187,22 @@ JOBS: Final[dict[str, Job]] = {
         "{65} %",
         answer="The amount lent is {1221813.60}",
     ),
+    "days": Job(
+        "Payments on business days",
+        "A payment that falls on a weekend or a holiday is made on a business day.",
+        (
+            "State the day it is lent on, then choose “Business days” under the sentence: the "
+            "calendars (countries, TARGET, or several together), where payments move, and to which "
+            "day interest is counted.",
+            "The schedule bears the days on which payments are made; those that are moved have the "
+            "day beside them that they were scheduled for.",
+            "The EU yearly cost takes the days on which money moves, the US one those on which it "
+            "was due.",
+        ),
+        line="{48250} at {6} % over 12 months, lent 31 January 2026, actual/360, on business days "
+        "of TARGET, modified following, adjusted",
+        answer="Each monthly payment is {4153.25}",
+    ),
     "floating": Job(
         "A rate that follows an index",
         "The rate is an index plus a margin, fixed anew every half-year.",

@@ -31,7 +31,8 @@ _MOST_EXACT: Final = 2**53
 
 
 class ScheduleRow(TypedDict):
-    """One row of the schedule, money as decimal strings.
+    """One row of the schedule, money as decimal strings. `scheduled`: the day a payment stood on
+    that business days moved.
 
     `advance`, `repay`, `fee` (added to what is owed) and `charge` (collected beside the payment)
     stand there where clauses have such,
@@ -42,6 +43,7 @@ class ScheduleRow(TypedDict):
 
     number: int
     date: str | None
+    scheduled: NotRequired[str]
     opening: str
     interest: str
     principal: str
@@ -59,13 +61,15 @@ class ScheduleRow(TypedDict):
 class ScheduleColumns(BaseModel):
     """The rows of a schedule, a column each. `money` is in whole units of which `decimals` figures
     stand after the point; a column with finer or larger amounts is told as decimal texts, as are
-    `cover_ratio` and `loan_to_value`. `date`: None without dates."""
+    `cover_ratio` and `loan_to_value`. `date`: None without dates; `scheduled`: where business days
+    moved no payment."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
     decimals: int
     number: list[int]
     date: list[str] | None
+    scheduled: list[str | None] | None
     money: dict[str, list[int] | list[str]]
 
 
@@ -97,6 +101,12 @@ class Laid:
         return self.schedule.due(self._calendar)
 
     @cached_property
+    def scheduled(self) -> tuple[date | None, ...] | None:
+        """The days on which payments stood that business days moved; None where none is."""
+        stood = self.schedule.stood_on(self._calendar)
+        return stood if any(stood) else None
+
+    @cached_property
     def rows(self) -> list[ScheduleRow]:
         """Every row."""
         columns, unit = self.schedule.columns, self.schedule.unit
@@ -126,6 +136,9 @@ class Laid:
             column: Any = _written(getattr(columns, name), unit)
             for row, text in zip(rows, column, strict=True):
                 row[name] = text
+        for row, stood_on in zip(rows, self._scheduled_told or (), strict=False):
+            if stood_on is not None:
+                row["scheduled"] = stood_on
         for beside in _RATIOS:
             for row, text in zip(rows, self.ratios.columns.get(beside, ()), strict=False):
                 row[beside] = text
@@ -147,6 +160,7 @@ class Laid:
             decimals=decimals,
             number=list(columns.number),
             date=self._days_told,
+            scheduled=self._scheduled_told,
             money=money,
         )
 
@@ -157,6 +171,7 @@ class Laid:
         stands in it."""
         there: dict[str, bool] = {
             "date": self.days is not None,
+            "scheduled": self.scheduled is not None,
             "carrying": bool(self.carrying),
             **{name: name in self._besides and self.moves(name) for name in _BESIDES},
             **{name: name in self.ratios.columns for name in _RATIOS},
@@ -166,6 +181,12 @@ class Laid:
     def moves(self, name: str) -> bool:
         """Whether something stands in a column of money."""
         return any(getattr(self.schedule.columns, name))
+
+    @cached_property
+    def _scheduled_told(self) -> list[str | None] | None:
+        if self.scheduled is None:
+            return None
+        return [None if day is None else day.isoformat() for day in self.scheduled]
 
     @cached_property
     def _days_told(self) -> list[str] | None:

@@ -4,8 +4,9 @@ from decimal import Decimal
 
 from zephyrant.texts import worded
 
+from ..calendars.days_in_words import write_day
 from ..document.loan import Loan
-from ..ledger.rows import Schedule
+from ..ledger.rows import Schedule, due
 from ..line.compiling import asks_rate
 from ..unknowns.last_payment import rounding_reach
 from ..unknowns.solution import whole_above
@@ -37,6 +38,31 @@ def overpaid_note(loan: Loan, schedule: Schedule) -> list[Sentence]:
             number=Number(row.number),
             over=over,
             repaid=Money(amount(row.repay), loan.decimals),
+        )
+    ]
+
+
+def _moved(loan: Loan, schedule: Schedule) -> list[Sentence]:
+    """How many payments business days move, and the first of them."""
+    calendar = loan.calendar
+    if calendar is None or calendar.business_days is None:
+        return []
+    stood_on = schedule.stood_on(calendar)
+    moved = [
+        (row, day) for row, day in zip(schedule.rows, stood_on, strict=True) if day is not None
+    ]
+    if not moved:
+        return [Sentence("Every payment falls on a business day: none is moved.")]
+    row, day = moved[0]
+    return [
+        Sentence(
+            "{moved} of {rows} payments fall on days that are closed and are moved; the first is "
+            "payment {number}, from {stood} to {made}.",
+            moved=Number(len(moved)),
+            rows=Number(len(schedule.rows)),
+            number=Number(row.number),
+            stood=write_day(day),
+            made=write_day(due(row, calendar) or day),
         )
     ]
 
@@ -85,7 +111,7 @@ def notes_of(loan: Loan, worked: Solved, solution: Decimal) -> list[Sentence]:
     path = rests_on(loan, schedule.rows[-1].stands_at)
     notes += [path] if path else []
     notes += bounds_notes(loan, worked)
-    notes += _charged(loan, schedule)
+    notes += [*_charged(loan, schedule), *_moved(loan, schedule)]
     notes += _more_at_last(loan, worked, schedule)
     return notes + overpaid_note(loan, schedule) + _taken(loan, schedule)
 

@@ -14,6 +14,7 @@ from functools import cached_property
 from typing import Final, Literal, NamedTuple, final, get_args
 
 from . import frequencies
+from .business_days import BusinessDays
 
 DayCount = Literal["equal", "30/360", "30E/360", "actual/365", "actual/360", "actual/actual"]
 DAY_COUNTS: Final[tuple[DayCount, ...]] = get_args(DayCount)
@@ -95,12 +96,17 @@ def later(day: date, step: Pace, times: int) -> date:
 @final
 @dataclass(frozen=True)
 class Calendar:
-    """When the money is lent and the payments fall due."""
+    """When the money is lent and the payments fall due.
+
+    With `business_days` a payment is made on the day it is `moved` to. Interest is counted up to
+    that day where they are `adjusted`, else up to the one it stood on before.
+    """
 
     start: date
     first: date
     step: Pace
     in_advance: bool
+    business_days: BusinessDays | None = None
 
     @cached_property
     def is_regular(self) -> bool:
@@ -108,7 +114,21 @@ class Calendar:
         return self.first == later(self.start, self.step, 0 if self.in_advance else 1)
 
     def payment(self, number: int) -> date:
-        """The date of a payment, from 1 on; a regular loan keeps the day of its start."""
+        """The day of a payment, from 1 on, up to which interest is counted."""
+        if self.business_days is not None and self.business_days.adjusted:
+            return self.due(number)
+        return self.unmoved(number)
+
+    def due(self, number: int) -> date:
+        """The day on which a payment is made; one at the start never moves."""
+        day = self.unmoved(number)
+        if self.business_days is None or day == self.start:
+            return day
+        return self.business_days.moved(day)
+
+    def unmoved(self, number: int) -> date:
+        """The day of a payment whatever the business days; a regular loan keeps the day of its
+        start."""
         base, before = self._counted_from
         return later(base, self.step, number - before)
 
@@ -135,9 +155,24 @@ class Calendar:
     def _counted(self) -> dict[date, tuple[int, bool]]:
         return {}
 
+    def paid_on_or_after(self, day: date) -> tuple[int, bool]:
+        """The same of what is paid: a payment that is moved is met on the day it is made, on that
+        it stood on before, and between them."""
+        number, is_on = self.on_or_after(day)
+        if is_on or self.business_days is None:
+            return number, is_on
+        if number > 1 and self.due(number - 1) >= day:
+            return number - 1, True
+        return number, number <= self.most_payments() and self.due(number) <= day
+
     def end(self, count: int) -> date:
-        """The end of the last period of `count` payments."""
-        return self.payment(count + 1 if self.in_advance else count)
+        """The end of the last period of `count` payments, as what is paid then is moved."""
+        return self.due(count + 1 if self.in_advance else count)
+
+    def last_day(self, count: int) -> date:
+        """The last day that has to do with `count` payments: what is paid at their end, or the
+        interest that is counted till then."""
+        return max(self.end(count), self.payment(count + 1 if self.in_advance else count))
 
     def periods(self) -> Iterator[tuple[date, date]]:
         """Beginning and end of each period from the first payment's on, without end.
@@ -153,10 +188,14 @@ class Calendar:
             begins, number = ends, number + 1
 
     def most_payments(self) -> int:
-        """How many payments fit before the end of the calendar."""
+        """How many payments fit before the end of the calendar, or of what is known of it."""
+        last = _LAST
+        if self.business_days is not None:
+            # In its last month a payment may be moved beyond what is known.
+            last = date(self.business_days.known.last, 11, 30)
         if self.step.days:
-            return (_LAST - self.first).days // self.step.days
-        months = (_LAST.year - self.first.year) * 12 + 12 - self.first.month
+            return (last - self.first).days // self.step.days
+        months = (last.year - self.first.year) * 12 + last.month - self.first.month
         return 2 * months if self.step.half else months // self.step.months
 
 

@@ -163,7 +163,7 @@ def _fee_told(line: Line, schedule: Schedule, fee: Fee) -> FeeCharged:
         )
     else:
         number = place
-        day = calendar and (calendar.payment(place) if place else calendar.start)
+        day = calendar and (calendar.due(place) if place else calendar.start)
     return {
         "number": number,
         "date": day.isoformat() if day else None,

@@ -29,7 +29,11 @@ def years_between(start: date, day: date, step: Pace) -> float:
 
 
 class Times:
-    """How far from the start payments (0: the start) and days lie; each is counted once."""
+    """How far from the start payments (0: the start) and days lie; each is counted once.
+
+    Payments that business days move lie in unit-periods as though they were not (12 CFR
+    1026.17(c)(3)(ii)), in years where they are made.
+    """
 
     def __init__(self, calendar: Calendar | None, a_year: int, *, in_advance: bool) -> None:
         self.calendar, self.a_year, self._in_advance = calendar, a_year, in_advance
@@ -38,14 +42,14 @@ class Times:
         self._units: dict[int | date, tuple[float, float]] = {}
 
     def day(self, place: int | date) -> date:
-        """The day of a place, of a loan with dates."""
+        """The day of a place, of a loan with dates, whatever the business days."""
         if isinstance(place, date):
             return place
         if self.calendar is None:
             raise ValueError("a number without dates")
         known = self._days.get(place)
         if known is None:
-            known = self.calendar.payment(place) if place else self.calendar.start
+            known = self.calendar.unmoved(place) if place else self.calendar.start
             self._days[place] = known
         return known
 
@@ -95,7 +99,8 @@ class Times:
             return 0.0
         if self.calendar is None:
             return self.units(place)[0] / self.a_year
-        return years_between(self.calendar.start, self.day(place), self.calendar.step)
+        day = place if isinstance(place, date) else self.calendar.due(place)
+        return years_between(self.calendar.start, day, self.calendar.step)
 
 
 @lru_cache(maxsize=8)

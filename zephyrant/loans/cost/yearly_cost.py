@@ -135,7 +135,8 @@ def eu_aprc(flows: Flows, us: float | None) -> float | None:
 def _even(calendar: Calendar) -> bool:
     """Whether every payment lies a whole number of months or weeks after the start."""
     step = calendar.step
-    return calendar.is_regular and (step.days > 1 or (step.months > 0 and calendar.start.day <= 28))
+    is_regular = calendar.is_regular and calendar.business_days is None
+    return is_regular and (step.days > 1 or (step.months > 0 and calendar.start.day <= 28))
 
 
 def _force(lent: float, runs: Sequence[Run], fraction: float, guess: float) -> float | None:

@@ -7,6 +7,7 @@ from typing import Final, Literal, NamedTuple, get_args
 
 from zephyrant.texts import Said, Worded
 
+from ..calendars.business_days import Roll
 from ..calendars.dates import DayCount
 from ..numbers.annuity import Timing
 from .clauses import LEVELS, STRETCHES, Pay, VerbName
@@ -130,6 +131,20 @@ DAY_COUNTS: Final[dict[DayCount, Choice]] = {
 ODD_DAYS: Final[dict[OddDays, Choice]] = {
     "simple": Choice("simple interest"),
     "compound": Choice("compound interest"),
+}
+#: Where a payment goes that falls on a day on which banks are closed.
+ROLLS: Final[dict[Roll, Choice]] = {
+    "following": Choice("following: the next business day", "following"),
+    "modified-following": Choice(
+        "modified following: the next in the same month, else the last before",
+        "modified following",
+    ),
+    "preceding": Choice("preceding: the last business day before", "preceding"),
+}
+#: To which day interest is counted where a payment is moved.
+ADJUSTED: Final[dict[str, Choice]] = {
+    "no": Choice("to the day it was due, unadjusted", "unadjusted"),
+    "yes": Choice("to the day it is moved to, adjusted", "adjusted"),
 }
 PAYMENT_ROUNDING: Final = {
     "nearest": Choice("rounded to the nearest"),

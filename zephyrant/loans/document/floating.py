@@ -291,13 +291,15 @@ def periods_between(loan: "LoanFields", quote: FloatingQuote) -> int:
 
 
 def fixed_on(loan: "LoanFields", quote: FloatingQuote, period: int) -> int | date:
-    """When the rate of a period is fixed: so long before it begins; without dates in periods from
-    the start."""
+    """When the rate of a period is fixed: so long before it begins, in business days where there
+    are such; without dates in periods from the start."""
     calendar = loan.calendar
     if calendar is None:
         return period - 1 - quote.lag_days
     first = period if calendar.in_advance else period - 1
     begins = calendar.payment(first) if first else calendar.start
+    if calendar.business_days is not None:
+        return calendar.business_days.earlier(begins, quote.lag_days)
     return begins - timedelta(days=quote.lag_days)
 
 

@@ -17,6 +17,7 @@ from ..calendars import frequencies
 from ..calendars.dates import pace
 from ..wording.refusals import no_payment
 from .bounds import check_bounds, follows_from_bounds
+from .business_days import check_business_days
 from .clauses import Clause
 from .fields import (
     MISSING,
@@ -82,6 +83,7 @@ class Loan(LoanFields):
                 raise wrong_at(
                     "day_count", worded("Days are counted between dates: state the start.")
                 )
+            check_business_days(self)
             return self
         if self.first_payment is not None and self.first_payment < self.start:
             raise wrong_at(
@@ -102,6 +104,7 @@ class Loan(LoanFields):
                     every=frequencies.a_year(self.every),
                 ),
             )
+        check_business_days(self)
         try:
             calendar = self.calendar
             if calendar and self.count != UNKNOWN:
@@ -260,7 +263,7 @@ class Loan(LoanFields):
             return worded(
                 "{place} lies before the start, {start}.", place=place, start=calendar.start
             )
-        if count and place > calendar.end(count):
+        if count and place > calendar.last_day(count):
             return worded(
                 "{place} lies after the end, {count}.", place=place, count=calendar.end(count)
             )

@@ -16,6 +16,7 @@ from ..numbers.decimals import Cash as CashWay
 from ..quotes.styles import Style
 from .aim import Aim
 from .bounds import Cover, Value
+from .business_days import MovedDays
 from .choices import REPAYMENT
 from .clauses import Clause, Share
 from .fields import (
@@ -58,14 +59,16 @@ _KEPT: Final = ("unknown", "asked", "style")
 
 
 @lru_cache(maxsize=256)
-def _calendar(start: date, first: date | None, every: Every, timing: Timing) -> Calendar | None:
+def _calendar(
+    start: date, first: date | None, every: Every, timing: Timing, moved: MovedDays | None
+) -> Calendar | None:
     """Made once for a document, so that what it has counted is kept."""
     step, in_advance = pace(every), timing == "in-advance"
     if step is None:
         return None
     if first is None:
         first = start if in_advance else later(start, step, 1)
-    return Calendar(start, first, step, in_advance)
+    return Calendar(start, first, step, in_advance, moved.as_days if moved else None)
 
 
 Rate = Annotated[
@@ -131,6 +134,10 @@ class LoanFields(Part):
     )
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
+    business_days: MovedDays | None = Field(
+        default=None,
+        description="The business days that payments are moved to which fall on others.",
+    )
     we: We = Field(default="lend", description="Who speaks; it changes the words alone, no figure.")
     clauses: tuple[Clause, ...] = Field(default=(), max_length=MOST_CLAUSES)
     purchase: Purchase | None = None
@@ -209,7 +216,9 @@ class LoanFields(Part):
         """When payments fall due; none where no dates are stated."""
         if self.start is None:
             return None
-        return _calendar(self.start, self.first_payment, self.every, self.timing)
+        return _calendar(
+            self.start, self.first_payment, self.every, self.timing, self.business_days
+        )
 
     @property
     def decimals(self) -> int:

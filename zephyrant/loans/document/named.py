@@ -63,6 +63,7 @@ FIGURES_NAMED: Final = {
 COLUMNS_NAMED: Final = {
     "number": Named("number", "count", "Payment no."),
     "date": Named("due", "day"),
+    "scheduled": Named("scheduled for", "day", "Scheduled for"),
     "opening": Named("opening", "money", "Opening balance"),
     "advance": Named("lent", "money"),
     "fee": Named("fee added", "money"),

@@ -12,7 +12,20 @@ from ..calendars.dates import Calendar
 from ..calendars.days_in_words import MONTHS, PLAIN_DAYS
 from ..wording.marks import Marks
 from .bounds import cash_flows_in_words
-from .choices import CHARGED_OF, IN_COSTS, ODD_DAYS, PAY, REPAYMENT, TAKEN, THEN, TIMING, WE
+from .business_days import calendars_in_words
+from .choices import (
+    ADJUSTED,
+    CHARGED_OF,
+    IN_COSTS,
+    ODD_DAYS,
+    PAY,
+    REPAYMENT,
+    ROLLS,
+    TAKEN,
+    THEN,
+    TIMING,
+    WE,
+)
 from .clauses import ChargeShare, Clause, Share
 from .fields import UNKNOWN
 from .floating import floating
@@ -150,12 +163,21 @@ def _lent_on(calendar: Calendar | None) -> str:
 def _paid_from(loan: Loan, calendar: Calendar | None) -> str:
     if calendar is None:
         return ""
-    text = f" from {PLAIN_DAYS.write(calendar.first)}"
+    text = f" from {PLAIN_DAYS.write(calendar.first)}{_business_days(loan)}"
     if loan.day_count != "equal":
         return f"{text} (days counted {loan.day_count})"
     if not calendar.is_regular:
         return f"{text} (odd days bear {ODD_DAYS[loan.odd_days].label})"
     return text
+
+
+def _business_days(loan: Loan) -> str:
+    days = loan.business_days
+    if days is None:
+        return ""
+    interest = ADJUSTED["yes" if days.adjusted else "no"].in_sentence
+    calendars = calendars_in_words(days.calendars)
+    return f" on business days of {calendars}, {ROLLS[days.roll].in_sentence}, {interest}"
 
 
 _MONTHS: Final = tuple(name[:3] for name in MONTHS)

@@ -95,7 +95,7 @@ def due(row: Row, calendar: Calendar | None) -> date | None:
     """When what a row tells happens; none without dates."""
     if row.day is not None or calendar is None:
         return row.day
-    return calendar.payment(row.stands_at)
+    return calendar.due(row.stands_at)
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,6 +139,18 @@ class Schedule:
         if calendar is None:
             return None
         return tuple(day for row in self.rows if (day := due(row, calendar)) is not None)
+
+    def stood_on(self, calendar: Calendar | None) -> tuple[date | None, ...]:
+        """The day on which the payment of each row stood that business days moved, None where it
+        was not moved; nothing without business days."""
+        if calendar is None or calendar.business_days is None:
+            return ()
+        stood: list[date | None] = []
+        for row in self.rows:
+            day = calendar.unmoved(row.stands_at)
+            is_moved = row.day is None and day != due(row, calendar)
+            stood.append(day if is_moved else None)
+        return tuple(stood)
 
 
 #: Why a loan cannot be laid out to the cent: a payment, or the interest that is to be paid alone,

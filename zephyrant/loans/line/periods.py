@@ -92,7 +92,7 @@ def _measured(
     periods = islice(calendar.periods(), most)
     spans = [span(begins, ends) for begins, ends in periods]
     number = 1
-    stub = span(calendar.start, calendar.first) if calendar.in_advance else NO_TIME
+    stub = span(calendar.start, calendar.payment(1)) if calendar.in_advance else NO_TIME
     if stub.simple:
         yield PeriodRun(1, 1, stub, spans[0])
         spans, number = spans[1:], 2

@@ -65,14 +65,15 @@ class Places:
             self.stop = max(days)
         return max([*numbers, on_days, 1])
 
-    def number_of(self, day: date, *, after: bool = True) -> tuple[int, bool]:
+    def number_of(self, day: date, *, after: bool = True, paid: bool = True) -> tuple[int, bool]:
         """The first payment on or after a day (not `after`: the last on or before it), and whether
-        it falls on it; 0: the start."""
+        it falls on it; 0: the start. Not `paid`: by the days to which interest is counted alone."""
         if self.calendar is None:
             raise ValueError("a day without dates")
         if day == self.calendar.start:
             return 0, True
-        number, is_on = self.calendar.on_or_after(day)
+        calendar = self.calendar
+        number, is_on = calendar.paid_on_or_after(day) if paid else calendar.on_or_after(day)
         if self.stop is not None and number >= self.last and day >= self.stop:
             is_on = day == self.stop
             number = self.last if is_on else self.last + 1
@@ -121,8 +122,13 @@ class Places:
                 yield number
 
     def month(self, number: int) -> int:
-        """The month of the year a payment falls in; none without dates or at the start."""
-        return self.due(number).month if self.calendar and number else -1
+        """The month of the year a payment falls in, wherever business days move it; none without
+        dates or at the start."""
+        if self.calendar is None or not number:
+            return -1
+        if self.stop is not None and number == self.last:
+            return self.stop.month
+        return self.calendar.unmoved(number).month
 
     @cached_property
     def turns_of_months(self) -> tuple[int, ...]:
@@ -136,7 +142,7 @@ class Places:
 
     def spot(self, day: date) -> Spot:
         """Where a day lies: in arrears a payment's day is the first of the period after it."""
-        number, is_on = self.number_of(day)
+        number, is_on = self.number_of(day, paid=False)
         if self.in_advance:
             number -= 0 if is_on else 1
         elif is_on:

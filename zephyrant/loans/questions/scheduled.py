@@ -54,4 +54,4 @@ def due_at(asked: ScheduledLoan, number: int) -> date | None:
     at = bisect_right(asked.numbers, number) - 1
     if at >= 0 and rows[at].number == number:
         return due(rows[at], asked.loan.calendar)
-    return calendar.payment(number)
+    return calendar.due(number)

@@ -18,6 +18,7 @@ from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_balance
 from .bounds_read import figures_needed, read_bounds
 from .clause_facts import SaidClause, clause_of
+from .days_read import read_business_days
 from .draft import Draft, flat
 from .figures import Unsaid, Value
 from .noted import noted
@@ -53,6 +54,7 @@ class Assembling(Draft):
         self.content["every"] = every
         self._payment()
         self._choices()
+        read_business_days(self)
         self._clauses()
         self._balance()
         self._unknown()

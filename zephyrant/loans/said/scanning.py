@@ -6,6 +6,7 @@ from typing import Final, NamedTuple
 from .asked import ASKED
 from .bounds import BOUNDS
 from .clauses import CLAUSES
+from .days import BUSINESS_DAYS
 from .phrase import ClausePhrase, Fact, Found, Phrase, Says
 from .repaid import REPAID
 from .short import SHORT
@@ -40,7 +41,7 @@ _SAME: Final = {"−": "-", "‑": "-", "@": " at "}
 
 #: Of those that are as long the first stands.
 _PHRASES: Final[tuple[Phrase | ClausePhrase, ...]] = (
-    *(*CLAUSES, *ASKED, *REPAID, *BOUNDS, *SHORT, *TERMS),
+    *(*CLAUSES, *ASKED, *REPAID, *BOUNDS, *BUSINESS_DAYS, *SHORT, *TERMS),
 )
 
 

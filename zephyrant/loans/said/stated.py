@@ -42,6 +42,7 @@ _SAID: Final = {
     "interest_shared": _Said("{}", ("repaid",)),
     "start": _Said("lent {}", ("start",)),
     "first_payment": _Said("first payment {}", ("first_payment",)),
+    "business_days": _Said("on business days of {}", ("business_days",)),
     "rounding": _Said("payments rounded {}", ("rounding",)),
     "price": _Said("price {}", ("price",)),
     "down": _Said("{} down", ("down",)),

@@ -7,7 +7,17 @@ from typing import Final, NamedTuple
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
-from ..document.choices import CHARGED_OF, IN_COSTS, ODD_DAYS, REPAYMENT, TIMED, WE, Choice
+from ..document.choices import (
+    ADJUSTED,
+    CHARGED_OF,
+    IN_COSTS,
+    ODD_DAYS,
+    REPAYMENT,
+    ROLLS,
+    TIMED,
+    WE,
+    Choice,
+)
 from ..document.fields import UNKNOWN
 from ..document.named import FIGURES_NAMED
 from ..document.parts import Rounding
@@ -122,6 +132,15 @@ def _beside(clause: TypedClause) -> str:
     return of + name + ("" if clause.in_costs else f", {IN_COSTS['no'].label}")
 
 
+def _business_days(statement: Statement) -> str:
+    """Business days, told as one."""
+    days = statement.business_days
+    if days is None:
+        return worded("none")
+    interest = ADJUSTED["yes" if days.adjusted else "no"].in_sentence
+    return f"{days.calendars}, {ROLLS[days.roll].in_sentence}, {interest}"
+
+
 #: What is chosen or told as one, in words.
 _WORDS: Final[dict[str, tuple[Choice, Callable[[Statement], str]]]] = {
     "name": (Choice("name"), lambda statement: f"“{statement.name}”"),
@@ -139,6 +158,7 @@ _WORDS: Final[dict[str, tuple[Choice, Callable[[Statement], str]]]] = {
     ),
     "day_count": (Choice("days counted"), lambda statement: statement.day_count),
     "odd_days": (Choice("odd days bear"), lambda statement: ODD_DAYS[statement.odd_days].label),
+    "business_days": (Choice("business days"), _business_days),
     "floating": (Choice("floating rate"), _floating),
     "cover": (Choice("cash flow and cover"), _cover),
     "value": (Choice("value"), _worth),

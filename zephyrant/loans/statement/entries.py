@@ -175,6 +175,11 @@ ENTRIES: Final[dict[str, Entry]] = {
         "start itself.",
         may_be_empty=True,
     ),
+    "business_days.calendars": Entry(
+        "Calendars",
+        "Whose business days payments are made on: countries by their names or two letters, or "
+        "TARGET; closed where any of them is. Such as DE, or DE and TARGET.",
+    ),
     "clauses.at": Entry(
         "Place",
         "The number of the payment it stands at, 0 for the start; a loan with dates takes a day. "
@@ -214,6 +219,7 @@ _TYPED_AT: Final = (
     (r"cover\.cash_flows(?:\.\d+)?", "cover.cash_flow"),
     (r"cover(?:\.every)?", "cover.cash_flow"),
     (r"value", "value.amount"),
+    (r"business_days(?:\..+)?", "business_days.calendars"),
     (r"purchase\.price", "price"),
     (r"purchase\.down(?:\.(?:percent|amount))?", "down"),
     (r"(clauses\.\d+)\.rate\.over", r"\1.over"),

@@ -18,6 +18,7 @@ from .parsing import PLACES, Reading
 from .statement import Statement, TypedAim, TypedClause, follows_from_bounds
 from .typed_amounts import read_amount, read_balance, read_payment, read_percent
 from .typed_bounds import bounds_readings
+from .typed_days import days_readings
 from .typed_floating import floating_readings
 from .typed_parts import read_percents
 from .typed_times import read_count, read_date, read_place, read_time, time_of
@@ -60,6 +61,7 @@ def readings(statement: Statement) -> dict[str, Reading]:
         "balance": read_balance(statement.balance, marks, currency, principal),
         "start": start,
         "first_payment": _first_payment(statement, start),
+        **days_readings(statement),
         **clauses,
     }
 

@@ -6,6 +6,7 @@ from typing import Any, Final
 
 from ..calendars.days_in_words import write_day
 from ..document.bounds import cash_flows_in_words
+from ..document.business_days import calendars_in_words
 from ..document.clauses import ChargeShare, Clause, Share
 from ..document.fields import UNKNOWN
 from ..document.figure_path import FigurePath
@@ -17,7 +18,7 @@ from ..numbers.currencies import currencies
 from ..wording.marks import MARKS, Marks, MarksName
 from .parsing import PLACES, Reading
 from .reading import BOUGHT, NUMBERS, readings
-from .statement import Statement, TypedAim, TypedClause, TypedCover, TypedValue
+from .statement import Statement, TypedAim, TypedBusinessDays, TypedClause, TypedCover, TypedValue
 from .typed_amounts import read_payment
 from .typed_floating import floating_anew, typed_floating
 from .typed_times import time_text
@@ -61,6 +62,7 @@ def restate(loan: Loan, marks_name: MarksName) -> Statement:
         first_payment=write_day(loan.first_payment) if loan.first_payment else "",
         day_count=loan.day_count,
         odd_days=loan.odd_days,
+        business_days=_typed_days(loan),
         clauses=tuple(typed_clause(clause, marks, decimals) for clause in loan.clauses),
         **_typed_aim(loan, marks),
     )
@@ -102,6 +104,14 @@ def _typed_bounds(loan: Loan, marks: Marks) -> dict[str, Any]:
             highest=marks.number(value.highest, PLACES),
         )
     return typed
+
+
+def _typed_days(loan: Loan) -> TypedBusinessDays | None:
+    days = loan.business_days
+    if days is None:
+        return None
+    calendars = calendars_in_words(days.calendars)
+    return TypedBusinessDays(calendars=calendars, roll=days.roll, adjusted=days.adjusted)
 
 
 def _typed_aim(loan: Loan, marks: Marks) -> dict[str, Any]:

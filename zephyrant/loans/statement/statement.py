@@ -8,6 +8,7 @@ from typing import Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from ..calendars.business_days import Roll
 from ..calendars.dates import DayCount
 from ..document.clauses import Pay, Taken, VerbName
 from ..document.fields import UNKNOWN, CompoundingField, CurrencyCode, Every, OddDays, We
@@ -114,6 +115,17 @@ class TypedFloating(BaseModel):
     shift_from: str = TYPED
 
 
+class TypedBusinessDays(BaseModel):
+    """Business days as typed: the calendars, how payments are moved that fall on other days, and
+    whether interest is counted to the day they are moved to."""
+
+    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
+
+    calendars: str = TYPED
+    roll: Roll = "following"
+    adjusted: bool = False
+
+
 class Statement(BaseModel):
     """A loan as typed: figures are text in `marks`, choices are the document's own.
 
@@ -155,6 +167,7 @@ class Statement(BaseModel):
     first_payment: str = Field(default="", max_length=200)
     day_count: DayCount = "equal"
     odd_days: OddDays = "simple"
+    business_days: TypedBusinessDays | None = None
     clauses: tuple[TypedClause, ...] = Field(default=(), max_length=MOST_CLAUSES)
     aim: TypedAim | None = None
 

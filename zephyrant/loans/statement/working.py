@@ -26,6 +26,7 @@ from .reading import readings
 from .statement import Statement, TypedClause, follows_from_bounds
 from .telling import Told, tell
 from .typed_bounds import bounds_document
+from .typed_days import days_document
 from .typed_floating import floating_document
 
 
@@ -255,6 +256,7 @@ def _document(statement: Statement, read: dict[str, Reading]) -> dict[str, Any]:
     }
     if "start" in dated:
         dated["day_count"], dated["odd_days"] = statement.day_count, statement.odd_days
+        dated |= days_document(statement, value)
     if statement.aim:
         dated["aim"] = {**statement.aim.model_dump(by_alias=True), "is": value["aim.is"]}
     if statement.clauses:

@@ -47,6 +47,10 @@ FieldName = Literal[
     "highest",
     "start",
     "first_payment",
+    "day_count",
+    "business_days",
+    "roll",
+    "adjusted",
     "after",
     "income",
     "share",
@@ -153,5 +157,11 @@ FIELD_NAMES: Final = Worded(
         "value.highest": "Highest loan to value: ",
         "start": "Lent on: ",
         "first_payment": "First payment: ",
+        "day_count": "Days counted: ",
+        "business_days": "Business days: ",
+        "business_days.calendars": "Business days: ",
+        "roll": "Way of moving: ",
+        "adjusted": "Interest counted: ",
+        "business_days.adjusted": "Interest counted: ",
     }
 )

@@ -21,6 +21,7 @@ from ..statement.typed_times import read_count
 from ..wording.marks import MARKS, Marks
 from .bounds import bounds_of, leaves_payment_out
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
+from .days import counting_of
 from .floating import floating_of, is_floating
 from .not_loans import stated
 from .repaid import repaid_of
@@ -100,6 +101,7 @@ def row_document(cells: Mapping[FieldName, str], defaults: Defaults) -> tuple[di
         **({"indices": defaults.indices} if floats else {}),
         "rounding": defaults.rounding.model_dump(mode="json", exclude_unset=True),
         **_days(text, defaults),
+        **counting_of(text),
     }
     if figures["count"].isdecimal():
         document["count"] = int(figures["count"])

@@ -39,6 +39,7 @@ _ALIKE: Final[tuple[FieldName, ...]] = (
     *("repaid", "amortized_over"),
     *("index", "margin", "floor", "cap", "resets", "first_rate", "at_resets"),
     *("cash_flow", "cash_flow_every", "growth", "cover", "value", "highest"),
+    *("day_count", "business_days", "roll", "adjusted"),
 )
 
 

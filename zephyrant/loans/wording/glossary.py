@@ -127,6 +127,24 @@ GLOSSARY: Final[dict[str, Term]] = {
         "What is charged for what is owed. Each payment pays it first; the rest of the payment is "
         "principal.",
     ),
+    "business_days": _term(
+        "Business days",
+        LOAN,
+        "The days on which banks are open: no weekends, no public holidays of the calendars named; "
+        "closed where any of them is. A payment due on another day is made on one of these.",
+    ),
+    "roll": _term(
+        "Following, modified following, preceding",
+        LOAN,
+        "Where a payment moves that is due on a closed day: to the next business day; to the next "
+        "unless the month ends before it, then to the last; to the last before. Common practice.",
+    ),
+    "adjusted": _term(
+        "Adjusted, unadjusted",
+        LOAN,
+        "Whether interest is counted to the day a payment is moved to, or to the day on which it "
+        "was due. Common practice.",
+    ),
     "payment": _term(
         "Payment",
         LOAN,

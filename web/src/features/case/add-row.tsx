@@ -58,12 +58,19 @@ export function AddRow({ statement, lent, dated, fromIncome, movable, onChange, 
     onChange({ value: { amount: "", highest: "" } });
     focusSoon("[data-figure='value.amount']");
   };
+  const withBusinessDays = () => {
+    onChange({ business_days: { calendars: "", roll: "following", adjusted: false } });
+    focusSoon("[data-figure='business_days.calendars']");
+  };
   const withAim = () => {
     onChange({ aim: { figure: "total_interest", is: "", by: movable } });
     focusSoon("[data-figure='aim.is']");
   };
   const offered = [
     !dated && ([t("Dates"), withDates, "day_count"] as const),
+    dated &&
+      !statement.business_days &&
+      ([t("Business days"), withBusinessDays, "business_days"] as const),
     statement.is_purchase
       ? ([t("Amount lent, no price"), byPrice, "principal"] as const)
       : ([t("Price and down payment"), byPrice, "down_payment"] as const),

@@ -1,5 +1,8 @@
 import type { ScheduleColumns } from "../../api/types";
 
+/** Whether days stand in a column. */
+export const isOfDays = (name: string) => name === "date" || name === "scheduled";
+
 /** So many units as a plain decimal: 93882 of two decimals is "938.82". */
 function plain(units: number, decimals: number): string {
   const digits = String(Math.abs(units)).padStart(decimals + 1, "0");
@@ -11,6 +14,7 @@ function plain(units: number, decimals: number): string {
  *  schedule has no such column. */
 export function textAt(columns: ScheduleColumns, name: string, place: number): string {
   if (name === "date") return columns.date?.[place] ?? "";
+  if (name === "scheduled") return columns.scheduled?.[place] ?? "";
   if (name === "number") return String(columns.number[place] ?? "");
   const amount = columns.money[name]?.[place];
   return typeof amount === "number" ? plain(amount, columns.decimals) : (amount ?? "");

@@ -45,7 +45,10 @@ export function DatesLine({ statement, dated, onChange, onUndated }: Props) {
           <Button
             look="dotted"
             onClick={() => {
-              onChange({ start: "", first_payment: "", day_count: "equal", odd_days: "simple" });
+              onChange({
+                ...{ start: "", first_payment: "", day_count: "equal", odd_days: "simple" },
+                business_days: null,
+              });
               onUndated();
             }}
           >

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Answer, LeftOver, MarksWord, ScheduleColumns, Words } from "../../api/types";
 import { inMarks } from "../../ui/numbers";
-import { textAt } from "./columns";
+import { isOfDays, textAt } from "./columns";
 
 export type Year = Answer["by_year"][number];
 /** A year by its place in the list, a payment by its place, or what is left at the end. */
@@ -84,7 +84,7 @@ export function asText(
   const rows = columns.number.map((_, place) =>
     all.map((column) => {
       const text = textAt(columns, column, place);
-      return column === "date" ? text : inMarks(text, ungrouped);
+      return isOfDays(column) ? text : inMarks(text, ungrouped);
     }),
   );
   const head = all.map((column) => words.columns[column] ?? column);

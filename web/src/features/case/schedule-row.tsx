@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
 import { cellOf, type Line, type Year } from "./schedule-lines";
+import { isOfDays } from "./columns";
 import { t } from "../../texts";
 
 interface Props {
@@ -96,7 +97,7 @@ export function ScheduleRow(props: Props) {
             key={id}
             className={`truncate text-right ${NOTHING.test(text) ? "font-normal text-soft" : ""}`}
           >
-            {id === "date" ? text && day(text) : inMarks(text, marks)}
+            {isOfDays(id) ? text && day(text) : inMarks(text, marks)}
           </div>
         );
       })}

@@ -6,6 +6,7 @@ import { useRem } from "../../hooks/use-rem";
 import { useTop } from "../../hooks/use-top";
 import { useWidth } from "../../hooks/use-width";
 import { Button } from "../../ui/button";
+import { isOfDays } from "./columns";
 import { asText, keyOf, linesOf, useColumns } from "./schedule-lines";
 import { ScheduleRow } from "./schedule-row";
 import { ColumnsMenu, GroupedBy, Jump } from "./schedule-tools";
@@ -81,7 +82,7 @@ export function Schedule({ good, statement, marked, years }: Props) {
     setTimeout(() => setCopied(false), 2_000);
   };
   const [box, room] = useWidth<HTMLElement>();
-  const needs = columns.shown.map((column) => (column === "date" ? NEEDS.date : NEEDS.money));
+  const needs = columns.shown.map((column) => (isOfDays(column) ? NEEDS.date : NEEDS.money));
   const wide = needs.reduce((sum, each) => sum + each, NEEDS.number + NEEDS.sides);
   // Where it is wider than its place it scrolls by itself; else its heads stay in sight.
   const scrolls = room > 0 && wide * rem > room;

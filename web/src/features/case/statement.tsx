@@ -6,6 +6,7 @@ import { Wrong } from "../../ui/wrong";
 import { AddRow } from "./add-row";
 import { AimLine } from "./aim-line";
 import { Bounds } from "./bounds";
+import { BusinessDaysLine } from "./business-days";
 import { CapacityLine } from "./capacity";
 import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
@@ -105,6 +106,7 @@ export function StatementOfTerms({ onPage, place }: Props) {
         onLeave={leave}
       />
       <Bounds statement={statement} readings={now?.readings} figure={figure} onChange={change} />
+      <BusinessDaysLine statement={statement} figure={figure} onChange={change} />
       <RoundingChoice statement={statement} onChange={change} />
       <DatesLine
         statement={statement}
