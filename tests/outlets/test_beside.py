@@ -108,6 +108,36 @@ class Beside(SimpleTestCase):
         # The percent of a period, where it is not that of the terms: 4.65 / 12.
         self.assertAlmostEqual(float(cells["I9"].value), 4.65 / 12, places=9)
 
+    def test_payments_that_are_moved(self) -> None:
+        """Lent on 31 January 2026, paid monthly: due on Saturday 28 February and Sunday 31 May,
+        made on 2 March and 1 June (TARGET)."""
+        content = document(start="2026-01-31", count=6, business_days={"calendars": ["TARGET"]})
+        moved = {1: ("2026-03-02", "2026-02-28"), 4: ("2026-06-01", "2026-05-31")}
+        asked = loans.check(content)
+        answer = loans.solve(asked, MARK)
+        rows: list[Any] = answer.schedule
+        told = {row["number"]: (row["date"], row.get("scheduled")) for row in rows}
+        self.assertEqual({at: each for at, each in told.items() if each[1]}, moved)
+        lines = [line.split(",") for line in csv_of(asked).decode().splitlines()]
+        stood = [line[lines[0].index("scheduled")] for line in lines[1:]]
+        self.assertEqual(stood, [moved.get(number, ("", ""))[1] for number in range(1, 7)])
+        file = xlsx_of(asked, Reader(MARK))
+        assert file is not None
+        cells = openpyxl.load_workbook(io.BytesIO(file))["Schedule"]
+        self.assertEqual(cells["O1"].value, "Scheduled for")
+        for number, (made, was) in moved.items():
+            row = number + 1
+            self.assertEqual(cells[f"B{row}"].value.date().isoformat(), made)
+            self.assertEqual(cells[f"O{row}"].value.date().isoformat(), was)
+        self.assertIsNone(cells["O3"].value)
+        pdf, _ = pdf_text(content)
+        for text in (pdf, printed(content, 120)):
+            flat = " ".join(text.split())
+            for day in ("2 Mar 2026", "28 Feb 2026", "1 Jun 2026", "31 May 2026"):
+                self.assertIn(day, flat)
+            self.assertIn("2 of 6 payments fall on days that are closed", flat)
+            self.assertIn("on business days of TARGET, following, unadjusted", flat)
+
     def test_sum_of_digits(self) -> None:
         content = document(interest_shared="sum-of-digits", count=12, rate={"percent": "6"})
         self.columns(content, "actuarial_closing", "Actuarial closing balance")

@@ -66,7 +66,8 @@ class _Year(NamedTuple):
 
 @lru_cache(maxsize=8192)
 def _year(code: str, year: int) -> _Year:
-    made = _made(code, year)
+    # Outside the years that are known there are weekends alone.
+    made = _made(code, year if year in known_of(code) else None)
     return _Year(frozenset(made.weekend), frozenset(made))
 
 

@@ -5,7 +5,7 @@ from datetime import date
 from math import expm1, log, log1p
 from typing import NamedTuple
 
-from ..calendars.dates import months_later, steps_back
+from ..calendars.dates import months_later, odd_time
 from ..roots.narrowing import newton_between, to_a_float
 from .unit_times import MONTH, Times
 
@@ -50,9 +50,8 @@ def single_term(begins: int | date, ends: int | date, times: Times) -> Term:
         years, over = divmod(between, a_year)
         return Term(1.0, int(years), over / a_year)
     first, last = sorted(times.day(place) for place in (begins, ends))
-    months = steps_back(first, last, MONTH)
-    whole = months // 12
+    odd = odd_time(first, last, MONTH)
+    whole = odd.whole // 12
     rest = months_later(last, -12 * whole)
-    is_whole = months_later(last, -months) == first or months_later(first, months) == last
-    fraction = months % 12 / 12 if is_whole else (rest - first).days / 365
+    fraction = (rest - first).days / 365 if odd.fraction else odd.whole % 12 / 12
     return Term(1.0, whole, fraction) if whole else Term(1 / fraction, 1, 0.0)

@@ -26,7 +26,8 @@ class Accruals:
         self._last = min(last, cutting.places.last)
 
     def until(self, number: int, day: date) -> Accrued:
-        """From payment `number` (0: the start) to a day before the next one."""
+        """From payment `number` (0: the start) to a day before the next one. Where business days
+        move a payment away from the day up to which interest is counted, none accrues between."""
         in_advance = self._time.in_advance
         place = number if in_advance and number else number + 1
         if place > self._last:
@@ -37,8 +38,13 @@ class Accruals:
         if not (in_advance and number):
             spot, span = rates.up_to_payment(period), period.before
 
+        def held(on: date) -> date:
+            if spot.begins is None or spot.ends is None:
+                return on
+            return max(spot.begins, min(on, spot.ends))
+
         def accrued(begins: date | None, ends: date) -> Fraction:
-            return rates.over(spot, span, begins, ends)
+            return rates.over(spot, span, begins, held(ends))
 
         moved = self._cutting.moves.on_days.get(number if in_advance else place, ())
         inner = tuple(
@@ -52,8 +58,10 @@ class Accruals:
             for moves, amount, is_fee in moved
             if moves <= day
         )
-        if self._time.day_count in ("30/360", "30E/360"):
+        if (today := held(day)) == (tomorrow := held(day + timedelta(days=1))):
+            daily = Fraction(0)
+        elif self._time.day_count in ("30/360", "30E/360"):
             daily = rates.at(period.number, day.toordinal()) * self._time.a_year / 360
         else:
-            daily = accrued(day, day + timedelta(days=1))
+            daily = accrued(today, tomorrow)
         return Accrued(accrued(spot.begins, day), inner, daily)
