@@ -25,6 +25,8 @@ _OVERRIDES = (
     "  text/csv: application/octet-stream\n"
 )
 _IN_PYTHON = """
+# mypy: disallow-untyped-calls, disallow-any-generics, disallow-any-unimported, strict-equality
+# mypy: warn-return-any, warn-unused-ignores, no-implicit-reexport, disallow-untyped-defs
 import sys
 from desk_client import AuthenticatedClient
 from desk_client.api.solving import solve
@@ -113,16 +115,11 @@ class Clients(StaticLiveServerTestCase):
         # What it cannot send: a file as plain text.
         self.assertLessEqual(said.count("WARNING"), 1, said)
         (self.folder / "solving.py").write_text(_IN_PYTHON)
-        self.run_in(
-            self.folder,
-            *(sys.executable, "-m", "mypy", "--strict", "--config-file=", "solving.py"),
-            *("--follow-imports=silent",),
-        )
         # But for the generator's own `client.py`, which is as it is whatever the schema says.
         self.run_in(
             self.folder,
             *(sys.executable, "-m", "mypy", "--config-file=", "--follow-imports=silent"),
-            *("-p", "desk_client.models", "-p", "desk_client.api"),
+            *("-p", "desk_client.models", "-p", "desk_client.api", "-m", "solving"),
         )
         told = self.run_in(self.folder, sys.executable, "solving.py", *self.arguments())
         self.assertEqual(told.strip(), _SOLVED)

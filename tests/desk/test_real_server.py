@@ -24,7 +24,7 @@ from .caller import Caller, RefusedError
 from .desk import content
 
 #: By `make check-far` two hundred and more.
-KILLS = 220 if "ZEPHYRANT_FAR" in os.environ else 66
+KILLS = 220 if "ZEPHYRANT_FAR" in os.environ else 33
 #: Of the kills, each so manieth takes the whole server; the others take the process that saves.
 WHOLE_EACH = 11
 WRITERS = 16

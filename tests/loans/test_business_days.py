@@ -1,6 +1,7 @@
 """Payments on business days: whose, where they move, to which day interest is counted."""
 
 import os
+import warnings
 from datetime import date, timedelta
 from decimal import ROUND_HALF_UP, Decimal
 from random import Random
@@ -334,9 +335,11 @@ class Refused(TestCase):
         self.assertLess(str(answer.schedule[-1]["date"]), "2101")
 
     def test_every_calendar_there_is_can_be_asked(self) -> None:
+        self.enterContext(warnings.catch_warnings(action="error"))
         for code in calendar_codes():
             first, last = known_of(code)
             self.assertLess(first, last)
+            BusinessDays((code,), "following", False).moved(date(first, 5, 1))
             BusinessDays((code,), "modified-following", False).moved(date(last, 5, 1))
 
 

@@ -34,6 +34,10 @@ class Years(NamedTuple):
         return isinstance(year, int) and self.first <= year <= self.last
 
 
+#: Where the package knows fewer years than it tells: it warns so.
+_KNOWN: Final = {"IN": Years(2001, 2035)}
+
+
 @lru_cache(maxsize=1)
 def calendar_codes() -> tuple[str, ...]:
     """The calendars there are: TARGET, then countries by their two letters (ISO 3166-1)."""
@@ -54,7 +58,7 @@ def _made(code: str, year: int | None = None) -> "HolidayBase":
 def known_of(code: str) -> Years:
     """The years for which the holidays of a calendar are known."""
     calendar = _made(code)
-    return Years(calendar.start_year, calendar.end_year)
+    return _KNOWN.get(code) or Years(calendar.start_year, calendar.end_year)
 
 
 class _Year(NamedTuple):

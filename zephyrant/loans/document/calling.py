@@ -8,6 +8,7 @@ from typing_extensions import TypedDict
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
+from ..numbers.decimals import is_whole
 from ..wording.marks import Marks
 from ..wording.units import with_unit
 from .fields import UNKNOWN
@@ -43,7 +44,7 @@ def called(by: Calling, marks: Marks) -> str:
     amount, count = by["amount"], by["count"]
     if amount != UNKNOWN:
         value = Decimal(amount)
-        amount = marks.number(value, 20, 0 if value == value.to_integral_value() else 2)
+        amount = marks.number(value, 20, 0 if is_whole(value) else 2)
     every: Any = by["every"]
     over = ""
     if count not in (UNKNOWN, "0"):

@@ -15,6 +15,7 @@ from pydantic import BeforeValidator, Field, PlainSerializer, WithJsonSchema, mo
 from zephyrant.texts import worded
 
 from ..calendars import frequencies
+from ..numbers.decimals import is_whole
 from .field_schemas import number_schema
 from .fields import (
     DAY_SCHEMA,
@@ -53,14 +54,14 @@ def _moment(value: object) -> int | date:
     if isinstance(value, date) or (isinstance(value, str) and "-" in value[1:]):
         return read_date(value)
     number = decimal_of(value, "2026-06-30")
-    if number % 1 or abs(number) > MOST_PAYMENTS:
+    if not is_whole(number) or abs(number) > MOST_PAYMENTS:
         raise wrong(worded("Write a day, or without dates a whole number of periods."))
     return int(number)
 
 
 def _lag(value: object) -> int:
     number = decimal_of(value, "2")
-    if number % 1 or not 0 <= number <= _MOST_LAG:
+    if not is_whole(number) or not 0 <= number <= _MOST_LAG:
         raise wrong(worded("The lag is a whole number of days, from 0 to {most}.", most=_MOST_LAG))
     return int(number)
 

@@ -76,6 +76,11 @@ def to_step(value: Decimal, step: Decimal, cash: Cash) -> Decimal:
         return (significant(value) / step).to_integral_value(_ROUNDED[cash]) * step
 
 
+def is_whole(number: Decimal) -> bool:
+    """Whether a number is whole, of whatever size and in whatever decimal context."""
+    return number == number.to_integral_value()
+
+
 def percent_text(percent: Decimal | float) -> str:
     """A percent with the decimals it is told with; nothing below zero is no sign."""
     text = f"{percent:.{PERCENT_PLACES}f}"

@@ -15,6 +15,7 @@ from ..document.loan import Loan
 from ..document.named import COLUMNS_NAMED
 from ..errors import FieldError, NotALoan
 from ..ledger.rows import Row, due
+from ..numbers.decimals import is_whole
 from ..unknowns.worked import work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 from ..wording.tables import TableTold, row_told
@@ -154,7 +155,7 @@ def _read_rows(table: TheirTable, known: Matched) -> tuple[list[_Theirs], list[F
         number = len(read) + len(unread) + 1
         if places["number"] is not None:
             stated = number_in(row[places["number"]], mark)
-            if stated is None or stated % 1 or stated < 1:
+            if stated is None or not is_whole(stated) or stated < 1:
                 unread.append(_cannot(line, "number", row[places["number"]]))
                 continue
             number = int(stated)

@@ -31,7 +31,7 @@ from ..errors import NotALoan
 from ..ledger.level_arrays import Level, payments, to_whole
 from ..ledger.rolled_arrays import rolled
 from ..numbers.arrays import np
-from ..numbers.decimals import PERCENT_PLACES, percent_text, plain, precise
+from ..numbers.decimals import PERCENT_PLACES, is_whole, percent_text, plain, precise
 from ..quotes.arrays import quoted_percents
 from ..quotes.conversion import periodic_rate
 from ..roots.many_rates import rates
@@ -284,7 +284,7 @@ def _level(loan: Loan, axes: Sequence[Axis], points: list[tuple[Decimal, ...]]) 
     ]
     percent = 0 if loan.rate.percent == UNKNOWN else loan.rate.percent
     counts, percents = stated("count", loan.count), stated("rate.percent", percent)
-    if any(count % 1 or not 1 <= count <= 5_000 for count in set(counts)):
+    if any(not is_whole(count) or not 1 <= count <= 5_000 for count in set(counts)):
         return None
     if any(value < 0 or value % minor for column in money for value in set(column)):
         return None

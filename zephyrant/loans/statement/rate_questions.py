@@ -13,6 +13,7 @@ from ..document.fields import UNKNOWN, Every
 from ..document.limits import MOST_COMPOUNDINGS, MOST_PAYMENTS, MOST_PERCENT
 from ..document.quote import outside
 from ..errors import FieldError
+from ..numbers.decimals import is_whole
 from ..questions.equivalents import Equivalents, compounding_between, effective_of, percent_for
 from ..quotes.convention import Convention
 from ..quotes.styles import (
@@ -118,7 +119,7 @@ def _mistakes(question: RateQuestion, value: dict[str, str | None]) -> list[Fiel
         return _wrong(asked[0] if asked else "", message)
     times, count = value["times"] or "", value["count"] or ""
     if times not in (UNKNOWN, "continuous", "") and not (
-        Decimal(times) % 1 == 0 and 1 <= Decimal(times) <= MOST_COMPOUNDINGS
+        is_whole(Decimal(times)) and 1 <= Decimal(times) <= MOST_COMPOUNDINGS
     ):
         return _wrong(
             "times",

@@ -20,7 +20,7 @@ from ..document.fields import UNKNOWN, wrong_at
 from ..document.reading import field_errors
 from ..errors import FieldError, NotALoan
 from ..numbers.currencies import currencies
-from ..numbers.decimals import plain, precise, to_step
+from ..numbers.decimals import is_whole, plain, precise, to_step
 from ..wording.marks import MARKS
 from .array_cells import plainly
 from .columns import ASKABLE, MONEY, Columns, Defaults, FieldName
@@ -261,4 +261,4 @@ def _term(payments: Decimal, every: frequencies.Frequency, defaults: Defaults) -
         return plain(payments)
     a_year = 12 if defaults.count_in == "months" else 1
     term = payments * a_year / frequencies.a_year(every)
-    return plain(term) if term == term.to_integral_value() else f"{plain(payments)} payments"
+    return plain(term) if is_whole(term) else f"{plain(payments)} payments"
