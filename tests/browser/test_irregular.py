@@ -162,3 +162,55 @@ class Rates(BrowserTest):
         page.get_by_label("After payment").fill("99")
         expect(page.get_by_role("alert")).to_contain_text("There is no payment 99")
         self.accessible()
+
+    def test_settled_with_a_make_whole(self) -> None:
+        """1,000 at 8 % with its interest each year, two years left of four: 80 / 1.05 and
+        1,080 / 1.05^2 are 1,055.78. By hand."""
+        page = self.page
+        page.keyboard.press("i")
+        page.keyboard.type("1,000 at 8% effective, 4 yearly payments, interest only")
+        page.keyboard.press("Enter")
+        self.answers("80.00")
+        page.keyboard.press(".")
+        page.get_by_label("After payment").fill("2")
+        page.get_by_label("What is agreed").select_option("make-whole")
+        expect(page.get_by_text("Type what is agreed.")).to_be_visible()
+        page.get_by_label("reference rate, %").fill("4 1/2")
+        page.get_by_label("and a spread of").fill("0,5")
+        facts = page.get_by_role("dialog").locator("dl > div")
+        expect(facts.filter(has_text="The rest, discounted at 5.00").locator("dd")).to_have_text(
+            "1,055.78"
+        )
+        expect(facts.filter(has_text="Charge").locator("dd")).to_have_text("55.78")
+        # Half of what is owed is free of it.
+        page.get_by_label("free each year").fill("500")
+        expect(facts.filter(has_text="Charge").last.locator("dd")).to_have_text("27.89")
+        self.accessible()
+
+    def test_refinanced(self) -> None:
+        page = self.open("Cider press")
+        self.answers("938.82")
+        page.get_by_role("button", name="What if").click()
+        page.get_by_role("menuitem", name="Refinanced").click()
+        sheet = page.get_by_role("dialog")
+        sheet.get_by_label("After payment").fill("24")
+        sheet.get_by_label("What is agreed").select_option("declining")
+        expect(sheet.get_by_text("Type the rate of the new loan")).to_be_visible()
+        sheet.get_by_label("Lent anew at").fill("3.9")
+        # What is owed after 24 payments, 4 % of it in the second year, and the rest as it is paid
+        # at 3.9 %, compounded half-yearly as this one: by the annuity's formula.
+        i = (1 + 0.0635 / 2) ** (1 / 6) - 1
+        owed = 48250 * (1 + i) ** 24 - 938.82 * ((1 + i) ** 24 - 1) / i
+        j = (1 + 0.039 / 2) ** (1 / 6) - 1
+        payment = owed * 1.04 * j / (1 - (1 + j) ** -36)
+        expect(sheet.get_by_text(f"The next payment is {payment:,.2f} instead of")).to_be_visible()
+        expect(sheet.get_by_text("It never pays")).to_be_visible()
+        sheet.get_by_label("What is agreed").select_option("none")
+        expect(sheet.get_by_text("It pays from the start.")).to_be_visible()
+        self.accessible()
+        sheet.get_by_label("for a fee of").fill("-5")
+        expect(sheet.get_by_role("alert")).to_contain_text("not less than nothing")
+        sheet.get_by_label("for a fee of").fill("")
+        sheet.get_by_role("button", name="Open the new loan as a case").click()
+        without = owed * j / (1 - (1 + j) ** -36)
+        self.answers(f"{without:,.2f}")

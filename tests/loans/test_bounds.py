@@ -19,8 +19,9 @@ from zephyrant.loans.answer.solving import with_the_answer
 from zephyrant.loans.document.sentence import terms_in_words
 from zephyrant.loans.files import FIRST_ROW, workbook_of
 from zephyrant.loans.questions import Axis, owed, period_totals_of, sensitivity_of
+from zephyrant.loans.questions.ending_charge import Charge
 from zephyrant.loans.questions.paying_more import paying_more
-from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.questions.payoff import payoff_at
 from zephyrant.loans.said import read_line
 from zephyrant.loans.statement import Statement, restate, work
 from zephyrant.loans.statement.restating import remark

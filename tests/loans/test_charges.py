@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from zephyrant import loans
-from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.questions.ending_charge import Charge
+from zephyrant.loans.questions.payoff import payoff_at
 from zephyrant.loans.said import read_line
 from zephyrant.loans.statement import Statement, restate, work
 from zephyrant.loans.statement.differences import changes

@@ -16,7 +16,8 @@ from hypothesis import strategies as st
 from mpmath import mp, mpf
 
 from zephyrant import loans
-from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.questions.ending_charge import Charge
+from zephyrant.loans.questions.payoff import payoff_at
 from zephyrant.loans.wording.marks import PLAIN
 
 from .documents import BY_DAYS, document, irregular, solve

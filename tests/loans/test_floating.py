@@ -358,7 +358,7 @@ class Explained(TestCase):
         self.refused("rate.margin", "above", store({"margin": "-2000"}))
         huge = store(index={"fixings": [["1" + "0" * 40, "2"]]})
         self.refused("indices.harbour-6.fixings.0.0", "whole number of periods", huge)
-        self.refused("rate.lag_days", "whole number of days", store({"lag_days": "1e60"}))
+        self.refused("rate.lag_days", "whole number of days", store({"lag_days": "1" + "0" * 40}))
         self.refused("interest_shared", "one rate", store(interest_shared="sum-of-digits"))
         self.refused("indices.harbour-6.fixings", "", store(index={"fixings": []}))
 

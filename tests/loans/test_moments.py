@@ -13,7 +13,8 @@ from scipy.optimize import brentq
 from zephyrant import loans
 from zephyrant.loans import MARKS, Answer
 from zephyrant.loans.questions.balance_at import owed
-from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.questions.ending_charge import Charge
+from zephyrant.loans.questions.payoff import payoff_at
 
 from .documents import document, solve
 from .test_noticed import annex_one

@@ -24,8 +24,9 @@ from zephyrant.loans.questions import (
     sensitivity_of,
     ways_out,
 )
+from zephyrant.loans.questions.ending_charge import Charge
 from zephyrant.loans.questions.paying_more import paying_more
-from zephyrant.loans.questions.payoff import Charge, payoff_at
+from zephyrant.loans.questions.payoff import payoff_at
 from zephyrant.loans.said import read_line
 from zephyrant.loans.statement import Statement, Worked, restate, work
 from zephyrant.loans.tape import Defaults, solve_tape

@@ -5,6 +5,7 @@ import type {
   Content,
   Matched,
   More,
+  NewOffer,
   Payoff,
   PayoffRounding,
   Points,
@@ -84,6 +85,20 @@ export function usePayoff(
     ...ASKED,
     queryKey: ["payoff", body],
     queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/payoff", { body, signal })),
+    enabled: open,
+    retry: false,
+  });
+}
+
+/** The loan ended early and lent anew. */
+export function useRefinancing(
+  body: { statement: Statement; at: string; charge: Payoff; offer: NewOffer },
+  open: boolean,
+) {
+  return useQuery({
+    ...ASKED,
+    queryKey: ["refinancing", body],
+    queryFn: ({ signal }) => ask(client.POST("/api/v1/ask/refinancing", { body, signal })),
     enabled: open,
     retry: false,
   });

@@ -24,6 +24,7 @@ export type MarksWord = Schemas["MarksWord"];
 export type Matched = Schemas["Matched"];
 export type Me = Schemas["Me"];
 export type More = Schemas["More"];
+export type NewOffer = Schemas["NewOffer"];
 export type Option = Schemas["Option"];
 export type Owed = Schemas["Owed"];
 export type Payoff = Schemas["AskPayoff"]["charge"];

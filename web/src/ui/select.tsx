@@ -25,7 +25,7 @@ export function Select({
     <select
       aria-label={name}
       value={value}
-      className={`rounded border border-rule-strong bg-sheet px-2 py-1 ${className}`.trim()}
+      className={`rounded border border-rule-strong bg-sheet max-w-full px-2 py-1 ${className}`.trim()}
       onChange={(event) => onChoose(event.target.value)}
     >
       {options.map((option) => (

@@ -23,7 +23,9 @@ from zephyrant.loans.said import MOST_CHARACTERS, SaidClauses, SaidLoan, said_cl
 from zephyrant.loans.statement import (
     Agreed,
     EndedEarly,
+    LentAnew,
     More,
+    NewOffer,
     PaidMore,
     Points,
     Statement,
@@ -33,6 +35,7 @@ from zephyrant.loans.statement import (
     Varied,
     end_early,
     hold_against,
+    lent_anew,
     paying_more,
     two_offers,
     unanswered,
@@ -132,6 +135,15 @@ class AskPayoff(Schema):
     charge: Agreed = Agreed()
 
 
+class AskRefinancing(Schema):
+    """A statement, when it is ended and what is agreed for that, and the new offer."""
+
+    statement: Statement
+    at: str = Field(max_length=limits.MOST_STRETCH)
+    charge: Agreed = Agreed()
+    offer: NewOffer
+
+
 class AskRateCurve(Schema):
     """A statement whose rate is asked for."""
 
@@ -142,6 +154,12 @@ class AskRateCurve(Schema):
 def ask_payoff(request: SignedIn, asked: AskPayoff) -> EndedEarly:
     """What it costs to end the loan after a payment or on a day, and the yearly cost if it does."""
     return answered(request, end_early, asked.statement, asked.at, asked.charge)
+
+
+@router.post("refinancing", response={200: LentAnew, **REFUSALS}, operation_id="askRefinancing")
+def ask_refinancing(request: SignedIn, asked: AskRefinancing) -> LentAnew:
+    """The loan ended early with its charge against a new one: when that pays, what it saves."""
+    return answered(request, lent_anew, asked.statement, asked.at, asked.charge, asked.offer)
 
 
 @router.post("rate-curve", response={200: RateCurve, **REFUSALS}, operation_id="askRateCurve")

@@ -311,7 +311,11 @@ JOBS: Final[dict[str, Job]] = {
         (
             "Give the loan its dates: say lent 15 March 2027, or take “Dates” under the sentence.",
             "Press . (or under “What if” choose “Settled early”) and type the day: "
-            "balance, accrued interest, and what the contract charges.",
+            "balance, accrued interest, and what the contract charges: a percent, one that falls "
+            "from year to year, months of interest, an amount, a make-whole, a part of each year "
+            "free of it.",
+            "To hold it against another offer choose “Refinanced”: from when on it pays, and what "
+            "the saving is worth.",
         ),
         line="{64000} at {7.2} % over 6 years, lent 15 March 2027",
         answer="Each monthly payment is {1097.29}",

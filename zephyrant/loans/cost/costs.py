@@ -98,6 +98,18 @@ def yearly_costs(line: Line, schedule: Schedule, periodic: Decimal) -> YearlyCos
     return _flows_of(line, schedule).cost(line, schedule, periodic)[0]
 
 
+def moved_in(line: Line, schedule: Schedule) -> list[tuple[int | date, Decimal]]:
+    """All that moves on a schedule but its fees, and what is left as paid at the end: above zero
+    what the borrower receives; places are those of `Moved`."""
+    happens = _until_the_end(line, schedule)
+    on_days = [] if schedule.by_day else [each for each in line.between if happens(each.day)]
+    moved = [
+        *_moved(schedule, [], on_days, schedule.columns.paid),
+        *_left(line, schedule),
+    ]
+    return [(place, Decimal(repr(amount))) for place, amount in moved]
+
+
 class _FlowsOf(NamedTuple):
     """The fees of a loan, and all that moves where payments are not alone."""
 

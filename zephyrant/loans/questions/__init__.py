@@ -1,8 +1,9 @@
 """What is asked of a loan beside its answer: moments, payoff, what moves it, others beside it."""
 
 from .balance_at import PAYOFF_ROUNDINGS, Owed, PayoffRounding, owed
+from .ending_charge import CHARGES
 from .in_a_list import LoanListed, listed
-from .payoff import CHARGES, PayoffAmount
+from .payoff import PayoffAmount
 from .period_totals import PeriodTotals, period_totals_of
 from .rate_curve import RateCurve, curve_of_rate
 from .reconciliation import Reconciliation

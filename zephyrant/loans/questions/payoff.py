@@ -2,52 +2,33 @@
 
 from datetime import date
 from decimal import Decimal
-from typing import Final, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
-from zephyrant.texts import Worded, worded
+from zephyrant.texts import worded
 
 from ..cost.costs import costs
+from ..cost.rest import Moment
 from ..cost.yearly_cost import YearlyCost
 from ..document.loan import Loan
 from ..errors import NotALoan
 from ..ledger.rows import Row, Schedule, due
 from ..line.line import Line
-from ..numbers.decimals import Unit, precise, to_step
+from ..numbers.decimals import Unit, plain
 from ..unknowns.solution import footing_rate
 from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks
 from .balance_at import Owed
 from .balance_at import owed as owed_at
-
-ChargeKind = Literal["none", "percent", "months", "amount"]
-#: What can be agreed, and what it is called.
-CHARGES: Final[Worded[ChargeKind]] = Worded(
-    {
-        "none": "nothing besides",
-        "percent": "a percent of what is owed",
-        "months": "months of interest on it",
-        "amount": "an amount",
-    }
-)
-
-
-class Charge(BaseModel):
-    """What is agreed for ending early: a percent of what is then owed, months of interest on it,
-    or an amount."""
-
-    model_config = ConfigDict(frozen=True, defer_build=True, extra="forbid")
-
-    kind: ChargeKind = "none"
-    figure: Decimal = Field(default=Decimal(0), ge=0, le=1_000_000_000)
+from .ending_charge import Charge, Ending, charged_at
 
 
 class PayoffAmount(TypedDict):
     """`owed` after the payment, or on the day with the interest to it, and the `charge` make the
     `payoff`; the costs if it ends so. `number`: of the last payment before it. `actuarial`: what
-    would be owed by the interest on what is owed, where it is shared out by another rule."""
+    would be owed by the interest on what is owed, where it is shared out by another rule. `year`:
+    of the loan; `free`: what is owed without a charge; `percent`: that of the year, or at which the
+    rest is `discounted`, of a make-whole."""
 
     number: int
     date: str | None
@@ -55,6 +36,10 @@ class PayoffAmount(TypedDict):
     owed: str
     actuarial: str | None
     charge: str
+    year: int
+    free: str | None
+    percent: str | None
+    discounted: str | None
     payoff: str
     total_cost: str
     yearly_cost: YearlyCost
@@ -77,14 +62,9 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
         )
     unit, rate = schedule.unit, footing_rate(loan, found) or Decimal(0)
     owed = Decimal(moment["owed"])
-    with precise():
-        share = {
-            "none": Decimal(0),
-            "percent": owed * charge.figure / 100,
-            "months": owed * rate * loan.payments_a_year / 12 * charge.figure,
-            "amount": charge.figure,
-        }[charge.kind]
-    asked = to_step(share, loan.minor_unit, "nearest")
+    at = Moment(number, date.fromisoformat(day) if on_a_day and day else None)
+    charged = charged_at(charge, Ending(loan, line, schedule, at, owed, rate))
+    asked = charged.amount
     units = unit.count(round(owed + asked, unit.places))
     if on_a_day:
         rows = _ending_on(loan, line, schedule, moment, units)
@@ -99,6 +79,12 @@ def payoff_at(loan: Loan, typed: str, charge: Charge, marks: Marks) -> PayoffAmo
         "owed": f"{owed:.{loan.decimals}f}",
         "actuarial": _actuarial(loan, typed, marks),
         "charge": f"{asked:.{loan.decimals}f}",
+        "year": charged.year,
+        "free": f"{charged.free:.{loan.decimals}f}" if charge.is_free_in_part else None,
+        "percent": None if charged.percent is None else plain(charged.percent),
+        "discounted": None
+        if charged.discounted is None
+        else f"{charged.discounted:.{loan.decimals}f}",
         "payoff": unit.write(units),
         "total_cost": cost.told["total_cost"],
         "yearly_cost": cost.yearly,

@@ -31,7 +31,9 @@ from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import Marks, Money, Number, Sentence
 from ..wording.refusals import no_payment
 from ..wording.tables import TableTold, row_told
-from .payoff import Charge, payoff_at
+from .ending_charge import Charge
+from .payoff import payoff_at
+from .staying_ahead import stays_from
 
 
 class EndedAt(TypedDict):
@@ -104,7 +106,9 @@ class PointsOffer:
         ]
         owed = [0, *(a.rest - b.rest for a, b in pairs)]
         ahead = [paid + left for paid, left in zip(by_payments, owed, strict=True)]
-        when = _When(_from(ahead), _from(by_payments), _cheaper_from(self.mine, pairs, self.cost))
+        when = _When(
+            stays_from(ahead), stays_from(by_payments), _cheaper_from(self.mine, pairs, self.cost)
+        )
         first, second = one.rows[0].payment, two.rows[0].payment
         ended = [self._ended(number, unit.write(ahead[number])) for number in self._of(ends)]
         figures = {
@@ -210,17 +214,6 @@ def _with_points(loan: Loan, percent: str, points: str) -> Loan:
     return check(content)
 
 
-def _from(ahead: list[int]) -> int | None:
-    """The first payment from which on an offer stays ahead."""
-    found = None
-    for number, units in enumerate(ahead):
-        if units < 0:
-            found = None
-        elif found is None:
-            found = number
-    return found
-
-
 def _cheaper_from(loan: Loan, pairs: list[tuple[Row, Row]], cost: int) -> int | None:
     """From which payment on the offer with points costs less a year, if the loan ends there.
 
@@ -249,7 +242,7 @@ def _cheaper_from(loan: Loan, pairs: list[tuple[Row, Row]], cost: int) -> int | 
                 gained = mine.rest - theirs.rest - it.rest
                 ahead.append(int(gained.to_integral_value(ROUND_FLOOR)))
                 owed = it.closing
-    return _from(ahead)
+    return stays_from(ahead)
 
 
 class _When(NamedTuple):

@@ -18,6 +18,7 @@ from .offers import (
 from .quote_lists import LINE_ENTRIES, MOST_QUOTES, Comparison, QuoteList, compare, restated
 from .rate_questions import QUOTE_ENTRIES, RateAnswer, RateQuestion, answer
 from .reading import NUMBERS, readings
+from .refinancing import LentAnew, NewOffer, lent_anew
 from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate
 from .statement import Statement
@@ -41,7 +42,9 @@ __all__ = [
     "EndedEarly",
     "Entry",
     "Kept",
+    "LentAnew",
     "More",
+    "NewOffer",
     "PaidMore",
     "Points",
     "QuoteList",
@@ -65,6 +68,7 @@ __all__ = [
     "fixings_typed",
     "hold_against",
     "keep_worked",
+    "lent_anew",
     "loan_of",
     "paying_more",
     "read_amount",

@@ -265,6 +265,18 @@ GLOSSARY: Final[dict[str, Term]] = {
         "What settles a loan on a day: the balance with the interest accrued since the last "
         "payment, and what the contract charges for ending early.",
     ),
+    "make_whole": _term(
+        "Make-whole",
+        LOAN,
+        "A charge for ending early: what is still to be paid, discounted at a reference rate and a "
+        "spread, less what is owed, and never less than nothing. Common practice.",
+    ),
+    "refinanced": _term(
+        "Refinanced",
+        LOAN,
+        "A loan ended early, and what is then owed lent anew on other terms. It pays from the "
+        "payment on after which one stays ahead, counting charge, fee and what is still owed.",
+    ),
     # What comes of it
     "total_paid": _term(
         "Total paid", RESULTS, "All payments added up, the last one as it is paid."

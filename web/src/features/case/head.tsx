@@ -68,6 +68,7 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
                 { label: t("Paying more …"), run: () => onSheet("more") },
                 { label: t("Points for a lower rate …"), run: () => onSheet("points") },
                 { label: t("Settled early …"), run: () => onSheet("settled") },
+                { label: t("Refinanced …"), run: () => onSheet("refinanced") },
               ]}
             >
               {t("What if")} <span aria-hidden>▾</span>

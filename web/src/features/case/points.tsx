@@ -3,9 +3,9 @@ import type { Content, Points } from "../../api/types";
 import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
-import { Chart, Curve, Dot, Label, Level, scale } from "../../ui/chart";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
+import { Ahead } from "./ahead";
 import { OpenAs, Outcome, Typed } from "./what-if";
 import { t } from "../../texts";
 
@@ -17,47 +17,6 @@ interface Props {
   onPoints: (points: Points) => void;
   open: boolean;
   onOpen: (open: boolean) => void;
-}
-
-const HEIGHT = 150;
-const PAD = 8;
-
-/** By how much the offer with points is ahead after each payment; only for the eye. */
-function Ahead({ ahead, paidOff }: { ahead: string[]; paidOff: number | null }) {
-  const values = ahead.map(Number);
-  const last = values.length - 1;
-  const label =
-    paidOff === null
-      ? t("The offer with points never comes ahead")
-      : t("The offer with points comes ahead after payment {paidOff}", { paidOff });
-  return (
-    <Chart label={label} height={HEIGHT} first={860} className="mt-3">
-      {(width) => {
-        const x = scale(0, last, PAD, width - PAD);
-        const y = scale(Math.min(...values, 0), Math.max(...values, 0), HEIGHT - 22, 18);
-        return (
-          <>
-            <Level y={y(0)} from={PAD} to={width - PAD} />
-            <Curve points={values.map((value, payment) => [x(payment), y(value)] as const)} />
-            {paidOff !== null && (
-              <>
-                <Dot x={x(paidOff)} y={y(0)} />
-                <Label x={x(paidOff)} y={y(0) + 20} at="middle" strong>
-                  {t("payment {paidOff}", { paidOff })}
-                </Label>
-              </>
-            )}
-            <Label x={PAD} y={HEIGHT - 4}>
-              {t("start")}
-            </Label>
-            <Label x={width - PAD} y={HEIGHT - 4} at="right">
-              {t("payment {last}", { last })}
-            </Label>
-          </>
-        );
-      }}
-    </Chart>
-  );
 }
 
 /** The loan as it stands against the same at a lower rate with points. */
@@ -110,7 +69,17 @@ export function PointsForALowerRate({ content, points, onPoints, open, onOpen }:
             <>
               <p className="font-serif text-xl font-semibold">{data.says}</p>
               <p className="mt-2">{data.terms}</p>
-              <Ahead ahead={data.ahead} paidOff={data.paid_off} />
+              <Ahead
+                ahead={data.ahead}
+                from={data.paid_off}
+                label={
+                  data.paid_off === null
+                    ? t("The offer with points never comes ahead")
+                    : t("The offer with points comes ahead after payment {paidOff}", {
+                        paidOff: data.paid_off,
+                      })
+                }
+              />
               <ToldTable
                 label={t("If the loan ends earlier")}
                 told={data.told}

@@ -7,6 +7,7 @@ import { NO_MORE, PayingMore } from "./paying-more";
 import { SettledEarly } from "./payoff";
 import { NO_POINTS, PointsForALowerRate } from "./points";
 import { Against } from "./reconciliation";
+import { Refinanced } from "./refinanced";
 import { WhatMoves } from "./sensitivity";
 import { Sharing } from "./sharing";
 import { Trail } from "./trail";
@@ -64,6 +65,7 @@ export function Sheets({ opened, onPage, asides, onAsides, sheet, onSheet }: Pro
         {...of("trail")}
       />
       <SettledEarly statement={statement} {...of("settled")} />
+      <Refinanced content={content} {...of("refinanced")} />
       <Against statement={statement} {...of("against")} />
       {good && <Working answer={good.answer} {...of("working")} />}
       <History
