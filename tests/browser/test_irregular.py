@@ -214,3 +214,31 @@ class Rates(BrowserTest):
         sheet.get_by_role("button", name="Open the new loan as a case").click()
         without = owed * j / (1 - (1 + j) ** -36)
         self.answers(f"{without:,.2f}")
+
+
+class BusinessDays(BrowserTest):
+    def test_payments_that_fall_on_closed_days_are_moved(self) -> None:
+        """28 February 2026 is a Saturday, and so is 31 January 2026; 3 April is Good Friday."""
+        page = self.page
+        page.keyboard.press("i")
+        page.keyboard.type("48,000 at 6 % over 4 years, lent 31 Jan 2026")
+        page.keyboard.press("Enter")
+        # By the formula, at half a percent a month.
+        level = 48000 * 0.005 / (1 - 1.005**-48)
+        self.answers(f"{level:,.2f}")
+        page.get_by_role("button", name="Business days").click()
+        expect(self.figure("Calendars")).to_be_focused()
+        page.keyboard.type("Atlantis")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("is no calendar known here")).to_be_visible()
+        self.figure("Calendars").fill("Germany and TARGET")
+        page.keyboard.press("Enter")
+        rows = page.get_by_role("table", name="Schedule of payments").get_by_role("row")
+        expect(rows.filter(has_text="2 Mar 2026")).to_contain_text("28 Feb")
+        page.get_by_role("button", name="A payment on another day moves").click()
+        page.get_by_role("menuitemradio", name="modified following").click()
+        expect(rows.filter(has_text="27 Feb 2026")).to_contain_text("28 Feb")
+        self.answers(f"{level:,.2f}")
+        self.accessible()
+        page.get_by_role("button", name="Pay on any day").click()
+        expect(rows.filter(has_text="28 Feb 2026")).to_be_visible()

@@ -56,8 +56,8 @@ CORES: Final = len(os.sched_getaffinity(0))
 _LOOK: Final = 0.1
 #: Seconds between two tellings of how much of a file is there.
 _TELLS_EACH: Final = 0.25
-#: Modules that most questions need: loaded once, before a process is made.
-_NEEDED: Final = ("zephyrant.loans.statement", "zephyrant.loans.tape", "numpy")
+#: Modules that questions need: loaded once, before a process is made.
+NEEDED: Final = ("zephyrant.loans.statement", "zephyrant.loans.tape", "numpy", "holidays")
 
 
 _BUSY: Final = "The desk is busy with long questions. This one is asked again."
@@ -327,7 +327,7 @@ def _pool(processes: int = settings.HEAVY_PROCESSES) -> ProcessPool:
     with _making:
         if processes not in _made or not _made[processes].active:
             context = multiprocessing.get_context("forkserver")
-            context.set_forkserver_preload(list(_NEEDED))
+            context.set_forkserver_preload(list(NEEDED))
             pool = ProcessPool(
                 max_workers=processes,
                 max_tasks=100,

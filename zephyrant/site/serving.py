@@ -84,6 +84,8 @@ def post_worker_init(worker: Any) -> None:  # noqa: ANN401
 def _make_ready() -> None:
     heavy = importlib.import_module("zephyrant.desk.heavy")
     heavy.make_ready()
+    for name in heavy.NEEDED:
+        importlib.import_module(name)
     importlib.import_module("zephyrant.desk.tables")
 
 

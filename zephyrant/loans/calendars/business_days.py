@@ -41,9 +41,10 @@ _KNOWN: Final = {"IN": Years(2001, 2035)}
 @lru_cache(maxsize=1)
 def calendar_codes() -> tuple[str, ...]:
     """The calendars there are: TARGET, then countries by their two letters (ISO 3166-1)."""
-    from holidays import list_supported_countries  # noqa: PLC0415
+    # The package's own list asks each country for more, and loads them all.
+    from holidays.registry import EntityLoader  # noqa: PLC0415
 
-    return TARGET, *sorted(list_supported_countries(include_aliases=False))
+    return TARGET, *sorted(EntityLoader.get_country_codes(include_aliases=False))
 
 
 def _made(code: str, year: int | None = None) -> "HolidayBase":
