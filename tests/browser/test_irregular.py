@@ -242,3 +242,4 @@ class BusinessDays(BrowserTest):
         self.accessible()
         page.get_by_role("button", name="Pay on any day").click()
         expect(rows.filter(has_text="28 Feb 2026")).to_be_visible()
+        expect(page.get_by_text(re.compile("^Saved"))).to_be_visible()
