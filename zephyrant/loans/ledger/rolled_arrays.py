@@ -3,10 +3,11 @@
 What happens in a period is written here once more, for arrays: held to the roll by a property.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, NamedTuple
 
-from ..numbers.arrays import Floats, Wholes, np
+from ..numbers.arrays import Flags, Floats, Wholes, np
 from ..roots.many_rates import TOGETHER
 from .level_arrays import MOST_EXACT, Level, to_whole
 
@@ -31,14 +32,39 @@ class Rolled:
     owed: Floats
 
 
+class Paid(NamedTuple):
+    """A payment of some of the loans that are rolled: its number, whose it is (their places), how
+    much each is, what is owed right after it; whether it is the last, and what is left at the end
+    of those."""
+
+    number: int
+    places: Wholes
+    payment: Floats
+    rest: Floats
+    is_last: Flags
+    left: Floats
+
+
+#: Is told every payment while loans are rolled.
+Watch = Callable[[Paid], None]
+
+
 def rolled(
-    loans: Level, *, is_open: bool = False, absorbs: bool = False, after: Wholes | None = None
+    loans: Level,
+    *,
+    is_open: bool = False,
+    absorbs: bool = False,
+    after: Wholes | None = None,
+    stands: bool = False,
+    watch: Watch | None = None,
 ) -> Rolled:
     """The schedules of loans whose figures are as they will be paid.
 
     `is_open`: the count is what a formula says, and holds where the roll reaches the balance
     just there. `absorbs`: the balance takes what rounding leaves, else the last payment settles.
-    `after`: the payment after which what is owed is told, 0 for none.
+    `after`: the payment after which what is owed is told, 0 for none. `watch` is told every payment
+    as it is rolled, whether its loan is sure or not; the last one as it is stated where it `stands`
+    and the interest settles the loan.
     """
     size = len(loans.count)
     columns = np.full((5, size), np.nan)
@@ -50,12 +76,35 @@ def rolled(
         for start in range(begin, end, TOGETHER):
             places = order[start : min(end, start + TOGETHER)]
             roll = _Roll(loans.at(places), after[places], is_open=is_open, absorbs=absorbs)
+            if watch is not None:
+                roll.watch = _Watched(watch, places, stands)
             columns[:, places] = roll.run()
     return Rolled(*columns)
 
 
+class _Watched(NamedTuple):
+    """Who is told of payments; the places of the loans among all that are rolled."""
+
+    watch: Watch
+    places: Wholes
+    stands: bool
+
+    def tell(
+        self, number: int, payment: Floats, *, rest: Floats, final: Floats, left: Floats
+    ) -> None:
+        """One payment of all that still run; those whose last it is are the last of them."""
+        runs, first = len(rest), len(rest) - len(final)
+        payment = payment.copy()
+        if not self.stands:
+            payment[first:] = final
+        is_last = np.arange(runs) >= first
+        self.watch(Paid(number, self.places[:runs], payment, rest, is_last, left))
+
+
 class _Roll:
     """Some loans, the longest first, all in arrears or all in advance."""
+
+    watch: "_Watched | None" = None
 
     def __init__(self, loans: Level, after: Wholes, *, is_open: bool, absorbs: bool) -> None:
         self.loans, self.after = loans, after
@@ -98,6 +147,14 @@ class _Roll:
                     rest = rest.copy()
                     rest[last] = kept
                 paid[last] = loans.payment[last] * (number - 1) + final[last]
+            if self.watch is not None:
+                self.watch.tell(
+                    number,
+                    loans.payment[:runs],
+                    rest=rest,
+                    final=final[last],
+                    left=left[:runs],
+                )
             if owes:
                 here = np.flatnonzero(self.after[:runs] == number)
                 owed[here] = rest[here]

@@ -1,6 +1,6 @@
 """Rows of a table of loans side by side, as arrays: those that are regular and sure to the cent."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -25,6 +25,8 @@ from .columns import ASKABLE, COST_PLACES, Defaults, FieldName
 
 #: What is told of every row of a table, by result.
 Results = dict[str, Texts]
+#: Is told a loan like some rows, these as they will be paid, their places, what was asked for.
+LaidTogether = Callable[[Loan, Level, Wholes, FieldName | None], None]
 
 _SCALE: Final = 10.0**PERCENT_PLACES
 _COST_SCALE: Final = 10.0**COST_PLACES
@@ -72,6 +74,8 @@ class Group:
         self, columns: Mapping[FieldName, Texts], defaults: Defaults, loan: Loan, rows: Wholes
     ) -> None:
         self.cells = Cells(columns, defaults, loan, len(rows))
+        #: Is told every row that is sure, laid out.
+        self.laid: LaidTogether | None = None
         self.loan, self.rows = loan, rows
         self.often = loan.payments_a_year
 
@@ -121,6 +125,8 @@ class Group:
         rows = self.rows[here[places]]
         self._tell(name, rows, {key: column[places] for key, column in results.items()}, told)
         self._tell_owed(rows, schedule.owed[places], after[places], told)
+        if self.laid is not None and len(places):
+            self.laid(self.loan, level.at(places), rows, name)
         return rows
 
     def _stated(self, here: Wholes) -> _Solved:

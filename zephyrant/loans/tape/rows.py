@@ -29,11 +29,11 @@ from .repaid import repaid_of
 
 def is_day(text: str, defaults: Defaults) -> bool:
     """Whether nothing stands in a cell, or a day."""
-    return not text.strip() or _day(text, defaults) is not None
+    return not text.strip() or day_of(text, defaults) is not None
 
 
-def _day(text: str, defaults: Defaults) -> date | None:
-    """A day in the order the table writes them."""
+def day_of(text: str, defaults: Defaults) -> date | None:
+    """A day in the order the table writes them; None where there is none."""
     days = read_days(text.strip())
     if len(days) > 1 and defaults.dates == "month-first":
         return days[1]
@@ -153,7 +153,7 @@ def _days(text: Mapping[FieldName, str], defaults: Defaults) -> dict[str, str]:
     names: tuple[FieldName, ...] = ("start", "first_payment")
     for name in names:
         if typed := text.get(name, ""):
-            day = _day(typed, defaults)
+            day = day_of(typed, defaults)
             if day is None:
                 raise NotALoan.at(
                     name, worded("“{typed}” is no day of the calendar.", typed=typed[:40])

@@ -10,10 +10,11 @@ from typing import Final
 from zephyrant.texts import worded
 
 from ..budget import BudgetSpentError
+from ..document.loan import Loan
 from ..document.reading import check
 from ..errors import NotALoan
 from ..numbers.arrays import Flags, Texts, np
-from .arrays import Group, Results, is_plain
+from .arrays import Group, LaidTogether, Results, is_plain
 from .columns import FIELD_NAMES, RESULTS, Columns, Defaults, FieldName, Told
 from .exact_row import exact_row
 from .not_loans import APART_SAYS, Apart
@@ -89,6 +90,9 @@ class Tape:
         }
         self.defaults, self.size, self.bounded = defaults, size, bounded
         self.told: Results = {name: np.full(size, "", dtype=object) for name in RESULTS}
+        #: Is told every row that has an answer, laid out: those alone, those side by side.
+        self.laid_alone: Callable[[Loan], None] | None = None
+        self.laid_together: LaidTogether | None = None
 
     def solve(self) -> Told:
         """All of them."""
@@ -105,7 +109,10 @@ class Tape:
         try:
             document, after = row_document(self._cells(row), self.defaults)
             with self.bounded() if self.bounded else nullcontext():
-                told = exact_row(check(document), after, self.defaults.owed_on)
+                loan = check(document)
+                told = exact_row(loan, after, self.defaults.owed_on)
+                if self.laid_alone is not None and not told.get("problem"):
+                    self.laid_alone(loan)
         except BudgetSpentError as spent:
             if self.bounded is None:
                 raise
@@ -127,6 +134,7 @@ class Tape:
         """The rows that arrays can promise, told; which they are."""
         done = np.zeros(self.size, dtype=bool)
         for group in self._groups():
+            group.laid = self.laid_together
             done[group.solve(self.told)] = True
         return done
 
