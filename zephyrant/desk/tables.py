@@ -178,10 +178,10 @@ def _frame(content: bytes | memoryview) -> pl.DataFrame:
 
 def _cells(table: LoanTable, columns: dict[FieldName, int]) -> dict[FieldName, Sequence[str]]:
     """The columns that are figures, as they are read."""
-    return figures(_every_column(table), columns, _kinds(table))
+    return figures(_every_column(table), columns, kinds_of(table))
 
 
-def _kinds(table: LoanTable) -> list[str]:
+def kinds_of(table: LoanTable) -> list[str]:
     """What the columns of the file hold; of one kept before that was told, texts."""
     return table.kinds or [TEXT] * len(table.names)
 
@@ -382,21 +382,23 @@ def _beside_source(table: LoanTable, told: pl.DataFrame, far: list[str]) -> pl.D
 # Looked at
 
 
-_NOT_YET: Final = "This table has not been worked yet."
+def not_yet() -> NotALoan:
+    """A table has no result."""
+    return NotALoan.at("", worded("This table has not been worked yet."))
 
 
 @lru_cache(maxsize=4)
 def _result(table_id: uuid.UUID, ended_at: str) -> pl.DataFrame:
     content = LoanTable.objects.values_list("result", flat=True).get(pk=table_id)
     if content is None:
-        raise NotALoan.at("", _NOT_YET)
+        raise not_yet()
     return _frame(content)
 
 
 def result_of(table: LoanTable) -> pl.DataFrame:
     """The rows of a table with their results; raises `NotALoan` where there are none yet."""
     if table.state != "done":
-        raise NotALoan.at("", _NOT_YET)
+        raise not_yet()
     return _result(table.pk, str(table.ended_at))
 
 
@@ -412,7 +414,7 @@ def _first_part(table: LoanTable) -> pl.DataFrame:
     """The rows that were solved first, nothing being known yet of which stand out."""
     part = table.parts.first()
     if part is None:
-        raise NotALoan.at("", _NOT_YET)
+        raise not_yet()
     told = _frame(part.content)
     return _beside_source(table, told, [""] * len(told))
 
@@ -486,7 +488,7 @@ def columns_of(table: LoanTable) -> list[Column]:
 
 def _in_files(table: LoanTable, reader: Reader) -> tuple[list[str], Heads]:
     """Every column of a result: what it is called inside, and in files for other programs."""
-    every, own = columns_of(table), iter(_kinds(table))
+    every, own = columns_of(table), iter(kinds_of(table))
     names = [each.title if each.is_of_file or each.name == "row" else each.name for each in every]
     told = {**RESULT_KINDS, "row": WHOLE, "outlier": TEXT}
     kinds = [next(own) if each.is_of_file else told[each.name] for each in every]
@@ -501,7 +503,7 @@ def taken_out(table: LoanTable, way: WayName, reader: Reader, made: Made) -> Ite
     if way not in BINARY:
         return told(way, heads, parts_of(result_of(table), inside))
     if table.state != "done":
-        raise NotALoan.at("", _NOT_YET)
+        raise not_yet()
     result = LoanTable.objects.values_list("result", flat=True).get(pk=table.pk)
     try:
         file: bytes = made(file_of, way, bytes(result or b""), inside, heads)
@@ -522,7 +524,7 @@ def open_row(user: User, table: LoanTable, row: int) -> Case:
     columns: dict[FieldName, int] = table.columns
     defaults = Defaults.model_validate(table.defaults)
     # A table of one row.
-    read = figures([[cell] for cell in cells], columns, _kinds(table))
+    read = figures([[cell] for cell in cells], columns, kinds_of(table))
     document, _ = row_document({name: read[name][0] for name in columns}, defaults)
     document["name"] = (
         document["name"] or worded("{name}, row {row}", name=table.name, row=row)[:200]

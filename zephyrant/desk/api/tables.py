@@ -20,13 +20,18 @@ from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.models import LoanTable
 from zephyrant.desk.preferences import marks_of
 from zephyrant.desk.table_asks import Looking, Matching
-from zephyrant.loans import MARKS, MarksName
+from zephyrant.loans import MARKS, Marks, MarksName
 from zephyrant.loans.tape import (
     Defaults,
     FieldName,
+    Portfolio,
+    PortfolioTold,
+    PortfolioTyped,
     Question,
     Summary,
     SummaryTold,
+    portfolio_asked,
+    portfolio_told,
     row_in_words,
     summary_in_words,
 )
@@ -330,5 +335,66 @@ def take_table_file(
         else StreamingHttpResponse(read_throughout(told), content_type=content_type)
     )
     name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
+    response["Content-Disposition"] = content_disposition_header(True, name) or ""
+    return response
+
+
+class TableFlows(Schema):
+    """What the loans of a table move: as figures, as they are read of one currency."""
+
+    portfolio: Portfolio
+    told: PortfolioTold
+
+
+@router.post(
+    "{uuid:table_id}/ask/flows",
+    response={200: TableFlows, **REFUSALS},
+    operation_id="askTableFlows",
+)
+def ask_table_flows(
+    request: SignedIn, table_id: uuid.UUID, asked: PortfolioTyped, making: Making = None
+) -> TableFlows:
+    """What the loans of a solved table move by month, quarter or year: principal, interest and
+    balance as agreed, with early repayment, with the indices of floating rates shifted; average
+    life, worth and durations."""
+    table, marks = _portfolio(request, table_id, asked, making)
+    return TableFlows(portfolio=table, told=portfolio_told(table, asked, marks))
+
+
+def _portfolio(
+    request: SignedIn, table_id: uuid.UUID, asked: PortfolioTyped, making: Making
+) -> tuple[Portfolio, Marks]:
+    from zephyrant.desk import table_flows, tables
+
+    marks = MARKS[marks_of(request.user)]
+    read = portfolio_asked(asked, marks)
+    table = tables.one(request.user, table_id)
+    return table_flows.portfolio(table, read, made(request, making)), marks
+
+
+@router.get(
+    "{uuid:table_id}/flows/file",
+    operation_id="takeTableFlowsFile",
+    response=REFUSALS,
+    openapi_extra=file_of(*(content_type for _, content_type in _FILES.values())),
+)
+def take_table_flows_file(  # noqa: PLR0917
+    request: SignedIn,
+    table_id: uuid.UUID,
+    csv: Query[CsvAsked],
+    asked: Query[PortfolioTyped],
+    kind: FileKind = "csv",
+    making: Making = None,
+) -> HttpResponse:
+    """Every flow of a table by currency, scenario and period, as a file."""
+    from zephyrant.tables.flows import flows_file
+
+    portfolio, _ = _portfolio(request, table_id, asked, making)
+    noted(request, "exported", f"flows of table {table_id} as {kind}")
+    way, content_type = _FILES[kind]
+    content = flows_file(way, portfolio, reader_of(request, request.user, csv))
+    response = HttpResponse(content, content_type=content_type)
+    table = LoanTable.objects.only("name").get(pk=table_id)
+    name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-flows.{kind}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
     return response

@@ -2,10 +2,20 @@
 
 from .columns import FIELDS, RESULTS, Defaults, FieldName
 from .counts import Counts, Sums, count_up, counted_together
+from .flows import FlowsAsked, TapeFlows, check_days, flows_of, flows_together
 from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, Apart, aparts
+from .portfolio import Portfolio, PortfolioAsked, portfolio_of
+from .portfolio_words import (
+    COMPOUNDED,
+    PERIODS,
+    PortfolioTold,
+    PortfolioTyped,
+    portfolio_asked,
+    portfolio_told,
+)
 from .rows import asked_in, currency_codes, row_document
 from .shocks import Shock, Shocks, moved, shocks_of, unmoved
 from .solving import solve_tape
@@ -25,8 +35,10 @@ from .telling import SummaryTold, row_in_words, summary_in_words
 __all__ = [
     "ANSWERS",
     "APART_SAYS",
+    "COMPOUNDED",
     "FIELDS",
     "FIELDS_NAMED",
+    "PERIODS",
     "RESULTS",
     "ROUNDINGS",
     "SPREAD",
@@ -36,26 +48,38 @@ __all__ = [
     "Counts",
     "Defaults",
     "FieldName",
+    "FlowsAsked",
     "Looked",
+    "Portfolio",
+    "PortfolioAsked",
+    "PortfolioTold",
+    "PortfolioTyped",
     "Question",
     "Shock",
     "Shocks",
     "Summary",
     "SummaryTold",
     "Sums",
+    "TapeFlows",
     "aparts",
     "asked_in",
+    "check_days",
     "count_up",
     "counted_in",
     "counted_together",
     "currency_codes",
     "distribution",
     "far_off",
+    "flows_of",
+    "flows_together",
     "known_numbers",
     "look",
     "match",
     "moved",
     "outliers",
+    "portfolio_asked",
+    "portfolio_of",
+    "portfolio_told",
     "row_document",
     "row_in_words",
     "shocks_of",

@@ -94,7 +94,7 @@ class Flows:
         """The flows of others, too."""
         self.rows += other.rows
         self.missing += other.missing
-        self.owed = _sum(self.owed, other.owed)
+        self.owed = add(self.owed, other.owed)
         for moment, moved in other.moved.items():
             self.put(moment, moved)
         for years, lasting in other.lasting.items():
@@ -103,15 +103,16 @@ class Flows:
     def put(self, moment: Moment, moved: Moved) -> None:
         """What moves at a moment, too."""
         known = self.moved.get(moment)
-        self.moved[moment] = moved if known is None else Moved(*map(_sum, known, moved))
+        self.moved[moment] = moved if known is None else Moved(*map(add, known, moved))
 
     def last(self, years: float, lasting: Lasting) -> None:
         """What is paid after so many years, too."""
         known = self.lasting.get(years)
-        self.lasting[years] = lasting if known is None else Lasting(*map(_sum, known, lasting))
+        self.lasting[years] = lasting if known is None else Lasting(*map(add, known, lasting))
 
 
-def _sum(one: Amount, other: Amount) -> Amount:
+def add(one: Amount, other: Amount) -> Amount:
+    """Two amounts in minor units: exactly, where both are exact."""
     if isinstance(one, float) or isinstance(other, float):
         return float(one) + float(other)
     return one + other
@@ -241,12 +242,12 @@ class _Adding:
         if on is not None and isinstance(begins, date) and begins < on:
             begins, first = on, bisect_right(laid.moments, on)
             before = laid.owed[first - 1] if first else laid.lent
-            flows.owed = _sum(flows.owed, before)
+            flows.owed = add(flows.owed, before)
         else:
             flows.put(begins, Moved(lent=laid.lent))
         for moment, years, moved in _run_off(laid, begins, first, before, 1 - float(early) / 100):
             flows.put(moment, moved)
-            principal = _sum(moved.principal, moved.early)
+            principal = add(moved.principal, moved.early)
             flows.last(years, Lasting(principal, moved.interest))
 
 
