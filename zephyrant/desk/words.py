@@ -42,7 +42,15 @@ from zephyrant.loans.statement import (
     QUOTE_ENTRIES,
     Entry,
 )
-from zephyrant.loans.tape import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, Defaults
+from zephyrant.loans.tape import (
+    ANSWERS,
+    DISCOUNTED,
+    FIELDS_NAMED,
+    FLOWS_BY,
+    ROUNDINGS,
+    TOLD_NAMED,
+    Defaults,
+)
 from zephyrant.tables import limits as table_limits
 from zephyrant.tables.template import MOST_NAME as MOST_TEMPLATE_NAME
 from zephyrant.texts import ENGLISH, for_each_reader, reading, worded
@@ -216,6 +224,8 @@ class TableWords(Schema):
     roundings: list[RoundingWord]
     styles: list[Option]
     kinds: list[str]
+    flows_by: list[Option]
+    discounted: list[Option]
 
 
 class Limits(Schema):
@@ -409,6 +419,8 @@ def _table() -> TableWords:
             for said in [worded(style.title if style.is_of_periods else style.said).split(", {")[0]]
         ],
         kinds=list(table_limits.KINDS),
+        flows_by=_plain(FLOWS_BY),
+        discounted=_plain({str(often): said for often, said in DISCOUNTED.items()}),
     )
 
 

@@ -7,7 +7,7 @@ import {
 } from "@tanstack/react-query";
 import { answerWith } from "./answer-with";
 import { ask, client, everyPage } from "./client";
-import type { CaseOpened, Defaults, TableOpened } from "./types";
+import type { CaseOpened, Defaults, PortfolioTyped, TableOpened } from "./types";
 
 export const TABLES = ["tables"];
 export const tableKey = (id: string) => ["table", id];
@@ -146,4 +146,32 @@ export function startFromRow(id: string, row: number): Promise<CaseOpened> {
       params: { path: { table_id: id, row } },
     }),
   );
+}
+
+const FLOWS = "table-flows";
+export const flowsKey = (table: TableOpened) => [FLOWS, table.id];
+
+/** What the loans of a table move, as the server tells it. */
+export function useTableFlows(table: TableOpened, asked: PortfolioTyped) {
+  return useQuery({
+    queryKey: [...flowsKey(table), table.ended_at, asked],
+    queryFn: ({ signal }) =>
+      ask(
+        client.POST("/api/v1/tables/{table_id}/ask/flows", {
+          ...path(table.id),
+          body: asked,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  });
+}
+
+/** Where all flows of a table are taken out as a file. */
+export function flowsFile(table: TableOpened, asked: PortfolioTyped, kind: string): string {
+  const { on, early, rate, compounded, by } = asked;
+  const query = new URLSearchParams({ kind, on, early, rate, by, compounded: String(compounded) });
+  return `/api/v1/tables/${table.id}/flows/file?${query}`;
 }

@@ -54,6 +54,7 @@ function Pages() {
           <Route path="/guide" element={<pages.GuidePage />} />
           <Route path="/tables" element={<pages.TablesPage />} />
           <Route path="/tables/:id" element={<pages.TablePage />} />
+          <Route path="/tables/:id/flows" element={<pages.TablePage />} />
           <Route path="/rates" element={<pages.RatesPage />} />
           <Route path="/rates/side-by-side" element={<pages.QuoteLists />} />
           <Route path="/rates/side-by-side/:id" element={<pages.QuoteListPage />} />

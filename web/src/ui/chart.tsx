@@ -123,3 +123,12 @@ export function Label({ at = "left", strong = false, ...rest }: LabelProps) {
     />
   );
 }
+
+/** What a colour of the picture stands for. */
+export function Key({ look, children }: { look: string; children: string }) {
+  return (
+    <span className="flex items-center gap-1.5">
+      <span aria-hidden className={look} /> {children}
+    </span>
+  );
+}

@@ -125,7 +125,7 @@ class _Roll:
             while runs and loans.count[runs - 1] < number:
                 runs -= 1
             due = opening[:runs] if self.in_advance else self._charged(opening[:runs], runs)
-            rest = due - loans.payment[:runs]
+            rest = unsettled = due - loans.payment[:runs]
             # A loan that is repaid before its last payment is not as the others.
             done = rest <= 0
             closing = self._charged(rest, runs) if self.in_advance else rest
@@ -148,6 +148,10 @@ class _Roll:
                     rest[last] = kept
                 paid[last] = loans.payment[last] * (number - 1) + final[last]
             if self.watch is not None:
+                if self.watch.stands:
+                    # With something left at the end the interest after the last payment settles,
+                    # else that before it.
+                    rest = np.where(loans.balance[:runs] > 0, unsettled, rest)
                 self.watch.tell(
                     number,
                     loans.payment[:runs],

@@ -9,8 +9,8 @@ from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
 from .not_loans import APART_SAYS, Apart, aparts
 from .portfolio import Portfolio, PortfolioAsked, portfolio_of
 from .portfolio_words import (
-    COMPOUNDED,
-    PERIODS,
+    DISCOUNTED,
+    FLOWS_BY,
     PortfolioTold,
     PortfolioTyped,
     portfolio_asked,
@@ -35,10 +35,10 @@ from .telling import SummaryTold, row_in_words, summary_in_words
 __all__ = [
     "ANSWERS",
     "APART_SAYS",
-    "COMPOUNDED",
+    "DISCOUNTED",
     "FIELDS",
     "FIELDS_NAMED",
-    "PERIODS",
+    "FLOWS_BY",
     "RESULTS",
     "ROUNDINGS",
     "SPREAD",

@@ -28,11 +28,11 @@ from .portfolio import (
 )
 
 #: What flows are added up by.
-PERIODS: Final[Worded[By]] = Worded(
+FLOWS_BY: Final[Worded[By]] = Worded(
     {"month": "by month", "quarter": "by quarter", "year": "by year"}
 )
 #: How a rate at which they are discounted is quoted.
-COMPOUNDED: Final[Worded[Compounded]] = Worded(
+DISCOUNTED: Final[Worded[Compounded]] = Worded(
     {
         1: "effective",
         2: "nominal, compounded half-yearly",

@@ -2,6 +2,7 @@ import type { Answer, MarksWord, ScheduleColumns } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { useDays } from "../../ui/moment";
 import { inMarks } from "../../ui/numbers";
+import { Key } from "../../ui/chart";
 import { Word } from "../../ui/word";
 import { textAt } from "./columns";
 import { rich, t } from "../../texts";
@@ -66,15 +67,6 @@ export function LineHead({ title, years, together, schedule, row, floats }: Prop
       )}
       <Paid schedule={schedule} row={row} />
     </div>
-  );
-}
-
-/** What a colour of the picture stands for. */
-function Key({ look, children }: { look: string; children: string }) {
-  return (
-    <span className="flex items-center gap-1.5">
-      <span aria-hidden className={look} /> {children}
-    </span>
   );
 }
 

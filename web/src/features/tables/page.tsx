@@ -1,11 +1,12 @@
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useParams } from "react-router";
 import { isUnderWay, useTable } from "../../api/tables";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";
 import { CannotOpen } from "../../ui/cannot-open";
 import { countedRows } from "../../ui/numbers";
 import { Page } from "../../ui/page";
+import { Flows } from "./flows";
 import { Matching } from "./matching";
 import { Progress } from "./progress";
 import { Result } from "./result";
@@ -15,6 +16,7 @@ import { t } from "../../texts";
 export function TablePage() {
   const { id = "" } = useParams();
   const { marks } = useDesk();
+  const showsFlows = useLocation().pathname.endsWith("/flows");
   const [again, setAgain] = useState<string | null>(null);
   const opened = useTable(id);
   if (opened.error)
@@ -40,6 +42,14 @@ export function TablePage() {
           {!isUnderWay(table.state) && `, ${table.says}`}
         </span>
         <span className="ml-auto flex gap-4 text-sm">
+          {isDone && !rematching && (
+            <Link
+              className="text-choice underline"
+              to={showsFlows ? `/tables/${id}` : `/tables/${id}/flows`}
+            >
+              {showsFlows ? t("Row by row") : t("What it moves, by period")}
+            </Link>
+          )}
           {isDone && (
             <Button look="link" onClick={() => setAgain(rematching ? null : table.asked_at)}>
               {rematching ? t("Back to the result") : t("Match its columns anew")}
@@ -53,7 +63,7 @@ export function TablePage() {
       {isUnderWay(table.state) ? (
         <Progress table={table} />
       ) : isDone && !rematching ? (
-        <Result table={table} />
+        <>{showsFlows ? <Flows table={table} /> : <Result table={table} />}</>
       ) : (
         <Matching key={`${table.id} ${table.state}`} table={table} />
       )}
