@@ -2,6 +2,7 @@
 
 import re
 import threading
+from decimal import Decimal
 from typing import Any, ClassVar
 from unittest import mock
 
@@ -115,6 +116,45 @@ class Tables(BrowserTest):
         rows.get_by_role("button", name=re.compile("row 4 as a case")).click()
         expect(page.get_by_label("Name of the case")).to_have_value("Rafts")
         expect(self.figure("Rate")).to_have_value("?")
+
+    def test_what_a_table_moves(self) -> None:
+        """What is lent and the interest are those that the rows add up to; discounted at nothing it
+        is worth both together."""
+        page = self.page
+        self.paste()
+        page.get_by_role("button", name="Solve 4 rows").click()
+        page.get_by_label("those below 1 are parts").check()
+        page.get_by_role("button", name="Solve 4 rows").click()
+        sums = page.get_by_role("table", name="Sums").get_by_role("row").nth(1)
+        lent, interest = (sums.get_by_role("cell").nth(place).inner_text() for place in (1, 3))
+        page.get_by_role("link", name="What it moves, by period").click()
+        ways = page.get_by_role("table", name="Every way it may go")
+        agreed = ways.get_by_role("row").nth(1)
+        expect(agreed).to_contain_text(lent)
+        expect(agreed).to_contain_text(interest)
+        flows = page.get_by_role("table", name="Flows by period")
+        expect(flows.get_by_role("row").nth(1)).to_contain_text("quarter 1")
+        self.accessible()
+        page.get_by_label("discounted at").fill("0")
+        both = sum(Decimal(text.replace(",", "")) for text in (lent, interest))
+        expect(agreed).to_contain_text(f"{both:,.2f}")
+        page.get_by_label("repaid early").fill("6")
+        expect(ways.get_by_role("row").nth(2)).to_contain_text("6 % a year repaid early")
+        page.get_by_role("button", name="6 % a year repaid early").click()
+        expect(flows.get_by_role("columnheader", name="Repaid early")).to_be_visible()
+        page.get_by_label("Added up").select_option("year")
+        expect(flows.get_by_role("row").nth(1)).to_contain_text("year 1")
+        page.get_by_label("repaid early").fill("lots")
+        expect(page.get_by_role("alert")).to_contain_text("not a percentage")
+        page.get_by_label("repaid early").fill("")
+        with page.expect_download() as taken:
+            page.get_by_role("button", name="Export").click()
+            page.get_by_role("menuitem", name="Table (CSV)").click()
+        self.assertRegex(taken.value.suggested_filename, "-flows.csv$")
+        page.get_by_label("looked at from").fill("15 Mar 2027")
+        expect(flows.get_by_role("row").nth(1)).to_contain_text("2027")
+        page.get_by_role("link", name="Row by row").click()
+        expect(page.get_by_role("table", name="Rows")).to_be_visible()
 
     def test_a_match_kept_by_its_name_matches_the_next_file(self) -> None:
         page = self.page

@@ -55,8 +55,7 @@ def _worked(table: LoanTable, asked: FlowsAsked, made: Made) -> TapeFlows:
         )
     except BudgetSpentError:
         message = worded(
-            "The flows of this table take more time than there is on the desk: ask for them by the "
-            "command (zephyrant table --flows), or give the table in parts."
+            "The flows of this table take more time than there is on the desk: give it in parts."
         )
         raise NotALoan.at("", message) from None
     return flows

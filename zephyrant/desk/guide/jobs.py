@@ -365,6 +365,8 @@ JOBS: Final[dict[str, Job]] = {
             "Say which column is what; put ? where a figure is to be found. “Templates” keeps that "
             "by a name for the next file.",
             "Rows that are no loans are told one by one; the result is a table again.",
+            "“What it moves, by period” adds up principal, interest and balance, with average "
+            "life, duration and early repayment.",
         ),
         opens="table",
     ),

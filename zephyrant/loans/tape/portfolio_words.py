@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 from datetime import date
 from decimal import Decimal
-from typing import Final
+from typing import Annotated, Final
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from zephyrant.texts import Worded, worded
 
@@ -41,6 +41,13 @@ DISCOUNTED: Final[Worded[Compounded]] = Worded(
     }
 )
 _MOST_TYPED: Final = 60
+
+
+def _number(value: object) -> object:
+    """A number, also as it stands in an address."""
+    return int(value) if isinstance(value, str) and value.isdecimal() else value
+
+
 _TYPED: Final = Field(default="", max_length=_MOST_TYPED)
 
 
@@ -54,7 +61,7 @@ class PortfolioTyped(BaseModel):
     on: str = _TYPED
     early: str = _TYPED
     rate: str = _TYPED
-    compounded: Compounded = 1
+    compounded: Annotated[Compounded, BeforeValidator(_number)] = 1
     by: By = "month"
     currency: str = Field(default="", max_length=3)
     scenario: Scenario = "agreed"

@@ -271,6 +271,18 @@ GLOSSARY: Final[dict[str, Term]] = {
         "A charge for ending early: what is still to be paid, discounted at a reference rate and a "
         "spread, less what is owed, and never less than nothing. Common practice.",
     ),
+    "average_life": _term(
+        "Average life",
+        LOAN,
+        "The time at which principal is repaid, each part weighted by its size: half a period more "
+        "than half the term where equal parts are repaid. Common practice.",
+    ),
+    "duration": _term(
+        "Duration",
+        LOAN,
+        "Macaulay: the time at which money comes, weighted by its worth at a stated rate. "
+        "Modified: by how many percent a point more of that rate lowers it. Common practice.",
+    ),
     "refinanced": _term(
         "Refinanced",
         LOAN,
