@@ -4,7 +4,6 @@ import io
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Final
 
-from zephyrant.loans import grown
 from zephyrant.loans.tape import (
     Defaults,
     FieldName,
@@ -14,19 +13,15 @@ from zephyrant.loans.tape import (
     aparts,
     check_days,
     flows_of,
-    flows_together,
 )
 from zephyrant.outlets.reader import Reader
 
-from .blocks import TOGETHER
 from .kinds import TEXT, figures
 from .ways_out import Columns, Heads, WayName, told
 
 if TYPE_CHECKING:
     pass
 
-#: Rows between two signs of life.
-_ROWS: Final = TOGETHER // 10
 _MONEY: Final = ("lent", "principal", "early", "interest", "balance")
 _MONEY_KIND: Final = "decimal 38 4"
 #: What a file of flows tells of each period.
@@ -40,21 +35,15 @@ def flows_in(
     defaults: Defaults,
     asked: FlowsAsked,
 ) -> TapeFlows:
-    """What the rows of a table (Parquet) move; tells how many are done. Raises `NotALoan` where the
-    day they are looked at has to be stated."""
+    """What the rows of a table (Parquet) move; raises `NotALoan` where the day from which on they
+    are looked at has to be stated."""
     import polars as pl
 
     frame = pl.read_parquet(io.BytesIO(content))
     whole = [column.to_list() for column in frame.iter_columns()]
     cells, aside = figures(whole, columns, kinds), aparts(whole)
     check_days(cells, asked)
-    parts = []
-    for first in range(0, frame.height, _ROWS):
-        here = slice(first, first + _ROWS)
-        some = {name: column[here] for name, column in cells.items()}
-        parts.append(flows_of(some, defaults, asked, aside[here]))
-        grown(first, frame.height)
-    return flows_together(parts)
+    return flows_of(cells, defaults, asked, aside)
 
 
 def flows_file(way: WayName, portfolio: Portfolio, reader: Reader) -> bytes:

@@ -33,7 +33,7 @@ from ..unknowns.worked import schedule_of, work_out
 from ..wording.marks import PLAIN
 from .columns import Columns, Defaults, FieldName
 from .laid import Amount as Stands
-from .laid import Laid, Moment, by_start, laid_alone, laid_together, years_from
+from .laid import Laid, Moment, laid_alone, laid_together
 from .not_loans import Apart, stated
 from .rows import day_of
 from .solving import Bounded, Tape
@@ -196,16 +196,13 @@ class _Adding:
 
     def together(self, loan: Loan, level: Level, rows: Wholes, unknown: FieldName | None) -> None:
         """Rows like one loan, side by side."""
-        for cell, places in by_start(self._starts[rows].tolist()).items():
+        cells = self._starts[rows].tolist()
+        days = {cell: day_of(cell, self._defaults) for cell in set(cells)}
+        # Of a rate that was found payments are facts; a balance that was takes what is left.
+        stands, absorbs = unknown == "percent", unknown == "balance"
+        lent_on = [days[cell] for cell in cells]
+        for laid in laid_together(loan, level, lent_on, stands=stands, absorbs=absorbs):
             look()
-            begun = loan.model_copy(update={"start": day_of(cell, self._defaults)})
-            # Of a rate that was found payments are facts; a balance that was takes what is left.
-            laid = laid_together(
-                begun,
-                level.at(places),
-                stands=unknown == "percent",
-                absorbs=unknown == "balance",
-            )
             self._add(loan.currency, laid, floats=False)
 
     def alone(self, loan: Loan) -> None:
@@ -261,9 +258,10 @@ def _run_off(
     """Each payment from a place on: when, so many years after `begins`, and what it is; a part of
     `stays` is not repaid early within a year."""
     left = 1.0
+    soonest = laid.years(begins, first) if first < len(laid.paid) else 0.0
     for place in range(first, len(laid.paid)):
         moment, paid, owed = laid.moments[place], laid.paid[place], laid.owed[place]
-        years = years_from(begins, moment, laid.step)
+        years = soonest + (place - first) / laid.clock.a_year
         interest = owed - before + paid
         before = owed
         if stays == 1:

@@ -1,35 +1,26 @@
 """Loans laid out to be added up: what is paid and when, what is owed right after, of one loan or of
 many that begin together."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from functools import cached_property
 
-from ..calendars.dates import Calendar, Pace
-from ..cost.unit_times import MONTH, years_between
+from ..calendars.dates import Calendar
+from ..cost.unit_times import years_between
 from ..document.loan import Loan
 from ..ledger.level_arrays import Level
 from ..ledger.rolled_arrays import Paid, rolled
 from ..ledger.rows import Schedule
-from ..numbers.arrays import Wholes, np
+from ..numbers.arrays import Floats, Wholes, np
 from ..numbers.decimals import precise
 
 #: A day or, of a loan without dates, years from its start.
 Moment = date | Fraction
 #: In minor units; whole but where a loan is not rounded to them.
 Amount = int | Decimal
-
-
-def years_from(begins: Moment, ends: Moment, step: Pace) -> float:
-    """Years between two moments, those of days as 2014/17/EU Annex I counts them."""
-    if isinstance(begins, date) and isinstance(ends, date):
-        return years_between(begins, ends, step)
-    if isinstance(begins, date) or isinstance(ends, date):
-        raise TypeError("moments of one kind")
-    return float(ends - begins)
 
 
 @dataclass(frozen=True)
@@ -56,7 +47,7 @@ class _Clock:
 class Laid:
     """Loans that begin together: `lent` at the start, what is `paid` and what is `owed` right after
     each payment, in minor units. What is left at the end is paid there: in arrears with the last
-    payment, in advance one period after it. `step`: the time between payments.
+    payment, in advance one period after it.
     """
 
     rows: int
@@ -75,10 +66,17 @@ class Laid:
         """When the payments are made."""
         return self.clock.moments(len(self.paid))
 
-    @property
-    def step(self) -> Pace:
-        """By what time is counted."""
-        return self.clock.calendar.step if self.clock.calendar else MONTH
+    def years(self, begins: Moment, place: int) -> float:
+        """Years from a moment to the payment at a place: those after it are a period apart. Days
+        between are counted as 2014/17/EU Annex I does."""
+        moment, clock = self.moments[place], self.clock
+        if isinstance(begins, Fraction) and isinstance(moment, Fraction):
+            return float(moment - begins)
+        if clock.calendar is None or not (isinstance(begins, date) and isinstance(moment, date)):
+            raise TypeError("moments of one kind")
+        if begins == self.start and clock.calendar.is_regular:
+            return (place + (0 if clock.in_advance else 1)) / clock.a_year
+        return years_between(begins, moment, clock.calendar.step)
 
 
 def laid_alone(loan: Loan, schedule: Schedule) -> Laid:
@@ -108,31 +106,41 @@ def _clock(loan: Loan) -> _Clock:
     return _Clock(loan.calendar, loan.payments_a_year, loan.timing == "in-advance")
 
 
-def laid_together(loan: Loan, level: Level, *, stands: bool, absorbs: bool) -> Laid:
-    """Loans like one, that begin on its day, by their schedules rolled side by side; see
-    `rolled_arrays.rolled`."""
-    clock, most = _clock(loan), int(level.count.max())
-    paid, owed = [0] * (most + 1), [0] * (most + 1)
+def laid_together(
+    loan: Loan, level: Level, days: Sequence[date | None], *, stands: bool, absorbs: bool
+) -> Iterator[Laid]:
+    """Rows like one loan, each lent on one of these days (None: without dates), by their schedules
+    rolled side by side; see `rolled_arrays.rolled`. Those of one day are told as one."""
+    numbers: dict[date | None, int] = {}
+    of_row = np.array([numbers.setdefault(day, len(numbers)) for day in days])
+    size, most = len(numbers), int(level.count.max()) + 1
+    paid, owed = np.zeros((most, size)), np.zeros((most, size))
+    in_advance = loan.timing == "in-advance"
+
+    def sums(places: Wholes, amounts: Floats) -> Floats:
+        told: Floats = np.bincount(of_row[places], weights=amounts, minlength=size)
+        return told
 
     def watch(told: Paid) -> None:
         number, last = told.number, told.is_last
-        left = int(told.left[last].sum())
-        paid[number - 1] += int(told.payment.sum())
-        owed[number - 1] += int(told.rest.sum())
-        if clock.in_advance:
-            paid[number] += left
-        else:
-            paid[number - 1] += left
-            owed[number - 1] -= int(told.rest[last].sum())
+        paid[number - 1] += sums(told.places, told.payment)
+        owed[number - 1] += sums(told.places, told.rest)
+        ended = told.places[last]
+        paid[number if in_advance else number - 1] += sums(ended, told.left[last])
+        if not in_advance:
+            owed[number - 1] -= sums(ended, told.rest[last])
 
     rolled(level, stands=stands, absorbs=absorbs, watch=watch)
-    if not paid[-1]:
-        del paid[-1], owed[-1]
-    return Laid(len(level.count), clock, int(level.principal.sum()), paid, owed)
-
-
-def by_start(starts: Sequence[str]) -> dict[str, Wholes]:
-    """The places of rows by the day they begin on, as it stands in their cells."""
-    numbers: dict[str, int] = {}
-    of_row = np.array([numbers.setdefault(each, len(numbers)) for each in starts])
-    return {each: np.flatnonzero(of_row == number) for each, number in numbers.items()}
+    everyone = np.arange(len(days))
+    lent = sums(everyone, level.principal)
+    rows = np.bincount(of_row)
+    for day, number in numbers.items():
+        # After the last payment of all nothing is paid.
+        ends = int(np.flatnonzero(paid[:, number])[-1]) + 1
+        yield Laid(
+            int(rows[number]),
+            _clock(loan.model_copy(update={"start": day})),
+            int(lent[number]),
+            paid[:ends, number].astype(np.int64).tolist(),
+            owed[:ends, number].astype(np.int64).tolist(),
+        )
