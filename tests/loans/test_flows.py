@@ -391,7 +391,7 @@ class Asked(TestCase):
         portfolio = portfolio_of(flows_of(rows, Defaults(), asked), asked)
         told = portfolio_told(portfolio, typed, marks)
         self.assertEqual([each.title for each in told.scenarios][1], "6 % a year repaid early")
-        self.assertEqual(told.flows.rows[0].title, "quarter 1 of 2027")
+        self.assertEqual(told.flows.rows[0].title, "Q1 2027")
         self.assertEqual(told.flows.rows[0].cells[0], "12,000.00")
         self.assertIn("years on average. At 5.00 %", told.says)
         with self.assertRaises(NotALoan):

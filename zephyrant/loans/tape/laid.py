@@ -118,7 +118,8 @@ def laid_together(
     in_advance = loan.timing == "in-advance"
 
     def sums(places: Wholes, amounts: Floats) -> Floats:
-        told: Floats = np.bincount(of_row[places], weights=amounts, minlength=size)
+        told: Floats = np.zeros(size)
+        told += np.bincount(of_row[places], weights=amounts, minlength=size)
         return told
 
     def watch(told: Paid) -> None:

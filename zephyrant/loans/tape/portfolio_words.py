@@ -310,7 +310,7 @@ class _Told:
     def _period(self, period: str) -> str:
         year, _, part = period.partition("-")
         if part.startswith("Q"):
-            return worded("quarter {quarter} of {year}", quarter=part[1:], year=year)
+            return worded("Q{quarter} {year}", quarter=part[1:], year=year)
         if part:
             return f"{day_form().months[int(part) - 1]} {year}"
         if len(year) == 4 and self._is_dated():

@@ -18,7 +18,7 @@ export function FlowsPicture({ drawn, label }: { drawn: FlowsDrawn; label: strin
       <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
         <Key look="h-0.5 w-3 bg-owed">{t("owed at the end of each period")}</Key>
         <Key look="size-2.5 rounded-sm bg-principal">{t("principal paid")}</Key>
-        {repaysEarly && <Key look="size-2.5 rounded-sm bg-choice">{t("repaid early")}</Key>}
+        {repaysEarly && <Key look="size-2.5 rounded-sm bg-rule-strong">{t("repaid early")}</Key>}
         <Key look="size-2.5 rounded-sm bg-interest">{t("interest paid")}</Key>
       </figcaption>
       <Chart label={label} height={HEIGHT} first={1180}>
@@ -65,7 +65,7 @@ function Paid({ drawn, x }: { drawn: FlowsDrawn; x: (place: number) => number })
   const tall = scale(0, Math.max(...sums, 1), 0, PAID);
   const bottom = TOP + OWED + GAP + PAID;
   const stacked = drawn.periods.map(() => bottom);
-  const fills = ["var(--principal)", "var(--choice)", "var(--interest)"];
+  const fills = ["var(--principal)", "var(--rule-strong)", "var(--interest)"];
   return parts.map((part, kind) => {
     const boxes: Box[] = part.map((amount, place) => {
       const height = tall(Math.max(amount, 0));
