@@ -11,7 +11,6 @@ from zephyrant.loans.tape import (
     Portfolio,
     TapeFlows,
     aparts,
-    check_days,
     flows_of,
 )
 from zephyrant.outlets.reader import Reader
@@ -41,9 +40,7 @@ def flows_in(
 
     frame = pl.read_parquet(io.BytesIO(content))
     whole = [column.to_list() for column in frame.iter_columns()]
-    cells, aside = figures(whole, columns, kinds), aparts(whole)
-    check_days(cells, asked)
-    return flows_of(cells, defaults, asked, aside)
+    return flows_of(figures(whole, columns, kinds), defaults, asked, aparts(whole))
 
 
 def flows_file(way: WayName, portfolio: Portfolio, reader: Reader) -> bytes:

@@ -2,7 +2,7 @@
 
 from .columns import FIELDS, RESULTS, Defaults, FieldName
 from .counts import Counts, Sums, count_up, counted_together
-from .flows import FlowsAsked, TapeFlows, check_days, flows_of, flows_together
+from .flows import FlowsAsked, TapeFlows, flows_of
 from .looking import Looked, Question, look, together, unanswered
 from .matching import counted_in, match, unmatched
 from .named import ANSWERS, FIELDS_NAMED, ROUNDINGS, TOLD_NAMED, WORDS
@@ -63,7 +63,6 @@ __all__ = [
     "TapeFlows",
     "aparts",
     "asked_in",
-    "check_days",
     "count_up",
     "counted_in",
     "counted_together",
@@ -71,7 +70,6 @@ __all__ = [
     "distribution",
     "far_off",
     "flows_of",
-    "flows_together",
     "known_numbers",
     "look",
     "match",

@@ -8,8 +8,7 @@ was paid up to that day is past. Early repayment takes the same part of what is 
 
 from bisect import bisect_right
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
-from contextlib import AbstractContextManager, nullcontext
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
@@ -36,7 +35,7 @@ from .laid import Amount as Stands
 from .laid import Laid, Moment, laid_alone, laid_together
 from .not_loans import Apart, stated
 from .rows import day_of
-from .solving import Bounded, Tape
+from .solving import Tape, rows_kept
 
 Scenario = Literal["agreed", "early", "-200", "-100", "+100", "+200"]
 SCENARIOS: Final[tuple[Scenario, ...]] = get_args(Scenario)
@@ -126,53 +125,26 @@ class Kind(NamedTuple):
     scenario: Scenario
 
 
-#: What a table moves, in parts that can be added up.
+#: What a table moves, by what is added up together.
 TapeFlows = dict[Kind, Flows]
 
 
-def flows_together(parts: Iterable[TapeFlows]) -> TapeFlows:
-    """What parts of a table move as one."""
-    whole: defaultdict[Kind, Flows] = defaultdict(Flows)
-    for part in parts:
-        for kind, flows in part.items():
-            whole[kind].add(flows)
-    return dict(whole)
-
-
-def check_days(columns: Columns, asked: FlowsAsked) -> None:
-    """Raises `NotALoan` where some loans of a table have dates, some have none, and no day is
-    stated on which these are lent."""
-    cells = columns.get("start", ())
-    dated = sum(bool(stated(cell)) for cell in cells)
-    if asked.on is None and 0 < dated < len(cells):
-        raise NotALoan.at(
-            "on",
-            worded(
-                "{count} rows have no day on which they are lent: state the day from which on to "
-                "look; they are taken as lent on it.",
-                count=len(cells) - dated,
-            ),
-        )
-
-
 def flows_of(
-    columns: Columns,
-    defaults: Defaults,
-    asked: FlowsAsked,
-    set_apart: Sequence[Apart] = (),
-    bounded: Bounded | None = None,
+    columns: Columns, defaults: Defaults, asked: FlowsAsked, set_apart: Sequence[Apart] = ()
 ) -> TapeFlows:
-    """What the loans of some rows move; rows without an answer, and such as are no loans, move
-    nothing. `bounded` as `solve_tape` has it."""
-    size = len(next(iter(columns.values())))
-    skipped = set_apart if defaults.apart == "leave-out" else ()
-    kept = [row for row in range(size) if not (skipped and skipped[row])]
+    """What the loans of a table move; rows without an answer, and such as are no loans, move
+    nothing.
+
+    Raises `NotALoan` at `on` where some loans have dates, some have none, and no day is stated on
+    which these are lent.
+    """
+    kept = rows_kept(len(next(iter(columns.values()))), defaults, set_apart)
     if not kept:
         return {}
     some = {name: [column[row] for row in kept] for name, column in columns.items()}
     some["start"] = _starts(some.get("start", [""] * len(kept)), asked.on)
-    tape = Tape(some, defaults, len(kept), bounded)
-    adding = _Adding(defaults, asked, tape.columns["start"], bounded)
+    tape = Tape(some, defaults, len(kept))
+    adding = _Adding(defaults, asked, tape.columns["start"])
     tape.laid_alone, tape.laid_together = adding.alone, adding.together
     tape.solve()
     return dict(adding.flows)
@@ -180,19 +152,26 @@ def flows_of(
 
 def _starts(cells: Sequence[str], on: date | None) -> list[str]:
     """The days on which loans are lent, one without such on the day that is asked for."""
-    otherwise = "" if on is None else on.isoformat()
-    return [stated(cell) or otherwise for cell in cells]
+    starts = [stated(cell) for cell in cells]
+    without = starts.count("")
+    if on is None and 0 < without < len(starts):
+        raise NotALoan.at(
+            "on",
+            worded(
+                "Rows that have no day on which they are lent: {count}. State the day from which "
+                "on to look; they are taken as lent on it.",
+                count=without,
+            ),
+        )
+    return [cell or ("" if on is None else on.isoformat()) for cell in starts]
 
 
 class _Adding:
     """Adds up loans as they are laid out."""
 
-    def __init__(
-        self, defaults: Defaults, asked: FlowsAsked, starts: Texts, bounded: Bounded | None
-    ) -> None:
+    def __init__(self, defaults: Defaults, asked: FlowsAsked, starts: Texts) -> None:
         self.flows: defaultdict[Kind, Flows] = defaultdict(Flows)
         self._defaults, self._asked, self._starts = defaults, asked, starts
-        self._bounded: Bounded = bounded or _unbounded
 
     def together(self, loan: Loan, level: Level, rows: Wholes, unknown: FieldName | None) -> None:
         """Rows like one loan, side by side."""
@@ -219,8 +198,7 @@ class _Adding:
             flows = self.flows[Kind(loan.currency, floats, scenario)]
             try:
                 shifted = _shifted(answered, points)
-                with self._bounded():
-                    laid = laid_alone(shifted, schedule_of(shifted, PLAIN))
+                laid = laid_alone(shifted, schedule_of(shifted, PLAIN))
             except NotALoan:
                 flows.missing += 1
             else:
@@ -246,10 +224,6 @@ class _Adding:
             flows.put(moment, moved)
             principal = add(moved.principal, moved.early)
             flows.last(years, Lasting(principal, moved.interest))
-
-
-def _unbounded() -> AbstractContextManager[None]:
-    return nullcontext()
 
 
 def _run_off(

@@ -62,8 +62,7 @@ def solve_tape(
     if len(lengths) != 1:
         raise ValueError("the columns of a table are of one length")
     size = lengths.pop()
-    skipped = set_apart if defaults.apart == "leave-out" else ()
-    kept = [row for row in range(size) if not (skipped and skipped[row])]
+    kept = rows_kept(size, defaults, set_apart)
     if len(kept) == size:
         return Tape(columns, defaults, size, bounded).solve()
     some = {name: [column[row] for row in kept] for name, column in columns.items()}
@@ -72,10 +71,15 @@ def solve_tape(
     for name, texts in told.items():
         for row, text in zip(kept, texts, strict=True):
             whole[name][row] = text
-    for row, what in enumerate(skipped):
-        if what:
-            whole["problem"][row] = APART_SAYS[what]
+    for row in set(range(size)).difference(kept):
+        whole["problem"][row] = APART_SAYS[set_apart[row]]
     return whole
+
+
+def rows_kept(size: int, defaults: Defaults, set_apart: Sequence[Apart]) -> list[int]:
+    """The rows that are solved: all but those that read as no loans, where these are left out."""
+    skipped = set_apart if defaults.apart == "leave-out" else ()
+    return [row for row in range(size) if not (skipped and skipped[row])]
 
 
 class Tape:
