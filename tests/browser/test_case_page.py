@@ -4,6 +4,7 @@ import functools
 import re
 
 from playwright.sync_api import Route, expect
+from playwright.sync_api import TimeoutError as NotYetError
 
 from .base import BrowserTest
 
@@ -360,9 +361,15 @@ class ByKeyboard(BrowserTest):
         word = page.get_by_role("button", name="Payments are: rounded")
 
         def explained() -> bool:
-            # Where the page moved the word away meanwhile, the pointer comes to it again.
+            # Where the page moved the word away meanwhile, the pointer comes to it again, and rests
+            # there: on a word it has not left it comes to nothing.
+            page.mouse.move(2, 2)
             word.hover()
-            return page.get_by_role("tooltip").count() > 0
+            try:
+                page.get_by_role("tooltip").first.wait_for(state="attached", timeout=1_500)
+            except NotYetError:
+                return False
+            return True
 
         self.until(explained, "the word is explained")
         page.keyboard.press("Escape")

@@ -123,6 +123,7 @@ class Tables(BrowserTest):
         page = self.page
         self.paste()
         page.get_by_role("button", name="Solve 4 rows").click()
+        expect(page.get_by_text("Choose one: the rows depend on it.")).to_be_visible()
         page.get_by_label("those below 1 are parts").check()
         page.get_by_role("button", name="Solve 4 rows").click()
         sums = page.get_by_role("table", name="Sums").get_by_role("row").nth(1)

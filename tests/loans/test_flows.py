@@ -175,6 +175,13 @@ class Lives(TestCase):
         )
         self.assertEqual(way(moved(rows))["average_life"], "2.500000")
 
+    def test_of_a_loan_repaid_at_its_end(self) -> None:
+        """Interest is added, nothing is repaid before the end: its term, and so is its duration."""
+        row = loan(repaid="at-the-end", count="3", every="year")
+        told = way(moved(table(row), rate=Decimal(6)))
+        self.assertEqual((told["average_life"], told["macaulay"]), ("3.000000", "3.000000"))
+        self.assertAlmostEqual(float(told["worth"]), 12000, delta=0.01)
+
 
 class Durations(TestCase):
     def test_of_a_bond_at_par(self) -> None:

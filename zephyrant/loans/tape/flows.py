@@ -72,10 +72,11 @@ class Moved(NamedTuple):
 
 
 class Lasting(NamedTuple):
-    """What is paid so many years after a loan is looked at."""
+    """What is paid so many years after a loan is looked at, and what of it repays principal:
+    interest that is added to what is owed repays none, and is repaid with it."""
 
-    principal: Amount = 0
-    interest: Amount = 0
+    paid: Amount = 0
+    repaid: Amount = 0
 
 
 @dataclass
@@ -222,8 +223,8 @@ class _Adding:
             flows.put(begins, Moved(lent=laid.lent))
         for moment, years, moved in _run_off(laid, begins, first, before, 1 - float(early) / 100):
             flows.put(moment, moved)
-            principal = add(moved.principal, moved.early)
-            flows.last(years, Lasting(principal, moved.interest))
+            repaid = add(moved.principal, moved.early)
+            flows.last(years, Lasting(add(repaid, moved.interest), max(repaid, 0)))
 
 
 def _run_off(

@@ -215,19 +215,18 @@ class _Lasts(NamedTuple):
 
 
 def _lasts(flows: Flows, asked: PortfolioAsked) -> _Lasts:
-    lasting = [(years, float(p), float(i)) for years, (p, i) in flows.lasting.items()]
-    repaid = fsum(principal for _, principal, _ in lasting)
-    if not repaid:
+    lasting = [
+        (years, float(each.paid), float(each.repaid)) for years, each in flows.lasting.items()
+    ]
+    whole = fsum(repaid for _, _, repaid in lasting)
+    if not whole:
         return _Lasts()
-    life = fsum(years * principal for years, principal, _ in lasting) / repaid
+    life = fsum(years * repaid for years, _, repaid in lasting) / whole
     if asked.rate is None:
         return _Lasts(life)
     a_year = asked.compounded
     grows = 1 + float(asked.rate) / 100 / a_year
-    worths = [
-        (years, (principal + interest) * grows ** (-a_year * years))
-        for years, principal, interest in lasting
-    ]
+    worths = [(years, paid * grows ** (-a_year * years)) for years, paid, _ in lasting]
     worth = fsum(each for _, each in worths)
     if not worth:
         return _Lasts(life, worth)
