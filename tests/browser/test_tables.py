@@ -207,6 +207,8 @@ class Tables(BrowserTest):
         page.keyboard.insert_text("name;amount;rate;payments;payment\nKiln;48,250.00;6.35;60;?\n")
         page.keyboard.press("Control+Enter")
         expect(page.get_by_role("button", name="Solve 1 row")).to_be_visible()
+        # Its cells have been looked at: what has to be asked is known.
+        expect(page.get_by_role("button", name=re.compile("^Solve"))).to_be_enabled()
         page.keyboard.press("s")
         rows = page.get_by_role("table", name="Rows")
         expect(rows.get_by_role("row").nth(1)).to_contain_text(f"{PAYMENT:,.2f}")

@@ -334,7 +334,12 @@ def take_table_file(
         if way in BINARY
         else StreamingHttpResponse(read_throughout(told), content_type=content_type)
     )
-    name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-solved.{kind}"
+    return _called(response, table, f"solved.{kind}")
+
+
+def _called(response: HttpResponseBase, table: LoanTable, ends: str) -> HttpResponseBase:
+    """A file that is called as its table, and ends so."""
+    name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-{ends}"
     response["Content-Disposition"] = content_disposition_header(True, name) or ""
     return response
 
@@ -357,8 +362,8 @@ def ask_table_flows(
     """What the loans of a solved table move by month, quarter or year: principal, interest and
     balance as agreed, with early repayment, with the indices of floating rates shifted; average
     life, worth and durations."""
-    table, marks = _portfolio(request, table_id, asked, making)
-    return TableFlows(portfolio=table, told=portfolio_told(table, asked, marks))
+    portfolio, marks = _portfolio(request, table_id, asked, making)
+    return TableFlows(portfolio=portfolio, told=portfolio_told(portfolio, asked, marks))
 
 
 def _portfolio(
@@ -385,7 +390,7 @@ def take_table_flows_file(  # noqa: PLR0917
     asked: Query[PortfolioTyped],
     kind: FileKind = "csv",
     making: Making = None,
-) -> HttpResponse:
+) -> HttpResponseBase:
     """Every flow of a table by currency, scenario and period, as a file."""
     from zephyrant.tables.flows import flows_file
 
@@ -393,8 +398,5 @@ def take_table_flows_file(  # noqa: PLR0917
     noted(request, "exported", f"flows of table {table_id} as {kind}")
     way, content_type = _FILES[kind]
     content = flows_file(way, portfolio, reader_of(request, request.user, csv))
-    response = HttpResponse(content, content_type=content_type)
     table = LoanTable.objects.only("name").get(pk=table_id)
-    name = f"{file_name(table.name.rpartition('.')[0] or table.name, 'table')}-flows.{kind}"
-    response["Content-Disposition"] = content_disposition_header(True, name) or ""
-    return response
+    return _called(HttpResponse(content, content_type=content_type), table, f"flows.{kind}")

@@ -175,14 +175,14 @@ def _by_period(flows: Flows, by: By) -> list[tuple[str, _Units]]:
     for moment, each in flows.moved.items():
         place = _place(moment, by)
         known = moved.get(place, Moved())
-        moved[place] = Moved(*(add(*two) for two in zip(known, each, strict=True)))
+        moved[place] = Moved(*map(add, known, each))
     if not moved:
         return []
     is_dated = isinstance(next(iter(flows.moved)), date)
     told, until, before = [], Moved(), _Units(0, 0, 0, 0)
     for place in range(min(moved), max(moved) + 1):
         here = moved.get(place, Moved())
-        until = Moved(*(add(*two) for two in zip(until, here, strict=True)))
+        until = Moved(*map(add, until, here))
         now = _Units(*map(_whole, until))
         name = _name(place, by) if is_dated else str(place)
         told.append((name, _Units(*map(sub, now, before))))

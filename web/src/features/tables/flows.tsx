@@ -5,9 +5,9 @@ import { useDesk } from "../../hooks/use-desk";
 import { useExportKey } from "../../hooks/use-export-key";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
-import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Menu } from "../../ui/menu";
+import { OneInSight } from "../../ui/one-in-sight";
 import { Select } from "../../ui/select";
 import { StillWorking } from "../../ui/still-working";
 import { ToldTable } from "../../ui/table";
@@ -123,50 +123,24 @@ function Told({ told, onAsk }: { told: PortfolioTold; onAsk: AskedProps["onAsk"]
         </p>
       ))}
       {told.currencies.length > 1 && (
-        <Ways
+        <OneInSight
           name={t("Currency")}
           chosen={told.currency}
-          ways={told.currencies.map((code) => [code, code])}
+          options={told.currencies.map((code) => [code, code])}
           onChoose={(currency) => onAsk({ currency })}
         />
       )}
       <ToldTable label={t("Every way it may go")} told={told.ways} className="mt-3 max-w-5xl" />
       {told.scenarios.length > 1 && (
-        <Ways
+        <OneInSight
           name={t("Drawn and listed below")}
           chosen={told.scenario}
-          ways={told.scenarios.map(({ scenario, title }) => [scenario, title])}
-          onChoose={(scenario) => onAsk({ scenario: scenario as PortfolioTyped["scenario"] })}
+          options={told.scenarios.map(({ scenario, title }) => [scenario, title])}
+          onChoose={(scenario) => onAsk({ scenario: scenario })}
         />
       )}
       <FlowsPicture drawn={told.drawn} label={told.says} />
       <ToldTable label={t("Flows by period")} told={told.flows} className="mt-3 max-w-4xl" />
     </>
-  );
-}
-
-interface WaysProps {
-  name: string;
-  chosen: string;
-  ways: readonly (readonly [string, string])[];
-  onChoose: (way: string) => void;
-}
-
-/** One of several, all in sight. */
-function Ways({ name, chosen, ways, onChoose }: WaysProps) {
-  return (
-    <div role="group" aria-label={name} className="mt-3 flex flex-wrap gap-x-4">
-      {ways.map(([way, title]) => (
-        <Button
-          key={way}
-          look="bare"
-          aria-pressed={way === chosen}
-          className={way === chosen ? "font-semibold underline" : "text-choice hover:underline"}
-          onClick={() => onChoose(way)}
-        >
-          {title}
-        </Button>
-      ))}
-    </div>
   );
 }

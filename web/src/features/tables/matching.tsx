@@ -40,10 +40,14 @@ function useMatching(table: TableOpened) {
     }
     return { columns, defaults: stated as Defaults };
   };
-  const work = () => save.mutate(stated());
+  // Until its cells are looked at it is not known what has to be asked: nothing is guessed.
+  const waits = save.isPending || looked.isFetching;
+  const work = () => {
+    if (!waits) save.mutate(stated());
+  };
   return {
     ...{ columns, setColumns, defaults, answered, looked, save, questions, follows },
-    ...{ set, take, stated, work },
+    ...{ set, take, stated, work, waits },
   };
 }
 
@@ -52,7 +56,7 @@ export function Matching({ table }: { table: TableOpened }) {
   const { marks } = useDesk();
   const matching = useMatching(table);
   const { columns, setColumns, defaults, answered, looked, save, questions } = matching;
-  const { follows, set, take, stated, work } = matching;
+  const { follows, set, take, stated, work, waits } = matching;
   useKeys(useMemo(() => [{ key: "s", run: work }], [work]));
   const wrong = save.error instanceof Refused ? save.error.errors : [];
   return (
@@ -85,7 +89,7 @@ export function Matching({ table }: { table: TableOpened }) {
         onChange={set}
       />
       <Wrong error={looked.error ?? save.error} className="mt-4" />
-      <Button look="main" className="mt-5" disabled={save.isPending} onClick={work}>
+      <Button look="main" className="mt-5" disabled={waits} onClick={work}>
         {t("Solve {rows}", { rows: countedRows(table.rows, marks) })}
       </Button>
     </section>

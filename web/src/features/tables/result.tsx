@@ -10,6 +10,7 @@ import { Button } from "../../ui/button";
 import { Check, Field } from "../../ui/field";
 import { Menu } from "../../ui/menu";
 import { inMarks } from "../../ui/numbers";
+import { OneInSight } from "../../ui/one-in-sight";
 import { Taking, useTaking } from "../../ui/taking";
 import { Wrong } from "../../ui/wrong";
 import { Rows, type Sort } from "./rows";
@@ -148,18 +149,15 @@ function Which({
     ["outliers", t("stand out"), summary.outliers],
   ];
   return (
-    <div role="group" aria-label={t("Which rows")} className="flex flex-wrap gap-x-4">
-      {filters.map(([name, label, rows]) => (
-        <Button
-          key={name}
-          look="bare"
-          aria-pressed={only === name}
-          className={only === name ? "font-semibold underline" : "text-choice hover:underline"}
-          onClick={() => onOnly(name)}
-        >
-          {label} ({inMarks(String(rows), marks)})
-        </Button>
-      ))}
-    </div>
+    <OneInSight
+      name={t("Which rows")}
+      chosen={only}
+      options={filters.map(([name, label, rows]) => [
+        name,
+        `${label} (${inMarks(String(rows), marks)})`,
+      ])}
+      onChoose={onOnly}
+      className=""
+    />
   );
 }
