@@ -344,11 +344,13 @@ class Shifted(TestCase):
         told = self.moved(self.floating(floor="2.5"))
         self.assertEqual(way(told, "-200")["interest"], "545.00")
 
-    def test_those_that_cannot_be_paid_are_counted(self) -> None:
-        """Level payments kept: at two points more those of 20 years no longer pay the interest."""
-        row = self.floating(repaid="level", count="480", margin="0.2")
-        told = self.moved(row)
-        self.assertEqual(way(told, "+200")["missing"] + way(told, "+200")["rows"], 1)
+    def test_payments_that_are_kept_leave_the_rest_to_the_last(self) -> None:
+        """Over 40 years those at 3.2 % do not pay the interest at 5.2 %: more is owed than was
+        lent, and the last payment takes it."""
+        told = way(self.moved(self.floating(repaid="level", count="480", margin="0.2")), "+200")
+        self.assertEqual((told["missing"], told["rows"], told["principal"]), (0, 1, "12000.00"))
+        self.assertGreater(Decimal(told["flows"][-1]["principal"]), 12_000)
+        self.assertLess(Decimal(told["flows"][1]["principal"]), 0)
 
     def test_with_what_is_repaid_early(self) -> None:
         told = self.moved(self.floating(), early=Decimal(6))
