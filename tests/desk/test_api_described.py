@@ -15,7 +15,7 @@ from .desk import Desk
 #: What is done to things, and what is asked.
 VERBS = (
     *("list", "get", "start", "save", "delete", "undelete", "copy", "take", "name", "restore"),
-    *("stop", "change", "enter", "sign", "ask", "solve", "work"),
+    *("stop", "change", "enter", "sign", "ask", "solve", "work", "approve", "send"),
 )
 
 

@@ -65,7 +65,8 @@ class Finding(Desk):
         last = self.client.get("/api/v1/cases?start=5000").json()
         self.assertEqual(len(last["items"]), 3)
         self.assertEqual(self.client.get("/api/v1/cases?q=4711").json()["total"], 1)
-        with self.assertNumQueries(7):
+        # Two of them: how those were judged, and how many are for whoever asks to judge.
+        with self.assertNumQueries(9):
             self.client.get("/api/v1/cases?q=kiln")
 
 

@@ -35,6 +35,13 @@ class Strangers(Desk):
             ("PUT", f"cases/{case}/asides", {}),
             ("GET", f"cases/{case}/side-by-side", None),
             ("GET", f"cases/{case}/side-by-side/file", None),
+            ("GET", f"cases/{case}/reviews", None),
+            ("POST", f"cases/{case}/reviews", {"reviewer": "odo", "version": 1}),
+            ("POST", f"cases/{case}/reviews/1/approve", {}),
+            ("POST", f"cases/{case}/reviews/1/send-back", {"said": "No."}),
+            ("POST", f"cases/{case}/reviews/1/take-back", None),
+            ("POST", f"cases/{case}/comments", {"text": "Mine."}),
+            ("POST", f"cases/{case}/new-version", {}),
         ]
 
     def test_404_by_every_endpoint(self) -> None:

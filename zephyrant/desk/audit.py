@@ -1,4 +1,4 @@
-"""The audit log: who signed in, shared, took out or deleted what, and when."""
+"""The audit log: who signed in, shared, judged, took out or deleted what, and when."""
 
 import csv
 import time
@@ -26,6 +26,12 @@ Kind = Literal[
     "shared",
     "exported",
     "deleted",
+    "put up for review",
+    "taken back",
+    "commented",
+    "approved",
+    "sent back",
+    "new version",
 ]
 COLUMNS: Final = ("at", "who", "what", "about", "address", "request")
 

@@ -11,7 +11,7 @@ from django.db.models.functions import Lower, NullIf
 from zephyrant.loans import Marks
 from zephyrant.loans.statement import read_amount
 
-from .models import Case
+from .models import Case, Review
 
 Sort = Literal[
     "changed",
@@ -57,12 +57,13 @@ _MOST_WORDS: Final = 12
 
 class Look(NamedTuple):
     """What is looked for in a list, in `marks`, and how it is sorted; `last_first`: None where
-    that is as usual for what it is sorted by."""
+    that is as usual for what it is sorted by; `to_judge`: only what is for them to judge."""
 
     typed: str
     marks: Marks
     sort: Sort = "changed"
     last_first: bool | None = None
+    to_judge: bool = False
 
     @property
     def sorting(self) -> _Sorting:
@@ -91,6 +92,11 @@ def _word(word: str, marks: Marks) -> Q:
     return found
 
 
+def to_judge_by(user: User) -> QuerySet[Case]:
+    """The cases that are for a user to judge."""
+    return Case.objects.filter(deleted_at=None, reviews__reviewer=user, reviews__state=Review.OPEN)
+
+
 def search(user: User, look: Look, *, start: int, size: int) -> Listed:
     """Of the cases a user may read in which every word typed is found: `size` from `start` on, and
     how many there are. What has nothing to be sorted by comes last, whichever way.
@@ -102,6 +108,8 @@ def search(user: User, look: Look, *, start: int, size: int) -> Listed:
     found = Q(deleted_at=None)
     for word in look.typed.split()[:_MOST_WORDS]:
         found &= _word(word, look.marks)
+    if look.to_judge:
+        found &= Q(pk__in=to_judge_by(user).values("pk"))
     mine = Case.objects.filter(found, owner=user)
     shared = Case.objects.filter(found, shares__user=user).exclude(owner=user)
     of_others, end, sorting = shared.count(), start + size, look.sorting

@@ -30,6 +30,7 @@ from zephyrant.loans.statement import (
 
 from . import heavy, listed, revisions, trail
 from .limits import MOST_NAME, MOST_NOTE, MOST_TAG, MOST_TAGS
+from .locked import check_unlocked
 from .models import BIN_KEEPS, Case, Revision, TrailPoint
 from .preferences import marks_of
 
@@ -71,6 +72,14 @@ def readable(user: User) -> QuerySet[Case]:
     """The cases a user may read: their own and those shared with them, none from the bin."""
     mine = Q(owner=user) | Q(pk__in=Case.objects.filter(shares__user=user))
     return Case.objects.filter(mine, deleted_at=None)
+
+
+def check_may_change(case: Case, user: User) -> None:
+    """Raises `OnlyForReadingError` where the user may only read a case, `LockedError` where nobody
+    may change it."""
+    if not may_edit(case, user):
+        raise OnlyForReadingError
+    check_unlocked(case)
 
 
 def may_edit(case: Case, user: User) -> bool:
@@ -155,16 +164,16 @@ def _fill(case: Case, prepared: _Prepared) -> None:
     listed.fill(case, prepared.kept)
 
 
-def start(owner: User, content: Content) -> Case:
-    """A new case of `owner`."""
-    return start_all(owner, [content])[0]
+def start(owner: User, content: Content, follows: Case | None = None) -> Case:
+    """A new case of `owner`; `follows`: beside which it is a new version."""
+    return start_all(owner, [content], follows)[0]
 
 
-def start_all(owner: User, contents: Iterable[Content]) -> list[Case]:
+def start_all(owner: User, contents: Iterable[Content], follows: Case | None = None) -> list[Case]:
     """New cases of `owner`, all of them or none."""
     # Nobody else saves while these are written: all is ready by then, and written at once.
     prepared = [_prepared(owner, content) for content in contents]
-    cases = [Case(owner=owner) for _ in prepared]
+    cases = [Case(owner=owner, follows=follows) for _ in prepared]
     started: list[Revision] = []
     found: list[TrailPoint] = []
     for case, each in zip(cases, prepared, strict=True):
@@ -199,18 +208,16 @@ def save(
     """The case with other content; with `step` a revision of its own in any case. `left`: a field
     was left on its answer.
 
-    Raises `ChangedMeanwhileError` where `version` is not the last, `OnlyForReadingError` where the
-    user may only read. Saving what is kept already changes nothing, from whatever version: whoever
-    did not hear that it was saved saves it again.
+    Raises `ChangedMeanwhileError` where `version` is not the last, and as `check_may_change` does.
+    Saving what is kept already changes nothing, from whatever version: whoever did not hear that it
+    was saved saves it again.
     """
-    if not may_edit(one(user, case_id), user):
-        raise OnlyForReadingError
+    check_may_change(one(user, case_id), user)
     prepared = _prepared(user, content)
     with transaction.atomic():
         # The transaction holds the write lock from its start (see DATABASES): none saves between.
         case = one(user, case_id)
-        if not may_edit(case, user):
-            raise OnlyForReadingError
+        check_may_change(case, user)
         if (case.statement, case.note, case.tags) == (
             prepared.statement,
             content.note,
@@ -228,15 +235,27 @@ def save(
         return case
 
 
+def answer_anew(user: User, case: Case) -> Case:
+    """A case whose last revision an earlier core answered, with one that this core answers."""
+    statement = Statement.model_validate(case.statement)
+    prepared = _prepared(user, Content(statement=statement, note=case.note, tags=case.tags))
+    with transaction.atomic():
+        case = one(user, case.pk)
+        check_may_change(case, user)
+        _fill(case, prepared)
+        case.save()
+        _add(case, user, prepared, step=True)
+    return case
+
+
 def retag(user: User, case_id: uuid.UUID, tags: list[str]) -> Case:
     """The case with other tags, which change nothing that was worked.
 
-    Raises `OnlyForReadingError` where the user may only read, `ValueError` for too many of them.
+    Raises `ValueError` for too many of them, and as `check_may_change` does.
     """
     with transaction.atomic():
         case = one(user, case_id)
-        if not may_edit(case, user):
-            raise OnlyForReadingError
+        check_may_change(case, user)
         statement = Statement.model_validate(case.statement)
         content = Content(statement=statement, note=case.note, tags=tags)
         if case.tags == content.tags:
@@ -260,8 +279,9 @@ def copy(user: User, case_id: uuid.UUID) -> Case:
 
 
 def throw_away(user: User, case_id: uuid.UUID) -> None:
-    """The case into its owner's bin."""
+    """The case into its owner's bin; raises `LockedError` where it is locked."""
     case = own(user, case_id)
+    check_unlocked(case)
     Case.objects.filter(pk=case.pk).update(deleted_at=timezone.now())
     empty_bins()
 

@@ -19,7 +19,7 @@ from zephyrant.loans.files import table_of, write_json
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import QuoteList
 from zephyrant.outlets.csv_form import CsvForm
-from zephyrant.outlets.reader import Reader
+from zephyrant.outlets.reader import Reader, Record
 from zephyrant.texts import worded
 
 from .cases import document_of
@@ -90,11 +90,13 @@ def schedule_xlsx(loan: Loan, name: str, reader: Reader, made: Made) -> HttpResp
     return _file(content, f"{file_name(name)}-schedule.xlsx", WORKBOOK)
 
 
-def statement(loan: Loan, name: str, note: str, reader: Reader, made: Made) -> HttpResponse:
-    """A loan as a statement to file."""
+def statement(
+    loan: Loan, name: str, note: str, reader: Reader, made: Made, *, record: Record = ()
+) -> HttpResponse:
+    """A loan as a statement to file, with what is on record of it."""
     from zephyrant.outlets.statement_pdf import statement_of
 
-    return _file(made(statement_of, loan, note, reader), f"{file_name(name)}.pdf", PDF)
+    return _file(made(statement_of, loan, note, reader, record), f"{file_name(name)}.pdf", PDF)
 
 
 def _whole(cases: Iterable[Case]) -> list[Case]:

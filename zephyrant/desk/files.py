@@ -19,6 +19,7 @@ from zephyrant.outlets.csv_form import CsvForm, DecimalName, SeparatorName
 from zephyrant.outlets.reader import Reader, paper_of
 from zephyrant.texts import ENGLISH, Reading, Worded, languages, reading, worded
 
+from .people import name_of
 from .preferences import forget, keep, kept, marks_of
 
 _PLAIN_DAY: Final = "d mmm yyyy"
@@ -143,7 +144,7 @@ def reader_of(request: HttpRequest, user: User, csv: CsvAsked | None = None) -> 
     return Reader(
         marks=MARKS[marks_of(user)],
         paper=paper_of(country),
-        author=user.get_full_name() or user.get_username(),
+        author=name_of(user),
         csv=CsvForm(how.separator, how.decimal, how.bom),
         day=day_of(country),
     )

@@ -13,6 +13,9 @@ MOST_PRESETS: Final = 30
 MOST_PRESET_NAME: Final = 60
 #: The name of an answer on a trail.
 MOST_POINT_NAME: Final = 120
+#: What is said of a case by whoever judges it, and how often.
+MOST_SAID: Final = 2_000
+MOST_COMMENTS: Final = 500
 #: A table, a schedule or flows as text.
 MOST_PASTED: Final = 900_000
 #: What is asked: moments or values, a stretch of payments.

@@ -19,7 +19,7 @@ class Case(models.Model):
     answer and its figures, `calling` by what it is called without a name, `search` is what
     searching looks through, and `amount` to `answer` what the list is sorted by (null for what is
     not there or not known). `asides` is what is asked beside the statement, and what it is pinned
-    beside.
+    beside. `follows`: the approved case beside which it is a new version.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -43,6 +43,9 @@ class Case(models.Model):
     asked = models.CharField(max_length=60, blank=True)
     answer = models.FloatField(null=True)
     asides = models.JSONField(default=dict)
+    follows = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, related_name="followed_by"
+    )
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -144,6 +147,69 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.case}, revision {self.number}"
+
+
+class Review(models.Model):
+    """A case put before somebody else to be judged, as it stood in a revision.
+
+    `asked`: what the reviewer is told; `said`: what they said of it. Names stay when their people
+    leave. `engine`: the core that answers it as it is judged.
+    """
+
+    OPEN, APPROVED, SENT_BACK, TAKEN_BACK = "open", "approved", "sent-back", "taken-back"
+
+    case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="reviews")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="reviews")
+    number = models.PositiveIntegerField()
+    state = models.CharField(max_length=20, default=OPEN)
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+    by_name = models.CharField(max_length=300)
+    put_up_at = models.DateTimeField()
+    asked = models.TextField(blank=True)
+    reviewer = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="reviews"
+    )
+    reviewer_name = models.CharField(max_length=300)
+    ended_at = models.DateTimeField(null=True)
+    said = models.TextField(blank=True)
+    engine = models.CharField(max_length=60, blank=True)
+
+    class Meta:
+        ordering = ["-number"]
+        indexes = [models.Index(fields=["reviewer", "state"])]
+        constraints = [
+            models.UniqueConstraint(fields=["case", "number"], name="reviews_are_numbered"),
+            models.UniqueConstraint(
+                fields=["case"], condition=models.Q(state="open"), name="one_open_review"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.case}, review {self.number}: {self.state}"
+
+
+class Comment(models.Model):
+    """What somebody said of a figure of a case (`figure`: its path or its name; empty: of the whole
+    case), and what that came to then, as a plain decimal."""
+
+    case = models.ForeignKey(Case, on_delete=models.CASCADE, related_name="comments")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="comments")
+    figure = models.CharField(max_length=120, blank=True)
+    stood = models.CharField(max_length=120, null=True)
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+    by_name = models.CharField(max_length=300)
+    at = models.DateTimeField()
+    text = models.TextField()
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.case}, {self.figure or 'the whole'}: {self.text}"
 
 
 class TrailPoint(models.Model):

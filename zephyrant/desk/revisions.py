@@ -97,6 +97,7 @@ def add(case: Case, by: User, answered: Answered, *, step: bool = False) -> Revi
         not step
         and last.by_id == by.pk
         and last.number > 1
+        and not _is_spoken_of(last)
         and now - last.saved_at < PAUSE
         and (set(changed) <= set(last.changed))
     ):
@@ -105,6 +106,11 @@ def add(case: Case, by: User, answered: Answered, *, step: bool = False) -> Revi
     return Revision.objects.create(
         case=case, number=last.number + 1, by=by, began_at=now, changed=changed, **content
     )
+
+
+def _is_spoken_of(revision: Revision) -> bool:
+    """Whether a revision was put up for review or commented on: it stays as it was then."""
+    return revision.reviews.exists() or revision.comments.exists()
 
 
 def first(case: Case, by: User, answered: Answered) -> Revision:
@@ -140,6 +146,8 @@ def in_words(before: Revision | None, after: Revision, marks: MarksName) -> list
     lost = [tag for tag in before.tags if tag not in after.tags]
     told += [worded("tag “{tag}” added", tag=tag) for tag in gained]
     told += [worded("tag “{tag}” taken off", tag=tag) for tag in lost]
+    if not told and before.engine != after.engine:
+        told.append(worded("answered anew by {engine}", engine=after.engine))
     return told or [worded("written differently, the figures unchanged")]
 
 

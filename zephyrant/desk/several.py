@@ -8,12 +8,13 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from . import cases
+from .locked import LockedError, locked_among
 from .models import Case
 
 
 class Done(NamedTuple):
     """The cases something was done to, and how many of those picked stay as they are: they are a
-    colleague's, or gone."""
+    colleague's, locked, or gone."""
 
     changed: list[uuid.UUID]
     left: int
@@ -37,8 +38,8 @@ def _keep(found: QuerySet[Case], ids: list[uuid.UUID], **changed: object) -> Don
 
 
 def throw_away(user: User, ids: list[uuid.UUID]) -> Done:
-    """The user's own among these cases into the bin."""
-    own = Case.objects.filter(owner=user, deleted_at=None)
+    """The user's own among these cases into the bin, those that are not locked."""
+    own = Case.objects.filter(owner=user, deleted_at=None).exclude(pk__in=locked_among(ids))
     done = _keep(own, ids, deleted_at=timezone.now())
     cases.empty_bins()
     return done
@@ -61,7 +62,7 @@ def tag(user: User, ids: list[uuid.UUID], add: list[str], take_off: list[str]) -
             after = cases.retag(
                 user, case.pk, [each for each in [*before, *add] if each not in gone]
             )
-        except (cases.OnlyForReadingError, ValueError):
+        except (cases.OnlyForReadingError, LockedError, ValueError):
             left += 1
             continue
         if after.tags != before:

@@ -42,6 +42,8 @@ _LISTED_FOR: Final = timedelta(days=90)
 _COMPUTED: Final = frozenset(("solve", "work", "ask"))
 #: What a token cannot do: what belongs to whoever holds the password.
 _FOR_PEOPLE: Final = frozenset(("session", "password", "tokens"))
+#: Under this cases are put up and judged, which people do themselves.
+_JUDGING: Final = "reviews"
 
 
 def digest_of(key: str) -> str:
@@ -123,4 +125,6 @@ def needed(method: str, path: str) -> May | None:
         return None
     if method in ("GET", "HEAD"):
         return "read"
+    if _JUDGING in steps:
+        return None
     return "compute" if steps[0] in _COMPUTED or "ask" in steps[1:] else "write"

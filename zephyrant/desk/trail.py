@@ -23,6 +23,7 @@ from zephyrant.loans.statement import Statement, Worked, changes
 from zephyrant.texts import worded
 
 from .models import Case, TrailPoint
+from .people import name_of
 from .revisions import kept
 
 #: Answers a case keeps; beyond them the oldest without a name goes.
@@ -147,7 +148,7 @@ def told(case: Case, marks: MarksName) -> list[TrailTold]:
             TrailTold(
                 number=point.number,
                 found_at=point.found_at,
-                by=point.by.get_full_name() or point.by.get_username() if point.by else "",
+                by=name_of(point.by) if point.by else "",
                 name=point.name,
                 given=terms_in_words(loan, MARKS[marks]),
                 changes=changed,

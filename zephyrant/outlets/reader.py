@@ -1,11 +1,14 @@
 """For whom a file is made: their marks, the paper of their country, how they write days and CSV."""
 
+from collections.abc import Sequence
 from typing import Final, Literal, NamedTuple
 
 from zephyrant.loans import ENGINE, PLAIN, Marks
 
 from .csv_form import PLAIN_CSV, CsvForm
 
+#: What is on record of a loan, by whom and when: what is told and what it is.
+Record = Sequence[tuple[str, str]]
 PaperName = Literal["a4", "letter"]
 #: Countries that print on paper of the size Letter; all others on A4 (Unicode CLDR, supplemental
 #: data, measurement: paperSize).

@@ -29,19 +29,22 @@ from .pdf import (
     written,
 )
 from .picture import Picture, picture_of
-from .reader import Reader
+from .reader import Reader, Record
 from .told import Rows, Told, schedule_of, tell, years_of
 
+_TITLED: Final = BODY.clone("titled", textColor=SOFT)
 _PRINCIPAL, _INTEREST, _FILL = HexColor("#2a6d72"), HexColor("#8d78b0"), HexColor("#dfe6e3")
 
 
-def statement_of(loan: Loan, note: str, reader: Reader) -> bytes:
+def statement_of(loan: Loan, note: str, reader: Reader, record: Record = ()) -> bytes:
     """A loan solved, as a statement to file."""
-    return statement_pdf(loan, solve(loan, reader.marks), note, reader)
+    return statement_pdf(loan, solve(loan, reader.marks), note, reader, record)
 
 
-def statement_pdf(loan: Loan, answer: Answer, note: str, reader: Reader) -> bytes:
-    """The whole statement, for a reader."""
+def statement_pdf(
+    loan: Loan, answer: Answer, note: str, reader: Reader, record: Record = ()
+) -> bytes:
+    """The whole statement, for a reader; with what is on record of it."""
     register()
     out, marks = io.BytesIO(), reader.marks
     told = tell(loan, answer, marks)
@@ -50,6 +53,8 @@ def statement_pdf(loan: Loan, answer: Answer, note: str, reader: Reader) -> byte
     story = [written(told.name, TITLE), written(told.sentence, SENTENCE)]
     if told.aim:
         story.append(written(told.aim, BODY))
+    if record:
+        story.append(_record(record, width))
     story += _answer(told, width)
     if note:
         story += [Paragraph(worded("Note"), HEAD), written(note, BODY)]
@@ -83,6 +88,25 @@ class _Flowed:
             self.whole = value
         elif what == "PROGRESS":
             grown(_LAYING + (1 - _LAYING) * value / self.whole, 1)
+
+
+def _record(record: Record, width: float) -> Table:
+    """Who wrote it, who judged it and when; whatever they are called and however much they said."""
+    rows = [[written(title, _TITLED), written(text, BODY)] for title, text in record]
+    table = Table(rows, colWidths=[width * 0.28, width * 0.72], hAlign="LEFT", spaceAfter=6)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEABOVE", (0, 0), (-1, 0), 0.8, RULE),
+                ("LINEBELOW", (0, -1), (-1, -1), 0.8, RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (0, -1), 0),
+            ]
+        )
+    )
+    return table
 
 
 def _answer(told: Told, width: float) -> list[Any]:

@@ -14,6 +14,7 @@ from .making import router as making
 from .presets import router as presets
 from .quotes import router as quotes
 from .rates import router as rates
+from .reviews import router as reviews
 from .revisions import router as revisions
 from .session import router as session
 from .several import router as several
@@ -30,6 +31,7 @@ api.add_router("ask", rates, tags=["Asking about rates"])
 api.add_router("cases", cases, tags=["Cases"])
 api.add_router("cases", several, tags=["Several cases"])
 api.add_router("cases", revisions, tags=["Revisions of a case"])
+api.add_router("cases", reviews, tags=["Reviews of a case"])
 api.add_router("cases", beside, tags=["Beside a case"])
 api.add_router("", sharing, tags=["Sharing"])
 api.add_router("quote-lists", quotes, tags=["Lists of quotes"])

@@ -21,7 +21,9 @@ from zephyrant.desk.cases import OnlyForReadingError
 from zephyrant.desk.doorman import request_id
 from zephyrant.desk.files import reading_of
 from zephyrant.desk.limits import MOST_PICKED
+from zephyrant.desk.locked import LockedError
 from zephyrant.desk.models import Token
+from zephyrant.desk.reviews import EndedError
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
 from zephyrant.texts import read_from_here, worded
 
@@ -252,3 +254,13 @@ def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
 @api.exception_handler(OnlyForReadingError)
 def _only_for_reading(request: HttpRequest, error: OnlyForReadingError) -> HttpResponse:
     return refuse(403, said(worded("This case is shared with you for reading only.")))
+
+
+@api.exception_handler(LockedError)
+def _locked(request: HttpRequest, error: LockedError) -> HttpResponse:
+    return refuse(403, said(str(error)))
+
+
+@api.exception_handler(EndedError)
+def _ended(request: HttpRequest, error: EndedError) -> HttpResponse:
+    return refuse(409, said(str(error)))

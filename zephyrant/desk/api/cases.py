@@ -8,12 +8,13 @@ from django.http import HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import cases, export, limits, listed, revisions, several
+from zephyrant.desk import cases, export, limits, listed, reviews, revisions, several
 from zephyrant.desk.asides import Asides, asides_of
-from zephyrant.desk.case_list import Look, Sort, search
+from zephyrant.desk.case_list import Look, Sort, search, to_judge_by
 from zephyrant.desk.cases import Content
 from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.models import BIN_KEEPS, Case
+from zephyrant.desk.people import name_of
 from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import MARKS, Loan, Marks, NotALoan
 from zephyrant.loans.files import read_flows
@@ -35,13 +36,15 @@ from .base import (
     refuse,
     said,
 )
+from .review_told import Judging, judging, standings
 
 router = Router(by_alias=True)
 
 
 class CaseListed(Schema):
     """A case as the list shows it. `called`: its name, else its terms. `figures` are those of its
-    loan. `owner` is named where it is someone else's."""
+    loan. `owner` is named where it is someone else's. `standing`: how it was judged, in a word or
+    two."""
 
     id: uuid.UUID
     name: str
@@ -51,22 +54,25 @@ class CaseListed(Schema):
     figures: listed.FiguresTold
     found: listed.FoundTold | None
     owner: str | None
+    standing: str
     created_at: datetime
     changed_at: datetime
 
 
 class CaseList(Schema):
     """A page of the list; `total` counts all that were found. `last_first`: which way it is
-    sorted."""
+    sorted; `waiting`: how many cases are for whoever asks to judge."""
 
     items: list[CaseListed]
     total: int
+    waiting: int
     last_first: bool
 
 
 class CaseOpened(Schema):
     """A case whole, in the reader's marks.
 
+    `may_edit`: whether what is changed is kept, which it is not where the case is locked.
     `differs` tells where a newer core answers it differently from the one that answered it when
     it was last saved.
     """
@@ -83,6 +89,7 @@ class CaseOpened(Schema):
     may_edit: bool
     differs: list[str]
     asides: Asides
+    judging: Judging
 
 
 class CaseBinned(Schema):
@@ -118,10 +125,10 @@ class Conflict(Refusal):
 def _owner(case: Case, request: SignedIn) -> str | None:
     if case.owner_id == request.user.pk:
         return None
-    return case.owner.get_full_name() or case.owner.get_username()
+    return name_of(case.owner)
 
 
-def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
+def _listed(case: Case, request: SignedIn, marks: Marks, standing: str) -> CaseListed:
     return CaseListed(
         id=case.pk,
         name=case.name,
@@ -131,6 +138,7 @@ def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
         figures=listed.figures_told(case, marks),
         found=listed.found_told(case, marks),
         owner=_owner(case, request),
+        standing=standing,
         created_at=case.created_at,
         changed_at=case.changed_at,
     )
@@ -139,7 +147,7 @@ def _listed(case: Case, request: SignedIn, marks: Marks) -> CaseListed:
 def opened(case: Case, request: SignedIn) -> CaseOpened:
     """A case as its page shows it."""
     marks = marks_of(request.user)
-    last = case.revisions.first()
+    last, judged = case.revisions.first(), judging(case, request.user)
     return CaseOpened(
         id=case.pk,
         called=listed.called_so(case, MARKS[marks]),
@@ -150,9 +158,10 @@ def opened(case: Case, request: SignedIn) -> CaseOpened:
         version=case.version,
         changed_at=case.changed_at,
         owner=_owner(case, request),
-        may_edit=cases.may_edit(case, request.user),
+        may_edit=cases.may_edit(case, request.user) and judged.locked is None,
         differs=revisions.differences(last, marks, request.user) if last else [],
         asides=asides_of(case),
+        judging=judged,
     )
 
 
@@ -163,16 +172,21 @@ def list_cases(
     sort: Sort = "changed",
     last_first: bool | None = None,
     start: Start = 0,
+    *,
+    to_judge: bool = False,
 ) -> CaseList:
     """The cases in which every word of `q` is found, a hundred from `start` on. `last_first`: the
     largest, the newest or the last of the alphabet first; left out, as is usual for `sort`. What
-    has nothing to be sorted by comes last."""
+    has nothing to be sorted by comes last. `to_judge`: only those that are for whoever asks to
+    judge."""
     marks = MARKS[marks_of(request.user)]
-    look = Look(q, marks, sort, last_first)
+    look = Look(q, marks, sort, last_first, to_judge)
     found = search(request.user, look, start=start, size=PAGE)
+    told = standings(found.cases, request.user)
     return CaseList(
-        items=[_listed(case, request, marks) for case in found.cases],
+        items=[_listed(case, request, marks, told.get(case.pk, "")) for case in found.cases],
         total=found.total,
+        waiting=to_judge_by(request.user).count(),
         last_first=look.sorting.last_first,
     )
 
@@ -317,7 +331,8 @@ def delete_case(request: SignedIn, case_id: uuid.UUID) -> tuple[int, None]:
 def undelete_case(request: SignedIn, case_id: uuid.UUID) -> CaseListed:
     """The case out of the bin."""
     marks = MARKS[marks_of(request.user)]
-    return _listed(cases.bring_back(request.user, case_id), request, marks)
+    case = cases.bring_back(request.user, case_id)
+    return _listed(case, request, marks, standings([case], request.user).get(case.pk, ""))
 
 
 @router.post("{uuid:case_id}/copy", response={201: CaseOpened, **REFUSALS}, operation_id="copyCase")
@@ -373,4 +388,5 @@ def take_statement(request: SignedIn, case_id: uuid.UUID, making: Making = None)
     noted(request, "exported", f"statement of case {case_id}")
     loan, name = export.loan_of(case)
     reader = reader_of(request, request.user)
-    return export.statement(loan, name, case.note, reader, made(request, making))
+    record = reviews.record_of(case, request.user)
+    return export.statement(loan, name, case.note, reader, made(request, making), record=record)

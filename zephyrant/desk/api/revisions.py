@@ -7,8 +7,9 @@ from itertools import pairwise
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
-from zephyrant.desk import cases, revisions
+from zephyrant.desk import cases, reviews, revisions
 from zephyrant.desk.models import Revision
+from zephyrant.desk.people import name_of
 from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import FieldError
 from zephyrant.loans.statement import Statement
@@ -21,13 +22,14 @@ router = Router(by_alias=True)
 
 
 class RevisionListed(Schema):
-    """A revision in the list: when, by whom, what changed in words."""
+    """A revision in the list: when, by whom, what changed in words; `judged`: how it was."""
 
     number: int
     by: str
     began_at: datetime
     saved_at: datetime
     changes: list[str]
+    judged: list[str]
 
 
 class RevisionOpened(RevisionListed):
@@ -60,7 +62,7 @@ class Version(Schema):
 def _by(revision: Revision) -> str:
     if revision.by is None:
         return worded("someone who left")
-    return revision.by.get_full_name() or revision.by.get_username()
+    return name_of(revision.by)
 
 
 @router.get(
@@ -71,7 +73,7 @@ def _by(revision: Revision) -> str:
 def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> RevisionList:
     """The revisions of a case, the newest first."""
     marks = marks_of(request.user)
-    found = cases.one(request.user, case_id).revisions.select_related("by")
+    found = cases.one(request.user, case_id).revisions.select_related("by").prefetch_related("reviews")
     # One more than is shown: each is told against the one before it.
     page = [*found[start : start + PAGE + 1], None]
     items = [
@@ -81,6 +83,7 @@ def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> R
             began_at=revision.began_at,
             saved_at=revision.saved_at,
             changes=revisions.in_words(before, revision, marks),
+            judged=reviews.told_of(revision),
         )
         for revision, before in pairwise(page[: PAGE + 1])
         if revision is not None
@@ -104,6 +107,7 @@ def get_revision(request: SignedIn, case_id: uuid.UUID, number: int) -> Revision
         began_at=revision.began_at,
         saved_at=revision.saved_at,
         changes=revisions.in_words(kept.filter(number=number - 1).first(), revision, marks),
+        judged=reviews.told_of(revision),
         statement=cases.statement_of(revision, request.user),
         given=revisions.given(revision, marks),
         note=revision.note,

@@ -15,6 +15,7 @@ from zephyrant.desk import preferences
 from zephyrant.desk.demo import ANALYST
 from zephyrant.desk.files import FileChoices, HowFiles, choices, choose, how_files
 from zephyrant.desk.hashing import waiting
+from zephyrant.desk.people import name_of
 from zephyrant.desk.preferences import Begins, Column
 from zephyrant.desk.throttle import is_closed, too_many_attempts
 from zephyrant.loans import FieldError, MarksName
@@ -73,7 +74,7 @@ class NewPassword(Schema):
 def _me(user: User) -> Me:
     return Me(
         username=user.get_username(),
-        name=user.get_full_name() or user.get_username(),
+        name=name_of(user),
         marks=preferences.marks_of(user),
         columns=preferences.columns_of(user),
         begins=preferences.begins_of(user),

@@ -8,7 +8,8 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 
 from zephyrant.desk import cases
-from zephyrant.desk.models import Case, Share
+from zephyrant.desk.models import Case, Review, Share
+from zephyrant.desk.people import name_of
 from zephyrant.loans import FieldError
 from zephyrant.texts import worded
 
@@ -43,7 +44,7 @@ def list_colleagues(request: SignedIn, start: Start = 0) -> ColleagueList:
     """Everyone else who has an account."""
     others = User.objects.filter(is_active=True).exclude(pk=request.user.pk).order_by("username")
     items = [
-        Colleague(username=user.username, name=user.get_full_name() or user.username)
+        Colleague(username=user.username, name=name_of(user))
         for user in others[start : start + PAGE]
     ]
     return ColleagueList(items=items, total=others.count())
@@ -82,6 +83,12 @@ def save_shares(
     unknown = set(wanted) - {user.username for user in users}
     if unknown:
         message = worded("No colleague has the name {unknown}.", unknown=sorted(unknown)[0])
+        return refuse(422, FieldError(field="username", message=message))
+    judge = case.reviews.filter(state=Review.OPEN).first()
+    if judge and judge.reviewer and judge.reviewer.username not in wanted:
+        message = worded(
+            "{name} is judging this case: take it back first.", name=judge.reviewer_name
+        )
         return refuse(422, FieldError(field="username", message=message))
     case.shares.all().delete()
     Share.objects.bulk_create(

@@ -38,10 +38,20 @@ def facts_of(loan: Loan, answer: Answer, marks: Marks) -> list[Fact]:
     """The results an answer has; fees and what they do where there are any."""
     titles = _titles(loan, answer)
     return [
-        Fact(about, name, titles.get(name, RESULTS_NAMED[name].alone), _text(name, value, marks))
+        Fact(
+            about,
+            name,
+            titles.get(name, RESULTS_NAMED[name].alone),
+            result_text(name, value, marks),
+        )
         for about, name, value in _values(loan, answer)
         if value is not None
     ]
+
+
+def results_of(loan: Loan, answer: Answer) -> dict[str, str]:
+    """The same by their names, as plain decimals; a day by its number in the count of days."""
+    return {name: value for _, name, value in _values(loan, answer) if value is not None}
 
 
 class Fitting(NamedTuple):
@@ -141,7 +151,8 @@ def _titles(loan: Loan, answer: Answer) -> dict[str, str]:
     return titles
 
 
-def _text(name: str, value: str, marks: Marks) -> str:
+def result_text(name: str, value: str, marks: Marks) -> str:
+    """A result as it is told."""
     # Money stands in an answer with the decimals it is told with.
     kind = RESULTS_NAMED[name].kind
     return marks.write(value) if kind == "money" else told(kind, Decimal(value), marks, 0)

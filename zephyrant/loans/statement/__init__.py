@@ -15,6 +15,7 @@ from .offers import (
     side_by_side,
     two_offers,
 )
+from .pointing_at import Pointed, figures_standing, pointed_at
 from .quote_lists import LINE_ENTRIES, MOST_QUOTES, Comparison, QuoteList, compare, restated
 from .rate_questions import QUOTE_ENTRIES, RateAnswer, RateQuestion, answer
 from .reading import NUMBERS, readings
@@ -46,6 +47,7 @@ __all__ = [
     "More",
     "NewOffer",
     "PaidMore",
+    "Pointed",
     "Points",
     "QuoteList",
     "Quoting",
@@ -65,12 +67,14 @@ __all__ = [
     "compare",
     "differing",
     "end_early",
+    "figures_standing",
     "fixings_typed",
     "hold_against",
     "keep_worked",
     "lent_anew",
     "loan_of",
     "paying_more",
+    "pointed_at",
     "read_amount",
     "read_fixings",
     "read_values",
