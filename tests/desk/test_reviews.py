@@ -76,7 +76,7 @@ class PutUp(Committee):
             ("open", "In review by Odo Marsh", "Ilse Tarn", "For Thursday.", "Odo Marsh"),
         )
         self.assertFalse(opened["may_edit"])
-        self.assertIn("In review by Odo Marsh", opened["judging"]["locked"])
+        self.assertIn("in review and stays as it is", opened["judging"]["locked"])
         seen = self.opened(self.judge)
         self.assertTrue(seen["judging"]["may_judge"])
         self.assertFalse(seen["may_edit"] or seen["judging"]["may_take_back"])
@@ -178,7 +178,7 @@ class Judged(Committee):
         for client in (None, self.judge):
             self.assertFalse(self.opened(client)["may_edit"])
         _, message = self.refused(self.save(self.key, self.version(), percent="7"), 403)
-        self.assertIn("A change is a new version beside it.", message)
+        self.assertIn("a change is a new version beside it.", message)
         self.assertEqual(self.send("DELETE", f"cases/{self.key}").status_code, 403)
         self.assertEqual(self.put_up().status_code, 403)
         self.assertEqual(self.end("take-back", client=self.client).status_code, 409)
@@ -324,7 +324,7 @@ class CommentedOn(Committee):
     def test_none_once_it_is_approved(self) -> None:
         self.approved()
         _, message = self.refused(self.say("payment", "Late."), 403)
-        self.assertIn("Approved by Odo Marsh", message)
+        self.assertIn("This case is approved", message)
 
     def test_before_it_is_put_up_and_on_half_a_statement(self) -> None:
         self.save(self.key, self.version(), percent="")

@@ -18,7 +18,7 @@ from .table_asks import Matching
 
 ANALYST: Final = "demo-analyst"
 _NAME: Final = ("Maren", "Tolliver")
-_COLLEAGUE: Final = ("demo-colleague", "Edda", "Quarrie")
+COLLEAGUE: Final = ("demo-colleague", "Edda", "Quarrie")
 
 #: Each shows something different; the first in the list is the one opened most.
 CASES: Final[list[dict[str, Any]]] = [
@@ -266,7 +266,7 @@ def lay_the_desk() -> None:
         username=ANALYST, defaults={"first_name": _NAME[0], "last_name": _NAME[1]}
     )
     # Someone to share with; nobody can sign in as her, as she has no password.
-    username, first_name, last_name = _COLLEAGUE
+    username, first_name, last_name = COLLEAGUE
     User.objects.get_or_create(
         username=username, defaults={"first_name": first_name, "last_name": last_name}
     )
@@ -306,7 +306,7 @@ def lay_a_table() -> None:
     if analyst.loan_tables.exists():
         return
     TableTemplate.objects.get_or_create(
-        owner=User.objects.get(username=_COLLEAGUE[0]),
+        owner=User.objects.get(username=COLLEAGUE[0]),
         name=_TEMPLATE["name"],
         defaults={"content": _TEMPLATE, "shared": True},
     )

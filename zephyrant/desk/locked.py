@@ -39,11 +39,8 @@ def why_locked(lock: Review) -> str:
     """Why a case stays as it is, and what can be done."""
     if lock.state == Review.APPROVED:
         return worded(
-            "Approved by {name}: this case stays as it is. A change is a new version beside it.",
-            name=lock.reviewer_name,
+            "This case is approved and stays as it is: a change is a new version beside it."
         )
     return worded(
-        "In review by {name}: this case stays as it is until it is approved, sent back or taken "
-        "back.",
-        name=lock.reviewer_name,
+        "This case is in review and stays as it is until it is approved, sent back or taken back."
     )

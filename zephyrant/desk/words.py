@@ -241,6 +241,7 @@ class Limits(Schema):
     pasted: int
     preset_name: int
     point_name: int
+    said: int
     pins: int
     picked: int
     quotes: int
@@ -436,6 +437,7 @@ def _limits() -> Limits:
         pasted=limits.MOST_PASTED,
         preset_name=limits.MOST_PRESET_NAME,
         point_name=limits.MOST_POINT_NAME,
+        said=limits.MOST_SAID,
         pins=MOST_BESIDE - 1,
         picked=limits.MOST_PICKED,
         quotes=MOST_QUOTES,

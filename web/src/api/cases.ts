@@ -27,6 +27,8 @@ export interface Look {
   q: string;
   sort: Sort;
   order: "up" | "down" | "";
+  /** Only what is for the analyst to judge. */
+  toJudge: boolean;
 }
 
 export const CASES = ["cases"];
@@ -40,18 +42,21 @@ export function lookOf(search: URLSearchParams): Look {
     q: asked("q"),
     sort: SORTS.find((each) => each === asked("sort")) ?? "changed",
     order: (["up", "down"] as const).find((each) => each === asked("order")) ?? "",
+    toJudge: search.has("to-judge"),
   };
 }
 
 /** The cases in which every word typed is found, page by page. */
-export const askCases = ({ q, sort, order }: Look) =>
+export const askCases = ({ q, sort, order, toJudge }: Look) =>
   infiniteQueryOptions({
-    queryKey: [...CASES, q, sort, order],
+    queryKey: [...CASES, q, sort, order, toJudge],
     queryFn: ({ pageParam: start, signal }) => {
-      const way = order ? { last_first: order === "down" } : {};
-      return ask(
-        client.GET("/api/v1/cases", { params: { query: { q, sort, ...way, start } }, signal }),
-      );
+      const query = {
+        ...(order && { last_first: order === "down" }),
+        ...(toJudge && { to_judge: true }),
+        ...{ q, sort, start },
+      };
+      return ask(client.GET("/api/v1/cases", { params: { query }, signal }));
     },
     initialPageParam: 0,
     getNextPageParam: (last, pages) => {
@@ -66,7 +71,8 @@ export function useCases(look: Look) {
   const list = useInfiniteQuery({ ...askCases(look), placeholderData: keepPreviousData });
   const cases = useMemo(() => list.data?.pages.flatMap((page) => page.items) ?? [], [list.data]);
   const last = list.data?.pages.at(-1);
-  return { list, cases, total: last?.total ?? 0, lastFirst: last?.last_first ?? true };
+  const { total = 0, waiting = 0, last_first: lastFirst = true } = last ?? {};
+  return { list, cases, total, waiting, lastFirst };
 }
 
 /** A case to work on: what is on the page is newer than what was fetched. */

@@ -55,6 +55,7 @@ const ON_A_CASE = [
   ["+", t("paying more than is due")],
   [".", t("settled early")],
   ["z", t("the trail: every answer found in it")],
+  [";", t("its review: put up, judged, commented on")],
   ["k", t("copies the answer as a number")],
   ["d", t("copies the answer as a sentence")],
   ["Ctrl Z", t("takes the last change back, outside a field; with Shift makes it again")],

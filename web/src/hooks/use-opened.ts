@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { askCase, blankCase, CASES, copyCase, startCase } from "../api/cases";
+import { startVersion } from "../api/reviews";
 import type { CaseOpened, Content, Statement } from "../api/types";
 import { whenSaved } from "./on-the-way";
 import { capital } from "./words";
@@ -40,6 +41,12 @@ export function useStartCase() {
 export function useCopyCase() {
   const onSuccess = useOpened();
   return useMutation({ mutationFn: copyCase, onSuccess });
+}
+
+/** A new version beside an approved case, of what stands on its page. */
+export function useNewVersion(id: string, content: Content) {
+  const onSuccess = useOpened();
+  return useMutation({ mutationFn: () => startVersion(id, content), onSuccess });
 }
 
 /** What came of a question is opened as a case of its own, named after the one it was asked of. */

@@ -73,7 +73,9 @@ def _by(revision: Revision) -> str:
 def list_revisions(request: SignedIn, case_id: uuid.UUID, start: Start = 0) -> RevisionList:
     """The revisions of a case, the newest first."""
     marks = marks_of(request.user)
-    found = cases.one(request.user, case_id).revisions.select_related("by").prefetch_related("reviews")
+    found = (
+        cases.one(request.user, case_id).revisions.select_related("by").prefetch_related("reviews")
+    )
     # One more than is shown: each is told against the one before it.
     page = [*found[start : start + PAGE + 1], None]
     items = [

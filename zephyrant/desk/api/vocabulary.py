@@ -960,6 +960,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "Limits.stretch": ("Characters of a stretch asked for.", 200),
     "pasted": ("Characters of a text pasted.", 900000),
     "preset_name": ("Characters of the name of a habit.", 60),
+    "Limits.said": ("Characters of what is said of a case.", 2000),
     "point_name": ("Characters of the name of an answer.", 120),
     "Limits.pins": ("Loans pinned beside a case.", 5),
     "Limits.quotes": ("Quotes of a list.", 60),

@@ -356,6 +356,20 @@ JOBS: Final[dict[str, Job]] = {
         line="{48250} at {6.35} % compounded half-yearly over 5 years",
         answer="Each monthly payment is {938.82}",
     ),
+    "committee": Job(
+        "Before the committee",
+        "Somebody else has to look at it and approve it before it is filed.",
+        (
+            "In the case press ; and put it up for review by a colleague; nobody who changed it "
+            "can judge it.",
+            "They find it on their list, comment on its figures, approve it or send it back.",
+            "Approved, it stays as it is: a change is a new version beside it. The statement to "
+            "file (f) says who, when and by which version of the core.",
+        ),
+        line="{52900} at {6.15} % over 5 years",
+        answer="Each monthly payment is {1026.40}",
+        show="review",
+    ),
     "table": Job(
         "A table of loans",
         "A file with a loan a row, each with its own figure missing.",

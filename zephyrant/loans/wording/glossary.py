@@ -399,6 +399,12 @@ GLOSSARY: Final[dict[str, Term]] = {
         DESK,
         "What this case said earlier, who changed what and when. It can be brought back.",
     ),
+    "review": _term(
+        "Review",
+        DESK,
+        "A case put before somebody who is none of its authors, who comments on its figures, "
+        "approves it or sends it back. Approved, it stays as it is.",
+    ),
     "aim": _term(
         "Aim",
         DESK,

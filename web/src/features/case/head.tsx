@@ -3,7 +3,7 @@ import type { CaseOpened } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useExportKey } from "../../hooks/use-export-key";
-import { useCopyCase } from "../../hooks/use-opened";
+import { useCopyCase, useNewVersion } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Hint } from "../../ui/hint";
@@ -30,6 +30,7 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
   const { words } = useDesk();
   const { content, keeping, change, flush } = onPage;
   const copy = useCopyCase();
+  const renew = useNewVersion(opened.id, content);
   useExportKey();
   const navigate = useNavigate();
   // What stands here is saved first, so that what is exported is what is seen.
@@ -56,9 +57,15 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
         </div>
         <div className="flex flex-wrap items-baseline gap-x-5 text-sm text-soft">
           <Keeping keeping={keeping}>
-            <Button look="link" onClick={() => copy.mutate(opened.id)}>
-              {t("Copy to my cases")}
-            </Button>
+            {opened.judging.may_renew ? (
+              <Button look="link" onClick={() => renew.mutate()}>
+                {t("Keep it as a new version")}
+              </Button>
+            ) : (
+              <Button look="link" onClick={() => copy.mutate(opened.id)}>
+                {t("Copy to my cases")}
+              </Button>
+            )}
           </Keeping>
           <Hint of={["what_if"]}>
             <Menu
@@ -96,6 +103,11 @@ export function CaseHead({ opened, called, onPage, onSheet, sendAsides }: Props)
           <Hint of={["history"]}>
             <Button look="quiet" onClick={() => onSheet("history")}>
               {t("History")}
+            </Button>
+          </Hint>
+          <Hint of={["review"]}>
+            <Button look="quiet" onClick={() => onSheet("review")}>
+              {t("Review")}
             </Button>
           </Hint>
           {!opened.owner && (

@@ -54,13 +54,14 @@ export function History({ caseId, mayEdit, open, onOpen, flush, onBack }: Props)
     >
       <Wrong error={list.error ?? back.error} className="mt-3" />
       <ol className="mt-4 space-y-3">
-        {list.data?.map(({ number, saved_at: at, by, changes }, place) => (
+        {list.data?.map(({ number, saved_at: at, by, changes, judged }, place) => (
           <li key={number} className="border-l-2 border-rule pl-4">
             <p className="text-sm text-soft">
               {number} · {moment(at)} · {by}
               {place === 0 && ` ${t("· as it stands")}`}
             </p>
             <p>{changes.join("; ")}</p>
+            {judged.length > 0 && <p className="text-sm font-semibold">{judged.join("; ")}</p>}
             <p className="flex gap-4 text-sm">
               <Button
                 look="link"

@@ -21,8 +21,10 @@ import { isBlank, withText } from "./entries";
 import { CaseHead } from "./head";
 import { LoanLine } from "./line";
 import { Asking } from "./moments";
+import { useRemarks } from "./remark";
 import { Schedule } from "./schedule";
 import { Sheets } from "./sheets";
+import { Differs, Standing } from "./standing";
 import { StatementOfTerms } from "./statement";
 import { Note, Tags } from "./tags-and-note";
 import { TakenBack } from "./taken-back";
@@ -49,6 +51,11 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const ready = current && !stale;
   const [stretch, setStretch] = useState("");
   const [place, setPlace] = useState("");
+  const [spokenOf, setSpokenOf] = useState("");
+  const remark = useRemarks(opened, good?.figures ?? [], (path) => {
+    setSpokenOf(path);
+    setSheet("review");
+  });
   const summed = usePeriodTotals(statement, useSettled(stretch.trim(), PAUSE), ready);
   const [shownFirst] = summed.data ?? [];
   const marked =
@@ -71,23 +78,14 @@ function Opened({ opened }: { opened: CaseOpened }) {
         sendAsides={asides.send}
       />
       <div className="flex flex-wrap items-baseline gap-x-4">
-        {opened.owner && (
-          <p className="text-sm text-soft">{t("{owner}’s case", { owner: opened.owner })}</p>
-        )}
+        <Standing opened={opened} onPage={onPage} onReview={() => setSheet("review")} />
         <Tags content={content} onChange={onPage.changeBeside} />
         <Note content={content} onChange={onPage.changeBeside} />
       </div>
       <p role="status" className="text-sm text-soft">
         {step && <TakenBack step={step} />}
       </p>
-      {opened.differs.length > 0 && (
-        <p role="alert" className="mt-2 border-l-2 border-wrong pl-3">
-          {t(
-            "When this case was last saved an earlier core answered it, and differently: {differs}.",
-            { differs: opened.differs.join("; ") },
-          )}
-        </p>
-      )}
+      <Differs opened={opened} />
       {keeping.state === "conflict" && (
         <Conflict
           mine={content}
@@ -109,7 +107,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         />
       )}
       <div className="relative mt-2 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-        <StatementOfTerms onPage={onPage} place={place} />
+        <StatementOfTerms onPage={onPage} place={place} remark={remark} />
         <div>
           <Wrong className="mb-2">
             {failed && t("The answer did not arrive: {message}", { message: failed.message })}
@@ -165,6 +163,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
         onAsides={asides.change}
         sheet={sheet}
         onSheet={setSheet}
+        figure={spokenOf}
       />
     </Page>
   );
@@ -194,5 +193,7 @@ export function CasePage() {
     );
   if (!opened.data || opened.isFetching)
     return <main className="p-8 text-soft">{t("Opening the case …")}</main>;
-  return <Opened key={`${id} ${marks.name} ${opened.data.version}`} opened={opened.data} />;
+  const { version, judging } = opened.data;
+  const judged = `${judging.last?.number} ${judging.last?.state}`;
+  return <Opened key={`${id} ${marks.name} ${version} ${judged}`} opened={opened.data} />;
 }

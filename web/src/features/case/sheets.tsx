@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { answerWith } from "../../api/answer-with";
 import { caseKey } from "../../api/cases";
 import type { Asides, CaseOpened } from "../../api/types";
+import { later } from "../../ui/later";
 import { History } from "./history";
 import { NO_MORE, PayingMore } from "./paying-more";
 import { SettledEarly } from "./payoff";
@@ -15,6 +16,8 @@ import type { CaseOnPage } from "./use-case";
 import type { SheetName } from "./use-sheet";
 import { Working } from "./working";
 
+const Review = later(async () => (await import("./review")).Review);
+
 interface Props {
   opened: CaseOpened;
   onPage: CaseOnPage;
@@ -22,10 +25,12 @@ interface Props {
   onAsides: (changed: Partial<Asides>) => void;
   sheet: SheetName | null;
   onSheet: (sheet: SheetName | null) => void;
+  /** The figure that a comment is begun on. */
+  figure: string;
 }
 
 /** What is asked beside a case, a sheet each. */
-export function Sheets({ opened, onPage, asides, onAsides, sheet, onSheet }: Props) {
+export function Sheets({ opened, onPage, asides, onAsides, sheet, onSheet, figure }: Props) {
   const queries = useQueryClient();
   const { content, change, flush, keeping, good, worked } = onPage;
   const { statement } = content;
@@ -75,6 +80,9 @@ export function Sheets({ opened, onPage, asides, onAsides, sheet, onSheet }: Pro
         onBack={(back) => void answerWith(queries, caseKey(opened.id), back)}
         {...of("history")}
       />
+      {sheet === "review" && (
+        <Review opened={opened} figure={figure} flush={flush} {...of("review")} />
+      )}
       {!opened.owner && <Sharing caseId={opened.id} {...of("share")} />}
     </>
   );

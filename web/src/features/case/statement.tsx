@@ -12,6 +12,7 @@ import { Clauses } from "./clauses";
 import { DatesLine } from "./dates";
 import { entryWord, textOf, titleOf, type EntryName } from "./entries";
 import { FloatingLine } from "./floating";
+import type { Remark } from "./remark";
 import { RoundingChoice } from "./rounding";
 import { Sentence } from "./sentence";
 import { TwoWays, type Change } from "./two-ways";
@@ -22,10 +23,11 @@ interface Props {
   onPage: CaseOnPage;
   /** Where the cursor stands on the line. */
   place: string;
+  remark: Remark;
 }
 
 /** The terms of the loan as a sentence; every figure and choice in it can be changed in place. */
-export function StatementOfTerms({ onPage, place }: Props) {
+export function StatementOfTerms({ onPage, place, remark }: Props) {
   const { words } = useDesk();
   const { content, worked, current, type, leave, change } = onPage;
   const { statement } = content;
@@ -51,21 +53,24 @@ export function StatementOfTerms({ onPage, place }: Props) {
     statement.aim !== null &&
     worked?.figures.find(({ entry }) => entry === name)?.path === statement.aim?.by;
   const figure = (name: EntryName) => (
-    <Figure
-      name={name}
-      title={titleOf(name, words)}
-      text={textOf(statement, name)}
-      reading={now?.readings[name]}
-      error={errors.find((error) => error.field === name)?.message}
-      errorId={`wrong-${name}`}
-      isAside={isAside(name)}
-      onType={(text) => type(name, text)}
-      onFocus={() => setFocus(name)}
-      onBlur={(isEdited) => {
-        setFocus((was) => (was === name ? null : was));
-        leave(name, isEdited);
-      }}
-    />
+    <>
+      <Figure
+        name={name}
+        title={titleOf(name, words)}
+        text={textOf(statement, name)}
+        reading={now?.readings[name]}
+        error={errors.find((error) => error.field === name)?.message}
+        errorId={`wrong-${name}`}
+        isAside={isAside(name)}
+        onType={(text) => type(name, text)}
+        onFocus={() => setFocus(name)}
+        onBlur={(isEdited) => {
+          setFocus((was) => (was === name ? null : was));
+          leave(name, isEdited);
+        }}
+      />
+      {remark(name, titleOf(name, words))}
+    </>
   );
   const lent = worked?.readings.principal?.text ?? "";
   return (

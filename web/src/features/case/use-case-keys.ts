@@ -29,6 +29,7 @@ const SHEETS: Record<string, SheetName> = {
   e: "history",
   y: "moves",
   z: "trail",
+  ";": "review",
   "+": "more",
   ".": "settled",
 };

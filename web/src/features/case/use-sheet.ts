@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 
 const SHEETS = [
-  ...(["working", "history", "share", "against", "settled", "refinanced"] as const),
+  ...(["working", "history", "share", "review", "against", "settled", "refinanced"] as const),
   ...(["moves", "more", "points", "trail"] as const),
 ];
 export type SheetName = (typeof SHEETS)[number];

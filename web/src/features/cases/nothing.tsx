@@ -6,13 +6,17 @@ import { rich, t } from "../../texts";
 
 interface Props {
   q: string;
+  /** Only what is for the analyst to judge was looked for. */
+  toJudge: boolean;
   onAll: () => void;
   onSaid: (statement: Statement) => void;
 }
 
 /** Why there is nothing in the list, and what to do. */
-export function Nothing({ q, onAll, onSaid }: Props) {
+export function Nothing({ q, toJudge, onAll, onSaid }: Props) {
   const { me } = useDesk();
+  if (toJudge && !q)
+    return <p className="mt-10 font-serif text-xl">{t("Nothing is for you to judge.")}</p>;
   return (
     <div className="mt-10">
       {q ? (

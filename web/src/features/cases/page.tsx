@@ -22,7 +22,7 @@ import { ChooseColumns } from "./choose-columns";
 import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
 import { usePicked } from "./use-picked";
-import { t } from "../../texts";
+import { t, tn } from "../../texts";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
 const Nothing = later(async () => (await import("./nothing")).Nothing);
@@ -56,8 +56,8 @@ function useLook() {
 export function CasesPage({ onNear }: { onNear: () => void }) {
   const { me, marks, words } = useDesk();
   const { asked, look } = useLook();
-  const { q, sort } = asked;
-  const { list, cases, total, lastFirst } = useCases(asked);
+  const { q, sort, toJudge } = asked;
+  const { list, cases, total, waiting, lastFirst } = useCases(asked);
   const picking = usePicked(cases, words.limits.picked);
   const rem = useRem();
   const [room, measured] = useWidth<HTMLDivElement>();
@@ -118,6 +118,19 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
               ? t("{cases} found", { cases: countedCases(total, marks) })
               : countedCases(total, marks))}
         </span>
+        {(waiting > 0 || toJudge) && (
+          <Button
+            look="link"
+            aria-pressed={toJudge}
+            onClick={() => look({ "to-judge": toJudge ? "" : "1" })}
+          >
+            {toJudge
+              ? t("Show all cases")
+              : tn("{count} for you to judge", "{count} for you to judge", waiting, {
+                  count: waiting,
+                })}
+          </Button>
+        )}
         <span className="ml-auto flex items-baseline gap-4">
           {hasColumns(width) && <ChooseColumns />}
           <Menu
@@ -139,7 +152,8 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
       {list.data && cases.length === 0 && (
         <Nothing
           q={q}
-          onAll={() => look({ q: "" })}
+          toJudge={toJudge}
+          onAll={() => look({ q: "", "to-judge": "" })}
           onSaid={(statement) => start.mutate(statement)}
         />
       )}

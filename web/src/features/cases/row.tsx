@@ -138,6 +138,9 @@ export function Row(props: Props) {
           {name}
         </Link>
         {listed.owner && <span className="ml-2 text-sm text-soft">{listed.owner}</span>}
+        {listed.standing && (
+          <span className="ml-2 text-sm whitespace-nowrap text-choice">{listed.standing}</span>
+        )}
         {columns.length === 0 && (
           <span className="block truncate">
             <Found found={listed.found} whole />

@@ -5,6 +5,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from zephyrant.desk.demo import lay_a_table, lay_the_desk
+from zephyrant.desk.demo_reviews import lay_reviews
 
 
 class Command(BaseCommand):
@@ -16,3 +17,4 @@ class Command(BaseCommand):
         """Lay it."""
         lay_the_desk()
         lay_a_table()
+        lay_reviews()
