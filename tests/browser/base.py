@@ -5,11 +5,12 @@ from collections.abc import Callable
 from typing import Any, ClassVar
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
 from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
-from zephyrant.desk.demo import lay_the_desk
+from zephyrant.desk.demo import COLLEAGUE, lay_the_desk
 
 AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -86,6 +87,18 @@ class BrowserTest(StaticLiveServerTestCase):
         page.goto(self.live_server_url)
         page.get_by_role("button", name="Enter the demo desk").click()
         expect(page.get_by_role("heading", name="Cases")).to_be_visible()
+        return page
+
+    def as_colleague(self, address: str) -> Page:
+        """A window of the colleague's, who comes by a link and signs in."""
+        colleague = User.objects.get(username=COLLEAGUE[0])
+        colleague.set_password("kelp-and-driftwood")
+        colleague.save()
+        page = self.window()
+        page.goto(address)
+        page.get_by_label("Name", exact=True).fill(COLLEAGUE[0])
+        page.get_by_label("Password").fill("kelp-and-driftwood")
+        page.get_by_role("button", name="Sign in").click()
         return page
 
     def listed(self, page: Page | None = None) -> Locator:

@@ -3,7 +3,6 @@
 import re
 
 from axes.models import AccessAttempt
-from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from playwright.sync_api import APIResponse, Page, Route, expect
 
@@ -163,14 +162,7 @@ class KeptSafe(BrowserTest):
         page.get_by_role("button", name="Share").click()
         page.get_by_label("Edda Quarrie may").select_option("may read it")
         self.until(Share.objects.filter(may_edit=False).exists, "shared for reading")
-        colleague = User.objects.get(username="demo-colleague")
-        colleague.set_password("kelp-and-driftwood")
-        colleague.save()
-        theirs = self.window()
-        theirs.goto(page.url)
-        theirs.get_by_label("Name", exact=True).fill("demo-colleague")
-        theirs.get_by_label("Password").fill("kelp-and-driftwood")
-        theirs.get_by_role("button", name="Sign in").click()
+        theirs = self.as_colleague(page.url)
         # The link survived signing in.
         self.answers("938.82", theirs)
         expect(theirs.get_by_text("what you change here is not kept")).to_be_visible()
