@@ -96,9 +96,12 @@ function PutUp({ caseId, flush }: { caseId: string; flush: Props["flush"] }) {
           put.reset();
         }}
       />
-      <Wrong error={faultAt(put.error, "reviewer")} className="">
-        {unnamed && t("Choose who is to judge it.")}
-      </Wrong>
+      <Wrong
+        error={
+          unnamed ? { message: t("Choose who is to judge it.") } : faultAt(put.error, "reviewer")
+        }
+        className=""
+      />
       <Area
         label={t("What they should know (may stay empty)")}
         value={asked}
