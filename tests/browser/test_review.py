@@ -131,7 +131,9 @@ class BeforeSomebodyElse(BrowserTest):
         self.figure("Payment", theirs).press("Tab")
         expect(theirs.get_by_role("status").filter(has_text="Saved")).to_be_visible()
         self.until(
-            lambda: Case.objects.get(name__startswith="Kiln").statement["payment"] == "440.00",
+            Case.objects.filter(
+                name__startswith="Kiln", statement__payment__startswith="440"
+            ).exists,
             "changed by the colleague",
         )
         page.reload()
