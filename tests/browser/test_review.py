@@ -127,13 +127,10 @@ class BeforeSomebodyElse(BrowserTest):
         )
         page.get_by_role("button", name="Close").click()
         theirs = self.as_colleague(page.url)
-        self.figure("Payment", theirs).fill("440")
+        self.figure("Payment", theirs).fill("440.00")
         self.figure("Payment", theirs).press("Tab")
-        expect(theirs.get_by_role("status").filter(has_text="Saved")).to_be_visible()
         self.until(
-            Case.objects.filter(
-                name__startswith="Kiln", statement__payment__startswith="440"
-            ).exists,
+            Case.objects.filter(name__startswith="Kiln", statement__payment="440.00").exists,
             "changed by the colleague",
         )
         page.reload()

@@ -129,7 +129,9 @@ def put_up(
     try:
         case, shared = reviews.put_up(request.user, case_id, put.reviewer, put.asked, put.version)
     except ChangedMeanwhileError as error:
-        message = worded("This case was changed meanwhile.")
+        message = worded(
+            "This case was changed meanwhile: open it anew, and look at it before it is put up."
+        )
         return 409, Conflict(errors=(said(message),), kept=opened(error.case, request))
     if shared:
         noted(request, "shared", f"case {case_id} with {put.reviewer} to review")
