@@ -9,6 +9,7 @@ import pypdf
 from django.contrib.auth.models import User
 from django.test import Client
 
+from zephyrant.desk import heavy
 from zephyrant.desk.models import AuditEntry, Case, Review, Revision, Share
 from zephyrant.loans import ENGINE
 
@@ -69,6 +70,7 @@ class Committee(Desk):
 class PutUp(Committee):
     def test_who_judges_it_reads_it_and_nobody_changes_it(self) -> None:
         self.assertEqual(self.send("GET", f"cases/{self.key}", None, self.judge).status_code, 404)
+        self.save(self.key, self.version(), percent="6.4")
         opened = self.put_up(asked="For Thursday.").json()
         last = opened["judging"]["last"]
         self.assertEqual(
@@ -92,7 +94,9 @@ class PutUp(Committee):
             "POST", f"cases/{self.key}/revisions/1/restore", {"version": self.version()}
         )
         self.assertEqual(back.status_code, 403)
-        self.assertEqual(Case.objects.get(pk=self.key).statement["percent"], "6.35")
+        self.assertEqual(Case.objects.get(pk=self.key).statement["percent"], "6.4")
+        # Whoever did not hear that it was saved before hears it now.
+        self.assertEqual(self.save(self.key, 1, percent="6.4").status_code, 200)
 
     def test_the_reviewer_is_no_author(self) -> None:
         field, message = self.refused(self.put_up(reviewer="ilse"), 422)
@@ -331,6 +335,14 @@ class CommentedOn(Committee):
         told = self.say("principal", "Ours?", self.client).json()
         self.assertEqual(told["stood"], "48,250.00")
         self.assertEqual(self.say("rate.percent", "Which?", self.client).json()["stood"], None)
+
+    def test_where_working_it_takes_too_much_what_is_stated_can_be_spoken_of(self) -> None:
+        self.save(self.key, self.version(), count="36500", every="day", percent="6.4")
+        with mock.patch("zephyrant.desk.heavy.answered", side_effect=heavy.BusyError(429, "Busy.")):
+            told = self.say("rate.percent", "Low.", self.client).json()
+            self.assertEqual(told["stood"], "6.4000 %")
+            names = [each["name"] for each in self.told()["figures"]]
+        self.assertEqual(names, ["principal", "rate.percent", "count", "payment", "balance"])
 
 
 class NewVersions(Committee):

@@ -212,12 +212,14 @@ def save(
     Saving what is kept already changes nothing, from whatever version: whoever did not hear that it
     was saved saves it again.
     """
-    check_may_change(one(user, case_id), user)
+    if not may_edit(one(user, case_id), user):
+        raise OnlyForReadingError
     prepared = _prepared(user, content)
     with transaction.atomic():
         # The transaction holds the write lock from its start (see DATABASES): none saves between.
         case = one(user, case_id)
-        check_may_change(case, user)
+        if not may_edit(case, user):
+            raise OnlyForReadingError
         if (case.statement, case.note, case.tags) == (
             prepared.statement,
             content.note,
@@ -226,6 +228,7 @@ def save(
             if left and prepared.digest:
                 case.trail.filter(digest=prepared.digest).update(left=True)
             return case
+        check_unlocked(case)
         if case.version != version:
             raise ChangedMeanwhileError(case)
         _fill(case, prepared)

@@ -14,8 +14,8 @@ from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
 
-from zephyrant.loans import ENGINE, NotALoan, write_day
-from zephyrant.loans.statement import Statement, figures_standing
+from zephyrant.loans import ENGINE, BudgetSpentError, NotALoan, write_day
+from zephyrant.loans.statement import Statement, figures_standing, figures_stated
 from zephyrant.texts import worded
 
 from . import cases, heavy, revisions
@@ -196,9 +196,13 @@ def comment(user: User, case_id: uuid.UUID, figure: str, text: str) -> Comment:
 
 
 def standing(user: User, case: Case) -> dict[str, str | None]:
-    """What each figure of a case that can be commented on comes to."""
+    """What each figure of a case that can be commented on comes to; where that takes too much, of
+    those that are stated."""
     statement = Statement.model_validate(case.statement)
-    return heavy.answered(user.pk, heavy.never, figures_standing, statement)
+    try:
+        return heavy.answered(user.pk, heavy.never, figures_standing, statement)
+    except (BudgetSpentError, heavy.BusyError):
+        return figures_stated(statement)
 
 
 def _check_is_open(case: Case) -> None:

@@ -15,7 +15,7 @@ from .offers import (
     side_by_side,
     two_offers,
 )
-from .pointing_at import Pointed, figures_standing, pointed_at
+from .pointing_at import Pointed, figures_standing, figures_stated, pointed_at
 from .quote_lists import LINE_ENTRIES, MOST_QUOTES, Comparison, QuoteList, compare, restated
 from .rate_questions import QUOTE_ENTRIES, RateAnswer, RateQuestion, answer
 from .reading import NUMBERS, readings
@@ -68,6 +68,7 @@ __all__ = [
     "differing",
     "end_early",
     "figures_standing",
+    "figures_stated",
     "fixings_typed",
     "hold_against",
     "keep_worked",

@@ -28,15 +28,21 @@ class Pointed(NamedTuple):
     text: str | None
 
 
+def figures_stated(statement: Statement) -> dict[str, str | None]:
+    """What is stated for each figure of a statement, as plain decimals; None of the one asked for
+    and of those that cannot be read."""
+    read = readings(statement)
+    stated = {str(path): read[entry].value for entry, path, _, _ in figures_of(statement)}
+    return {name: None if value == UNKNOWN else value for name, value in stated.items()}
+
+
 def figures_standing(statement: Statement) -> dict[str, str | None]:
     """What each figure of a statement comes to, stated or found, then each result, as plain
     decimals (a day by its number in the count of days); None where that is not known.
 
     Raises `BudgetSpentError` as `solve` does.
     """
-    read = readings(statement)
-    stated = {str(path): read[entry].value for entry, path, _, _ in figures_of(statement)}
-    standing = {name: None if value == UNKNOWN else value for name, value in stated.items()}
+    standing = figures_stated(statement)
     try:
         loan = loan_of(statement)
     except NotALoan:

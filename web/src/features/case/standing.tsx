@@ -63,7 +63,7 @@ function Judged({ opened, onPage, onReview }: Props) {
     <div
       role="note"
       aria-label={t("Review")}
-      className={`basis-full border-l-2 pl-3 ${mine ? "border-choice" : "border-rule-strong"}`}
+      className={`my-1 basis-full border-l-2 pl-3 ${mine ? "border-choice" : "border-rule-strong"}`}
     >
       <p className="flex flex-wrap items-baseline gap-x-4">
         <b>

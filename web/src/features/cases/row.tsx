@@ -54,6 +54,12 @@ function Tags({ tags, onTag }: { tags: readonly string[]; onTag: (tag: string) =
   );
 }
 
+/** How it was judged. */
+function Standing({ standing }: Pick<CaseListed, "standing">) {
+  if (!standing) return null;
+  return <span className="mx-2 text-sm whitespace-nowrap text-choice first:ml-0">{standing}</span>;
+}
+
 function Cell({ column, listed, onTag }: Pick<Props, "listed" | "onTag"> & { column: Column }) {
   const { moment } = useDays();
   const { figures, found } = listed;
@@ -138,11 +144,10 @@ export function Row(props: Props) {
           {name}
         </Link>
         {listed.owner && <span className="ml-2 text-sm text-soft">{listed.owner}</span>}
-        {listed.standing && (
-          <span className="ml-2 text-sm whitespace-nowrap text-choice">{listed.standing}</span>
-        )}
+        {columns.length > 0 && <Standing {...listed} />}
         {columns.length === 0 && (
           <span className="block truncate">
+            <Standing {...listed} />
             <Found found={listed.found} whole />
           </span>
         )}
