@@ -344,6 +344,22 @@ class Shifted(TestCase):
         told = self.moved(self.floating(floor="2.5"))
         self.assertEqual(way(told, "-200")["interest"], "545.00")
 
+    def test_rows_that_are_no_loans_so_shifted_are_counted_apart(self) -> None:
+        """At 3 - 2 % two points less leave a rate below 0, at which there is no interest to pay;
+        the other, at 5 %, pays 50 in the first month and 30 in each of the others."""
+        told = self.moved(self.floating(margin="-2"), self.floating())
+        shifted = way(told, "-200")
+        self.assertEqual((shifted["missing"], shifted["rows"]), (1, 1))
+        self.assertEqual(shifted["interest"], "380.00")
+        self.assertEqual((way(told, "-100")["missing"], way(told, "-100")["rows"]), (0, 2))
+        said = portfolio_told(told, PortfolioTyped(scenario="-200"), MARKS["comma-point"])
+        self.assertIn(
+            "Loans that cannot be paid with indices 2 points lower: 1; they are not in it.",
+            said.notes,
+        )
+        titles = [each.title for each in said.scenarios]
+        self.assertEqual(titles[2:4], ["indices 1 point lower", "indices 1 point higher"])
+
     def test_payments_that_are_kept_leave_the_rest_to_the_last(self) -> None:
         """Over 40 years those at 3.2 % do not pay the interest at 5.2 %: more is owed than was
         lent, and the last payment takes it."""

@@ -29,10 +29,7 @@ def keep(user: User, name: str, typed: str, marks: MarksName) -> KeptIndex:
 
     Raises `NotALoan` where they cannot be read, are not of days, or too many indices are kept.
     """
-    reading = read_fixings(typed, MARKS[marks])
-    if reading.value is None:
-        raise NotALoan.at("fixings", reading.error or worded("State the fixings."))
-    fixings = check_fixings(reading.value)
+    fixings = check_fixings(read_fixings(typed, MARKS[marks]).at("fixings"))
     with transaction.atomic():
         others = KeptIndex.objects.filter(owner=user).exclude(name=name)
         if others.count() >= MOST_INDICES:

@@ -11,7 +11,6 @@ from zephyrant.texts import worded
 
 from ..answer.aim import aimed
 from ..calendars.days_in_words import write_day
-from ..document.fields import UNKNOWN
 from ..document.named import RESULTS_NAMED
 from ..document.telling import told
 from ..errors import NotALoan
@@ -100,12 +99,7 @@ def _free(typed: str, currency: str, marks: Marks) -> dict[str, Decimal]:
 
 def _stated(name: str, reading: Reading) -> str:
     """What was read, stated; raises at the figure of the charge."""
-    wrong = reading.error
-    if wrong is None and (reading.value is None or UNKNOWN in reading.value):
-        wrong = worded("What is agreed has to be stated.")
-    if wrong:
-        raise NotALoan.at(f"charge.{name}", wrong)
-    return reading.value or ""
+    return reading.stated_at(f"charge.{name}", worded("What is agreed has to be stated."))
 
 
 def _within(name: str, value: Decimal, least: Decimal, most: Decimal) -> Decimal:

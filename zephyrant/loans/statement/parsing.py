@@ -16,6 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from zephyrant.texts import worded
 
 from ..document.fields import UNKNOWN
+from ..errors import NotALoan
 from ..numbers.decimals import plain, precise
 from ..wording.marks import Marks, grouped_by
 
@@ -43,6 +44,18 @@ class Reading(BaseModel):
     note: str | None = None
     other: str | None = None
     error: str | None = None
+
+    def at(self, field: str) -> str:
+        """What was read; raises `NotALoan` at a field where it could not be."""
+        if self.value is None:
+            raise NotALoan.at(field, self.error or worded("This cannot be read."))
+        return self.value
+
+    def stated_at(self, field: str, otherwise: str) -> str:
+        """The same of what cannot be asked for; `otherwise` is said where it is not stated."""
+        if self.error is None and (self.value is None or UNKNOWN in self.value):
+            raise NotALoan.at(field, otherwise)
+        return self.at(field)
 
 
 class Unreadable(Exception):  # noqa: N818

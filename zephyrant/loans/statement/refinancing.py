@@ -8,7 +8,6 @@ from pydantic import BaseModel, ConfigDict
 from zephyrant.texts import worded
 
 from ..answer.aim import aimed
-from ..document.fields import UNKNOWN
 from ..errors import NotALoan
 from ..questions.refinancing import Offer, Refinancing, refinanced
 from ..wording.marks import MARKS, Marks
@@ -80,12 +79,7 @@ def _offer(offer: NewOffer, statement: Statement, marks: Marks) -> Offer:
 
 
 def _stated(name: str, reading: Reading) -> str:
-    wrong = reading.error
-    if wrong is None and reading.value in (None, UNKNOWN):
-        wrong = worded("This has to be stated: an offer says its figures.")
-    if wrong:
-        raise NotALoan.at(name, wrong)
-    return reading.value or ""
+    return reading.stated_at(name, worded("This has to be stated: an offer says its figures."))
 
 
 def _amount(name: str, reading: Reading) -> Decimal:

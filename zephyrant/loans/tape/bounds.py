@@ -4,11 +4,7 @@ import re
 from collections.abc import Mapping
 from typing import Any, Final
 
-from zephyrant.texts import worded
-
 from ..document.fields import UNKNOWN
-from ..errors import NotALoan
-from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_amount, read_percent
 from ..statement.typed_bounds import read_cash_flows, read_ratio, stated
 from ..wording.marks import Marks
@@ -38,26 +34,20 @@ def bounds_of(text: Mapping[FieldName, str], marks: Marks, currency: str) -> dic
     cannot be read."""
     document: dict[str, Any] = {}
     if any(text.get(name) for name in _COVER):
-        flows = _read("cash_flow", read_cash_flows(text.get("cash_flow", ""), marks, currency))
-        cover: dict[str, Any] = {"ratio": _read("cover", read_ratio(text.get("cover", ""), marks))}
+        flows = read_cash_flows(text.get("cash_flow", ""), marks, currency).at("cash_flow")
+        cover: dict[str, Any] = {"ratio": read_ratio(text.get("cover", ""), marks).at("cover")}
         some = flows.split()
         cover |= {"cash_flow": some[0]} if len(some) == 1 else {"cash_flows": some}
         if every := text.get("cash_flow_every"):
             cover["every"] = int(every) if every.isdecimal() else every.lower()
         if growth := text.get("growth"):
-            cover["growth"] = _read("growth", stated(read_percent(growth, marks)))
+            cover["growth"] = stated(read_percent(growth, marks)).at("growth")
         document["cover"] = cover
     if any(text.get(name) for name in _VALUE):
         amount = read_amount(text.get("value", ""), marks, currency)
         highest = read_percent(text.get("highest", ""), marks)
         document["value"] = {
-            "amount": _read("value", stated(amount)),
-            "highest": _read("highest", stated(highest)),
+            "amount": stated(amount).at("value"),
+            "highest": stated(highest).at("highest"),
         }
     return document
-
-
-def _read(name: str, reading: Reading) -> str:
-    if reading.value is None:
-        raise NotALoan.at(name, reading.error or worded("This cannot be read."))
-    return reading.value

@@ -10,7 +10,6 @@ from zephyrant.texts import worded
 from ..calendars.frequencies import Frequency
 from ..document.fields import UNKNOWN
 from ..errors import NotALoan
-from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_percent
 from ..wording.marks import Marks
 from .columns import FieldName
@@ -30,13 +29,13 @@ def floating_of(text: Mapping[FieldName, str], marks: Marks, every: Frequency) -
     margin = text.get("margin", "") or UNKNOWN
     rate: dict[str, Any] = {
         "index": text["index"],
-        "margin": _read("margin", read_percent(margin, marks)),
+        "margin": read_percent(margin, marks).at("margin"),
         "resets": text.get("resets", "").lower() or every,
     }
     for name in _BOUNDS:
         if typed := text.get(name, ""):
             field = "first" if name == "first_rate" else name
-            rate[field] = _read(name, read_percent(typed, marks))
+            rate[field] = read_percent(typed, marks).at(name)
     if level := re.sub(r"[^a-z]", "", text.get("at_resets", "").lower()):
         if level not in ("relevel", "setanew", "kept", "stay"):
             raise NotALoan.at(
@@ -46,9 +45,3 @@ def floating_of(text: Mapping[FieldName, str], marks: Marks, every: Frequency) -
         if level in ("relevel", "setanew"):
             rate["then"] = "re-level"
     return rate
-
-
-def _read(name: str, reading: Reading) -> str:
-    if reading.value is None:
-        raise NotALoan.at(name, reading.error or worded("This cannot be read."))
-    return reading.value

@@ -7,12 +7,10 @@ from typing import Annotated, Final
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
-from zephyrant.texts import Worded, worded
+from zephyrant.texts import Worded, counted, worded
 
 from ..calendars.days_in_words import day_form, read_days, write_day
-from ..document.fields import UNKNOWN
 from ..errors import NotALoan
-from ..statement.parsing import Reading
 from ..statement.typed_amounts import read_percent
 from ..wording.marks import Marks
 from ..wording.tables import TableTold, row_told
@@ -99,10 +97,8 @@ def _day(typed: str) -> date:
 
 
 def _percent(name: str, typed: str, marks: Marks) -> Decimal:
-    reading: Reading = read_percent(typed, marks)
-    if reading.value is None or reading.value == UNKNOWN:
-        raise NotALoan.at(name, reading.error or worded("Write a percent, such as 5.25."))
-    return Decimal(reading.value)
+    otherwise = worded("Write a percent, such as 5.25.")
+    return Decimal(read_percent(typed, marks).stated_at(name, otherwise))
 
 
 class ScenarioTold(BaseModel):
@@ -182,11 +178,20 @@ class _Told:
             return worded("as agreed")
         if scenario == "early":
             return worded("{percent} a year repaid early", percent=early)
-        points = SHIFTS[scenario]
-        size = self._marks.number(abs(points), 2)
+        points = int(SHIFTS[scenario])
         if points < 0:
-            return worded("indices {points} points lower", points=size)
-        return worded("indices {points} points higher", points=size)
+            return counted(
+                "indices {points} point lower",
+                "indices {points} points lower",
+                -points,
+                points=-points,
+            )
+        return counted(
+            "indices {points} point higher",
+            "indices {points} points higher",
+            points,
+            points=points,
+        )
 
     def says(self, way: PortfolioScenario) -> str:
         """How long a way lasts, and what it is worth."""

@@ -7,7 +7,6 @@ from typing import Any, Final
 from zephyrant.texts import worded
 
 from ..calendars.frequencies import Frequency
-from ..document.fields import UNKNOWN
 from ..document.repaid import as_document
 from ..document.repayment import RepaidBy
 from ..errors import NotALoan
@@ -62,6 +61,5 @@ def _over(typed: str, marks: Marks, every: Frequency) -> dict[str, Any]:
     if not typed:
         return {}
     reading = read_count(typed, marks, every)
-    if reading.value is None or reading.value == UNKNOWN:
-        raise NotALoan.at("amortized_over", reading.error or worded("State the number."))
-    return as_document("over", over=reading.value)
+    over = reading.stated_at("amortized_over", worded("State the number."))
+    return as_document("over", over=over)

@@ -201,10 +201,7 @@ def read_figure(  # noqa: PLR0917
         reading = _read_rate(typed, marks, defaults)
     else:
         reading = _read_term(typed, marks, defaults, every)
-    if reading.value is None:
-        field = "rate.percent" if name == "percent" else name
-        raise NotALoan.at(field, reading.error or worded("This cannot be read."))
-    return reading.value
+    return reading.at("rate.percent" if name == "percent" else name)
 
 
 def _read_rate(typed: str, marks: Marks, defaults: Defaults) -> Reading:
