@@ -53,12 +53,6 @@ def clauses(page: Page) -> None:
     open_case(page, ADDRESS, "Cider hall")
 
 
-def several_rates(page: Page) -> None:
-    page.goto(ADDRESS)
-    page.get_by_role("grid", name="Cases").get_by_role("link", name="Slate quarry").click()
-    page.get_by_text("2 rates fit", exact=True).wait_for()
-
-
 def guide(page: Page) -> None:
     page.goto(f"{ADDRESS}/guide")
     page.get_by_role("heading", name="What is the payment?").wait_for()
@@ -81,10 +75,10 @@ def moves(page: Page) -> None:
     page.get_by_role("table", name="What moves it").get_by_title("as it stands").wait_for()
 
 
-def points(page: Page) -> None:
-    _what_if(page, "Points for a lower rate")
-    page.get_by_label("The other rate").fill("5.85")
-    page.get_by_role("table", name="If the loan ends earlier").wait_for()
+def review(page: Page) -> None:
+    open_case(page, ADDRESS, "Smokehouse")
+    page.get_by_role("button", name="1 comment on Rate").click()
+    page.get_by_role("list", name="Comments").get_by_role("listitem").wait_for()
 
 
 def trail(page: Page) -> None:
@@ -103,6 +97,12 @@ def table(page: Page) -> None:
     page.goto(f"{ADDRESS}/tables")
     page.get_by_role("list", name="Tables").get_by_role("link").first.click()
     page.get_by_role("button", name="open row 1 as a case").wait_for()
+
+
+def flows(page: Page) -> None:
+    table(page)
+    page.get_by_role("link", name="What it moves, by period").click()
+    page.get_by_role("img").first.wait_for()
 
 
 def no_answer(page: Page) -> None:
@@ -133,13 +133,13 @@ SHOTS: list[Shot] = [
     ("quotes", quotes, {}),
     ("dated", dated, {"viewport": {"width": 1280, "height": 900}}),
     ("clauses", clauses, {"viewport": {"width": 1280, "height": 1100}}),
-    ("several-rates", several_rates, {}),
     ("aim", aim, {}),
     ("moves", moves, {}),
-    ("points", points, {}),
+    ("review", review, {}),
     ("trail", trail, {}),
     ("side-by-side", side_by_side, {"viewport": {"width": 1280, "height": 1100}}),
     ("table", table, {"viewport": {"width": 1280, "height": 900}}),
+    ("flows", flows, {"viewport": {"width": 1280, "height": 900}}),
     ("guide", guide, {}),
 ]
 
