@@ -120,7 +120,10 @@ class PutUp(Committee):
 
     def test_who_may_change_a_case_and_has_not_is_no_author(self) -> None:
         Share.objects.create(case_id=self.key, user=User.objects.get(username="odo"), may_edit=True)
-        self.approved()
+        self.put_up()
+        self.assertFalse(self.opened(self.judge)["judging"]["may_take_back"])
+        self.assertEqual(self.end("take-back").status_code, 403)
+        self.assertEqual(self.end("approve").status_code, 200)
         self.assertTrue(Share.objects.get().may_edit)
 
     def test_what_is_not_whole_or_has_no_answer_is_not_put_up(self) -> None:
@@ -219,7 +222,9 @@ class Judged(Committee):
         self.put_up()
         self.assertEqual(self.end("take-back", client=self.judge).status_code, 403)
         opened = self.end("take-back", client=self.client).json()
-        self.assertEqual(opened["judging"]["last"]["says"], "Taken back by Ilse Tarn")
+        self.assertIsNone(opened["judging"]["last"])
+        (review,) = self.send("GET", f"cases/{self.key}/reviews").json()["reviews"]
+        self.assertEqual(review["says"], "Taken back by Ilse Tarn")
         self.assertTrue(opened["may_edit"])
         self.assertEqual(self.end("approve").status_code, 409)
 
@@ -414,7 +419,8 @@ class OnFile(Committee):
         self.assertIn("Their words The rate.", self.pdf())
         self.put_up()
         self.end("take-back", client=self.client, number=2)
-        self.assertIn("Review Not reviewed", self.pdf())
+        # What was taken back says nothing of it; what was said before stands.
+        self.assertIn("Not approved: sent back by Odo Marsh", self.pdf())
 
     def test_approved_under_another_core(self) -> None:
         self.approved()

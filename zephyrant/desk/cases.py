@@ -283,9 +283,10 @@ def copy(user: User, case_id: uuid.UUID) -> Case:
 
 def throw_away(user: User, case_id: uuid.UUID) -> None:
     """The case into its owner's bin; raises `LockedError` where it is locked."""
-    case = own(user, case_id)
-    check_unlocked(case)
-    Case.objects.filter(pk=case.pk).update(deleted_at=timezone.now())
+    with transaction.atomic():
+        case = own(user, case_id)
+        check_unlocked(case)
+        Case.objects.filter(pk=case.pk).update(deleted_at=timezone.now())
     empty_bins()
 
 

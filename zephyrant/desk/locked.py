@@ -15,9 +15,15 @@ class LockedError(Exception):
     """The case is in review or approved: nobody changes it; the text says what can be done."""
 
 
+def last_of(case: Case) -> Review | None:
+    """The last review of a case of those that were not taken back."""
+    judged = case.reviews.exclude(state=Review.TAKEN_BACK)
+    return judged.select_related("revision__by").first()
+
+
 def lock_of(case: Case) -> Review | None:
     """The review by which a case is locked, if it is."""
-    last = case.reviews.first()
+    last = last_of(case)
     return last if last is not None and last.state in _LOCKING else None
 
 

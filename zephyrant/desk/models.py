@@ -173,6 +173,7 @@ class Review(models.Model):
     )
     reviewer_name = models.CharField(max_length=300)
     ended_at = models.DateTimeField(null=True)
+    ended_by_name = models.CharField(max_length=300, blank=True)
     said = models.TextField(blank=True)
     engine = models.CharField(max_length=60, blank=True)
 

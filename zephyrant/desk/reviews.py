@@ -21,7 +21,7 @@ from zephyrant.texts import worded
 from . import cases, heavy, revisions
 from .cases import Content, OnlyForReadingError, one
 from .limits import MOST_COMMENTS
-from .locked import LockedError, lock_of, why_locked
+from .locked import LockedError, last_of, lock_of, why_locked
 from .models import Case, Comment, Review, Revision, Share
 from .people import name_of
 from .preferences import marks_of
@@ -53,17 +53,12 @@ def put_up(user: User, case_id: uuid.UUID, reviewer: str, asked: str, version: i
     Raises `NotALoan` at what is wrong, `ChangedMeanwhileError` where `version` is not the last, and
     as `check_may_change` does.
     """
-    case = one(user, case_id)
-    cases.check_may_change(case, user)
+    case, _ = _may_put_up(user, case_id, reviewer, version)
     last = case.revisions.first()
     if last is not None and last.engine != ENGINE:
         cases.answer_anew(user, case)
     with transaction.atomic():
-        case = one(user, case_id)
-        cases.check_may_change(case, user)
-        if case.version != version:
-            raise cases.ChangedMeanwhileError(case)
-        judge = _judge(user, case, reviewer)
+        case, judge = _may_put_up(user, case_id, reviewer, version)
         revision = _to_judge(case)
         Review.objects.create(
             case=case,
@@ -78,6 +73,15 @@ def put_up(user: User, case_id: uuid.UUID, reviewer: str, asked: str, version: i
         )
         _, shared = Share.objects.get_or_create(case=case, user=judge)
     return PutUp(case, shared)
+
+
+def _may_put_up(user: User, case_id: uuid.UUID, reviewer: str, version: int) -> tuple[Case, User]:
+    """The case and who is to judge it, where it may be put up so."""
+    case = one(user, case_id)
+    cases.check_may_change(case, user)
+    if case.version != version:
+        raise cases.ChangedMeanwhileError(case)
+    return case, _judge(user, case, reviewer)
 
 
 def _judge(user: User, case: Case, username: str) -> User:
@@ -138,7 +142,7 @@ def send_back(user: User, case_id: uuid.UUID, number: int, said: str) -> Case:
 
 
 def take_back(user: User, case_id: uuid.UUID, number: int) -> Case:
-    """A case taken back by whoever may change it; raises as `approve` does."""
+    """A case taken back by one of those who may change it; raises as `approve` does."""
     return _end(user, case_id, number, Review.TAKEN_BACK, "")
 
 
@@ -147,7 +151,8 @@ def _end(user: User, case_id: uuid.UUID, number: int, state: str, said: str) -> 
         review = _to_end(user, case_id, number, by_author=state == Review.TAKEN_BACK)
         review.state, review.said = state, said.strip()
         review.ended_at, review.engine = timezone.now(), ENGINE
-        review.save(update_fields=["state", "said", "ended_at", "engine"])
+        review.ended_by_name = name_of(user)
+        review.save()
     return one(user, case_id)
 
 
@@ -157,8 +162,8 @@ def _to_end(user: User, case_id: uuid.UUID, number: int, *, by_author: bool = Fa
     review = case.reviews.select_related("revision").filter(number=number).first()
     if review is None:
         raise Http404
-    may = cases.may_edit(case, user) if by_author else review.reviewer_id == user.pk
-    if not may:
+    mine = review.reviewer_id == user.pk
+    if not (cases.may_edit(case, user) and not mine if by_author else mine):
         raise OnlyForReadingError
     if review.state != Review.OPEN:
         raise EndedError(in_words(review))
@@ -175,7 +180,7 @@ def comment(user: User, case_id: uuid.UUID, figure: str, text: str) -> Comment:
     if case.comments.count() >= MOST_COMMENTS:
         message = worded("A case bears {most} comments at most.", most=MOST_COMMENTS)
         raise NotALoan.at("text", message)
-    stood = standing(user, case)
+    revision, stood = case.revisions.earliest("-number"), standing(user, case)
     if figure != WHOLE and figure not in stood:
         raise NotALoan.at(
             "figure", worded("This case has no figure of the name {figure}.", figure=figure)
@@ -185,7 +190,7 @@ def comment(user: User, case_id: uuid.UUID, figure: str, text: str) -> Comment:
         _check_is_open(case)
         return Comment.objects.create(
             case=case,
-            revision=case.revisions.earliest("-number"),
+            revision=revision,
             figure=figure,
             stood=stood.get(figure),
             by=user,
@@ -236,15 +241,14 @@ def moment(at: datetime) -> str:
 
 def in_words(review: Review) -> str:
     """Where a review stands, in words."""
-    name = review.by_name if review.state == Review.TAKEN_BACK else review.reviewer_name
     match review.state:
         case Review.APPROVED:
-            return worded("Approved by {name}", name=name)
+            return worded("Approved by {name}", name=review.ended_by_name)
         case Review.SENT_BACK:
-            return worded("Sent back by {name}", name=name)
+            return worded("Sent back by {name}", name=review.ended_by_name)
         case Review.TAKEN_BACK:
-            return worded("Taken back by {name}", name=name)
-    return worded("In review by {name}", name=name)
+            return worded("Taken back by {name}", name=review.ended_by_name)
+    return worded("In review by {name}", name=review.reviewer_name)
 
 
 def told_of(revision: Revision) -> list[str]:
@@ -255,16 +259,14 @@ def told_of(revision: Revision) -> list[str]:
 def record_of(case: Case, reader: User) -> list[tuple[str, str]]:
     """What the statement to file bears: who wrote it, who judged it, when, and by which version of
     the core it was computed; what is told and what it is."""
-    last = case.reviews.select_related("revision__by").first()
-    judged = last is not None and last.state in (Review.OPEN, Review.APPROVED)
-    revision = last.revision if last and judged else _whole(case)
+    last, lock = last_of(case), lock_of(case)
+    revision = lock.revision if lock else _whole(case)
     if revision is None:
         return []
     by = name_of(revision.by) if revision.by else worded("someone who left")
     rows = [*_judged(last)] if last else [(worded("Review"), worded("Not reviewed"))]
     rows.append((worded("Last changed by"), _who(by, revision.saved_at)))
-    is_approved = last is not None and last.state == Review.APPROVED
-    engine = last.engine if last and is_approved else ENGINE
+    engine = lock.engine if lock and lock.engine else ENGINE
     rows.append((worded("Computed by"), engine))
     if engine != ENGINE:
         rows.append((worded("This statement computed by"), ENGINE))
@@ -281,17 +283,14 @@ def _who(name: str, at: datetime) -> str:
 
 
 def _judged(review: Review) -> list[tuple[str, str]]:
-    ended = review.ended_at or review.put_up_at
-    rows = []
+    ended = _who(review.ended_by_name, review.ended_at or review.put_up_at)
     match review.state:
         case Review.APPROVED:
-            rows.append((worded("Approved by"), _who(review.reviewer_name, ended)))
+            rows = [(worded("Approved by"), ended)]
         case Review.SENT_BACK:
-            rows.append((worded("Not approved: sent back by"), _who(review.reviewer_name, ended)))
-        case Review.TAKEN_BACK:
-            return [(worded("Review"), worded("Not reviewed"))]
+            rows = [(worded("Not approved: sent back by"), ended)]
         case _:
-            rows.append((worded("Not approved yet: in review by"), review.reviewer_name))
+            rows = [(worded("Not approved yet: in review by"), review.reviewer_name)]
     if review.said:
         rows.append((worded("Their words"), review.said))
     return [*rows, (worded("Put up for review by"), _who(review.by_name, review.put_up_at))]

@@ -4,6 +4,7 @@ import uuid
 from typing import NamedTuple
 
 from django.contrib.auth.models import User
+from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
@@ -39,8 +40,9 @@ def _keep(found: QuerySet[Case], ids: list[uuid.UUID], **changed: object) -> Don
 
 def throw_away(user: User, ids: list[uuid.UUID]) -> Done:
     """The user's own among these cases into the bin, those that are not locked."""
-    own = Case.objects.filter(owner=user, deleted_at=None).exclude(pk__in=locked_among(ids))
-    done = _keep(own, ids, deleted_at=timezone.now())
+    with transaction.atomic():
+        own = Case.objects.filter(owner=user, deleted_at=None).exclude(pk__in=locked_among(ids))
+        done = _keep(own, ids, deleted_at=timezone.now())
     cases.empty_bins()
     return done
 

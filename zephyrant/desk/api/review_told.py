@@ -11,7 +11,7 @@ from ninja import Schema
 from zephyrant.desk import reviews
 from zephyrant.desk.cases import may_edit, readable
 from zephyrant.desk.listed import called_by
-from zephyrant.desk.locked import lock_of, why_locked
+from zephyrant.desk.locked import last_of, lock_of, why_locked
 from zephyrant.desk.models import Case, Review
 from zephyrant.texts import worded
 
@@ -63,9 +63,10 @@ def review_told(review: Review, reader: User) -> ReviewTold:
 
 
 class Judging(Schema):
-    """How a case is judged: its last review; `locked`: why it stays as it is, where it does;
-    `may_judge`, `may_put_up`, `may_take_back`, `may_renew`: what whoever asks can do now; how many
-    comments it bears; the approved case it is a new version of, and those that are one of it."""
+    """How a case is judged: its last review that was not taken back; `locked`: why it stays as it
+    is, where it does; `may_judge`, `may_put_up`, `may_take_back`, `may_renew`: what whoever asks
+    can do now; how many comments it bears; the approved case it is a new version of, and those that
+    are one of it."""
 
     last: ReviewTold | None
     locked: str | None
@@ -80,15 +81,15 @@ class Judging(Schema):
 
 def judging(case: Case, reader: User) -> Judging:
     """How a case is judged, told to a reader."""
-    last = case.reviews.select_related("revision").first()
-    lock, edits = lock_of(case), may_edit(case, reader)
+    last, lock, edits = last_of(case), lock_of(case), may_edit(case, reader)
     is_open = lock is not None and lock.state == Review.OPEN
+    judges = lock is not None and is_open and lock.reviewer_id == reader.pk
     return Judging(
         last=review_told(last, reader) if last else None,
         locked=why_locked(lock) if lock else None,
-        may_judge=lock is not None and is_open and lock.reviewer_id == reader.pk,
+        may_judge=judges,
         may_put_up=edits and lock is None,
-        may_take_back=edits and is_open,
+        may_take_back=edits and is_open and not judges,
         may_renew=edits and lock is not None and not is_open,
         comments=case.comments.count(),
         follows=_beside(case.follows_id, reader),
@@ -108,8 +109,9 @@ def standings(cases: Iterable[Case], reader: User) -> dict[uuid.UUID, str]:
     """Where the last review of each of these cases stands, in a word or two; nothing of those never
     put up, nor of those taken back."""
     told = {}
+    judged = Review.objects.filter(case__in=list(cases)).exclude(state=Review.TAKEN_BACK)
     # The last comes last, and stands.
-    for review in Review.objects.filter(case__in=list(cases)).order_by("number"):
+    for review in judged.order_by("number"):
         told[review.case_id] = _standing(review, reader)
     return told
 
@@ -121,6 +123,4 @@ def _standing(review: Review, reader: User) -> str:
             return worded("for you to judge") if mine else worded("in review")
         case Review.APPROVED:
             return worded("approved")
-        case Review.SENT_BACK:
-            return worded("sent back")
-    return ""
+    return worded("sent back")

@@ -31,8 +31,8 @@ class Tagging(Several):
 
 
 class SeveralDone(Schema):
-    """The cases something was done to; `left`: how many stay as they are, being a colleague's, or
-    gone."""
+    """The cases something was done to; `left`: how many stay as they are, being a colleague's,
+    locked, or gone."""
 
     changed: list[uuid.UUID]
     left: int

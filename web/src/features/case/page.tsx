@@ -52,7 +52,7 @@ function Opened({ opened }: { opened: CaseOpened }) {
   const [stretch, setStretch] = useState("");
   const [place, setPlace] = useState("");
   const [spokenOf, setSpokenOf] = useState("");
-  const remark = useRemarks(opened, good?.figures ?? [], (path) => {
+  const remark = useRemarks(opened, worked?.figures ?? good?.figures ?? [], (path) => {
     setSpokenOf(path);
     setSheet("review");
   });

@@ -21,9 +21,7 @@ export function Standing({ opened, onPage, onReview }: Props) {
   return (
     <>
       {owner && <p className="text-sm text-soft">{t("{owner}’s case", { owner })}</p>}
-      {judging.last && judging.last.state !== "taken-back" && (
-        <Judged opened={opened} onPage={onPage} onReview={onReview} />
-      )}
+      {judging.last && <Judged opened={opened} onPage={onPage} onReview={onReview} />}
       {follows && (
         <p className="text-sm text-soft">
           {rich("A new version of {approved}, which was approved.", {

@@ -41,9 +41,10 @@ export function DeedDone({ done, onUndo }: { done: Done; onUndo: (deed: Deed) =>
   const undo = undoing(done);
   return (
     <p role="status" className="mt-1 text-sm">
-      {said(done.deed, countedCases(done.changed.length, marks))}
+      {(done.changed.length > 0 || done.left === 0) &&
+        said(done.deed, countedCases(done.changed.length, marks))}
       {done.left > 0 &&
-        ` ${t("{left} of a colleague, or gone: as before.", { left: countedCases(done.left, marks) })}`}{" "}
+        ` ${t("{left} of a colleague, in review, approved or gone: as before.", { left: countedCases(done.left, marks) })}`}{" "}
       {undo && (
         <Button look="link" autoFocus={done.deed.kind === "delete"} onClick={() => onUndo(undo)}>
           {t("Undo")}
