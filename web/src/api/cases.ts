@@ -53,8 +53,7 @@ export const askCases = ({ q, sort, order, toJudge }: Look) =>
     queryFn: ({ pageParam: start, signal }) => {
       const query = {
         ...(order && { last_first: order === "down" }),
-        ...(toJudge && { to_judge: true }),
-        ...{ q, sort, start },
+        ...{ q, sort, start, to_judge: toJudge },
       };
       return ask(client.GET("/api/v1/cases", { params: { query }, signal }));
     },
@@ -91,22 +90,6 @@ export const askCase = (id: string, before: () => Promise<unknown>, beside = "")
   });
 
 export const useCase = (...asked: Parameters<typeof askCase>) => useQuery(askCase(...asked));
-
-/** Saves a case from the version it started from. */
-export function sendCase(id: string) {
-  return (
-    content: Content,
-    version: number,
-    { leaving, left }: { leaving: boolean; left: boolean },
-  ): Promise<CaseOpened> =>
-    ask(
-      client.PUT("/api/v1/cases/{case_id}", {
-        ...path(id),
-        body: { ...content, version, left },
-        keepalive: leaving,
-      }),
-    );
-}
 
 export function startCase(body: Content): Promise<CaseOpened> {
   return ask(client.POST("/api/v1/cases", { body }));

@@ -34,14 +34,6 @@ export class Refused extends Error {
   }
 }
 
-/** What is wrong at a field; at none: what is said of the whole, or what kept the server from
- *  answering. */
-export function faultAt(error: Error | null, field: string): { message: string } | null {
-  if (!error) return null;
-  if (!(error instanceof Refused)) return field ? null : error;
-  return error.errors.find((each) => each.field === field) ?? null;
-}
-
 interface Result<T> {
   data?: T | undefined;
   error?: unknown;

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answerWith } from "./answer-with";
 import { caseKey } from "./cases";
-import { ask, client } from "./client";
+import { ask, client, Refused } from "./client";
 import type { CaseOpened, Content } from "./types";
 import { t } from "../texts";
 
@@ -83,4 +83,12 @@ export function useComment(id: string) {
 export function startVersion(id: string, content: Content): Promise<CaseOpened> {
   const body = { content };
   return ask(client.POST("/api/v1/cases/{case_id}/new-version", { ...path(id), body }));
+}
+
+/** What is wrong at a field; at none: what is said of the whole, or what kept the server from
+ *  answering. */
+export function faultAt(error: Error | null, field: string): { message: string } | null {
+  if (!error) return null;
+  if (!(error instanceof Refused)) return field ? null : error;
+  return error.errors.find((each) => each.field === field) ?? null;
 }

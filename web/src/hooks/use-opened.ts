@@ -1,10 +1,8 @@
 import { useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { askCase, blankCase, CASES, copyCase, startCase } from "../api/cases";
-import { startVersion } from "../api/reviews";
-import type { CaseOpened, Content, Statement } from "../api/types";
+import type { CaseOpened, Statement } from "../api/types";
 import { whenSaved } from "./on-the-way";
-import { capital } from "./words";
 import { useDesk } from "./use-desk";
 
 /** Asks for a case before its page is there to ask for it; for that it waits a little. What fails
@@ -41,24 +39,4 @@ export function useStartCase() {
 export function useCopyCase() {
   const onSuccess = useOpened();
   return useMutation({ mutationFn: copyCase, onSuccess });
-}
-
-/** A new version beside an approved case, of what stands on its page. */
-export function useNewVersion(id: string, content: Content) {
-  const onSuccess = useOpened();
-  return useMutation({ mutationFn: () => startVersion(id, content), onSuccess });
-}
-
-/** What came of a question is opened as a case of its own, named after the one it was asked of. */
-export function useOpenAs({ statement, ...beside }: Content) {
-  const { words } = useDesk();
-  const onSuccess = useOpened();
-  return useMutation({
-    mutationFn: async (found: { statement: Statement | Promise<Statement>; suffix: string }) => {
-      const named = statement.name ? `${statement.name}, ${found.suffix}` : capital(found.suffix);
-      const name = named.slice(0, words.limits.name);
-      return startCase({ ...beside, statement: { ...(await found.statement), name } });
-    },
-    onSuccess,
-  });
 }

@@ -1,6 +1,5 @@
 import { useState } from "react";
-import { faultAt } from "../../api/client";
-import { useComment } from "../../api/reviews";
+import { faultAt, useComment } from "../../api/reviews";
 import type { ReviewsTold } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";

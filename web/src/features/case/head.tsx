@@ -3,7 +3,7 @@ import type { CaseOpened } from "../../api/types";
 import { focusOn } from "../../hooks/focus";
 import { useDesk } from "../../hooks/use-desk";
 import { useExportKey } from "../../hooks/use-export-key";
-import { useCopyCase, useNewVersion } from "../../hooks/use-opened";
+import { useCopyCase } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { Hint } from "../../ui/hint";
@@ -12,6 +12,7 @@ import { Menu } from "../../ui/menu";
 import { Taking, useTaking } from "../../ui/taking";
 import { FIRST_FIGURE } from "./use-case-keys";
 import type { CaseOnPage } from "./use-case";
+import { useNewVersion } from "./use-started";
 import type { SheetName } from "./use-sheet";
 import { t } from "../../texts";
 

@@ -1,11 +1,11 @@
 import { usePayingMore } from "../../api/asking";
 import type { Content, More } from "../../api/types";
-import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { OpenAs, Outcome, Typed } from "./what-if";
+import { useOpenAs } from "./use-started";
 import { t } from "../../texts";
 
 export const NO_MORE: More = { each: "100", instead: "", lump: "", at: "12" };

@@ -1,12 +1,12 @@
 import { usePoints } from "../../api/asking";
 import type { Content, Points } from "../../api/types";
-import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
 import { ToldTable } from "../../ui/table";
 import { Ahead } from "./ahead";
 import { OpenAs, Outcome, Typed } from "./what-if";
+import { useOpenAs } from "./use-started";
 import { t } from "../../texts";
 
 export const NO_POINTS: Points = { percent: "", points: "1", ends: "" };

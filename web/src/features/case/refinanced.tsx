@@ -1,7 +1,6 @@
 import { useState } from "react";
 import { useRefinancing } from "../../api/asking";
 import type { Content, NewOffer } from "../../api/types";
-import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
 import { Select } from "../../ui/select";
@@ -10,6 +9,7 @@ import { ToldTable } from "../../ui/table";
 import { Ahead } from "./ahead";
 import { EndingFields, useEnding } from "./ending";
 import { OpenAs, Outcome, Typed } from "./what-if";
+import { useOpenAs } from "./use-started";
 import { t } from "../../texts";
 
 const NO_OFFER: NewOffer = {

@@ -1,7 +1,6 @@
 import { useState } from "react";
 import { useColleagues } from "../../api/beside";
-import { faultAt } from "../../api/client";
-import { useEndReview, usePutUp, useReviews } from "../../api/reviews";
+import { faultAt, useEndReview, usePutUp, useReviews } from "../../api/reviews";
 import type { CaseOpened, ReviewTold } from "../../api/types";
 import { useDesk } from "../../hooks/use-desk";
 import { Button } from "../../ui/button";

@@ -2,7 +2,6 @@ import { useMemo } from "react";
 import { variant } from "../../api/sensitivity";
 import { useSweepInParts } from "../../api/sensitivity";
 import type { Asides, Content, Figure } from "../../api/types";
-import { useOpenAs } from "../../hooks/use-opened";
 import { useSettled } from "../../hooks/use-settled";
 import { useStopping } from "../../hooks/use-stopping";
 import { Sheet } from "../../ui/sheet";
@@ -13,6 +12,7 @@ import { ResultChoice } from "./result-choice";
 import { SweepGrid } from "./sweep-grid";
 import { SweepList } from "./sweep-list";
 import { Vary } from "./vary";
+import { useOpenAs } from "./use-started";
 import { t } from "../../texts";
 
 type MovesAside = NonNullable<Asides["moves"]>;

@@ -1,11 +1,11 @@
 import { Link } from "react-router";
 import { useEndReview } from "../../api/reviews";
 import type { CaseOpened, VersionBeside } from "../../api/types";
-import { useNewVersion } from "../../hooks/use-opened";
 import { Button } from "../../ui/button";
 import { useDays } from "../../ui/moment";
 import { Wrong } from "../../ui/wrong";
 import type { CaseOnPage } from "./use-case";
+import { useNewVersion } from "./use-started";
 import { rich, t } from "../../texts";
 
 interface Props {

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
-import { getCase, sendCase } from "../../api/cases";
+import { sendCase } from "../../api/case";
+import { getCase } from "../../api/cases";
 import type { CaseOpened, Content, Statement } from "../../api/types";
 import { beginning } from "../../hooks/keeper";
 import { patched } from "../../hooks/patched";

@@ -22,10 +22,11 @@ import { ChooseColumns } from "./choose-columns";
 import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
 import { usePicked } from "./use-picked";
-import { t, tn } from "../../texts";
+import { t } from "../../texts";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
 const Nothing = later(async () => (await import("./nothing")).Nothing);
+const ToJudge = later(async () => (await import("./to-judge")).ToJudge);
 const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
 
@@ -118,19 +119,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
               ? t("{cases} found", { cases: countedCases(total, marks) })
               : countedCases(total, marks))}
         </span>
-        {(waiting > 0 || toJudge) && (
-          <Button
-            look="link"
-            aria-pressed={toJudge}
-            onClick={() => look({ "to-judge": toJudge ? "" : "1" })}
-          >
-            {toJudge
-              ? t("Show all cases")
-              : tn("{count} for you to judge", "{count} for you to judge", waiting, {
-                  count: waiting,
-                })}
-          </Button>
-        )}
+        {(waiting > 0 || toJudge) && <ToJudge waiting={waiting} toJudge={toJudge} onLook={look} />}
         <span className="ml-auto flex items-baseline gap-4">
           {hasColumns(width) && <ChooseColumns />}
           <Menu
@@ -153,7 +142,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         <Nothing
           q={q}
           toJudge={toJudge}
-          onAll={() => look({ q: "", "to-judge": "" })}
+          onAll={() => look({ q: "" })}
           onSaid={(statement) => start.mutate(statement)}
         />
       )}

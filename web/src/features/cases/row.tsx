@@ -54,12 +54,6 @@ function Tags({ tags, onTag }: { tags: readonly string[]; onTag: (tag: string) =
   );
 }
 
-/** How it was judged. */
-function Standing({ standing }: Pick<CaseListed, "standing">) {
-  if (!standing) return null;
-  return <span className="mx-2 text-sm whitespace-nowrap text-choice first:ml-0">{standing}</span>;
-}
-
 function Cell({ column, listed, onTag }: Pick<Props, "listed" | "onTag"> & { column: Column }) {
   const { moment } = useDays();
   const { figures, found } = listed;
@@ -110,6 +104,9 @@ export function Row(props: Props) {
   const queries = useQueryClient();
   const copy = useCopyCase();
   const name = listed.called;
+  const standing = listed.standing && (
+    <span className="mx-2 text-sm text-choice">{listed.standing}</span>
+  );
   const actions = [
     { label: t("Copy"), run: () => copy.mutate(listed.id) },
     { label: t("Export as a document"), href: `/api/v1/cases/${listed.id}/document` },
@@ -144,10 +141,10 @@ export function Row(props: Props) {
           {name}
         </Link>
         {listed.owner && <span className="ml-2 text-sm text-soft">{listed.owner}</span>}
-        {columns.length > 0 && <Standing {...listed} />}
+        {columns.length > 0 && standing}
         {columns.length === 0 && (
           <span className="block truncate">
-            <Standing {...listed} />
+            {standing}
             <Found found={listed.found} whole />
           </span>
         )}
