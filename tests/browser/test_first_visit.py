@@ -43,7 +43,7 @@ class FirstVisit(BrowserTest):
         page.on("request", lambda each: asked.append(each.url.partition("/api/v1/")[2]))
         page.goto(self.live_server_url)
         expect(page.get_by_role("grid", name="Cases")).to_be_visible()
-        for question in ("me", "words", "cases?q=&sort=changed&start=0"):
+        for question in ("me", "words", "cases?q=&sort=changed&start=0&to_judge=false"):
             self.assertEqual(asked.count(question), 1, question)
         self.open("Cider press")
         self.answers("938.82")
