@@ -100,8 +100,12 @@ class KeptSafe(BrowserTest):
     def test_an_expired_session_loses_nothing(self) -> None:
         page = self.open("Cider press")
         self.answers("938.82")
+        # What the page still asks for would end the session before anything is typed, and nothing
+        # can be typed then.
+        page.wait_for_load_state("networkidle")
         Session.objects.all().delete()
         self.figure("Rate").fill("6.10")
+        expect(self.figure("Rate")).to_have_value("6.10")
         expect(page.get_by_text("Your session ended.")).to_be_visible()
         page.get_by_role("button", name="Enter the demo desk").click()
         self.saved()
