@@ -116,12 +116,16 @@ coverage: setup
 one: setup
 	$(QUIET) $(MANAGE) test $(TEST)
 
-# Each file of browser tests has a database and a browser of its own, two at a time.
+# Each file of browser tests has a database and a browser of its own, two at a time. What failed is
+# told once more at the end, where it is looked for.
 browser: setup chromium
-	$(MAKE) --no-print-directory -k -j2 --output-sync=target $(BROWSER_TESTS)
+	@rm -rf build/browser && mkdir -p build/browser
+	$(MAKE) --no-print-directory -k -j2 --output-sync=target $(BROWSER_TESTS) || (cat build/browser/*.failed; exit 1)
 
 browser-%:
-	$(QUIET) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput
+	@mkdir -p build/browser
+	@$(QUIET) ZEPHYRANT_TEST_DATABASE=$(TEST_DATABASE)-$*.sqlite3 $(MANAGE) test tests.browser.test_$* --noinput >build/browser/$*.log 2>&1 \
+		&& { echo $*: $$(grep "^Ran" build/browser/$*.log); } || { mv build/browser/$*.log build/browser/$*.failed; cat build/browser/$*.failed; exit 1; }
 
 test: check core browser
 

@@ -6,7 +6,8 @@ from math import ceil, log
 from django.utils import timezone
 from playwright.sync_api import Page, Route, expect
 
-from zephyrant.desk.models import Case
+from zephyrant.desk.models import Case, TrailPoint
+from zephyrant.desk.trail import TYPING
 
 from .base import BrowserTest
 
@@ -249,11 +250,15 @@ class WhatIf(BrowserTest):
 class TheTrail(BrowserTest):
     def test_back_along_the_trail_and_nothing_lost(self) -> None:
         page = self.open("Kiln, Tarn")
-        self.figure("Amount lent").fill("20k")
-        page.wait_for_timeout(2500)
-        self.figure("Amount lent").fill("25k")
-        page.wait_for_timeout(1200)
         found = page.get_by_role("status").locator("visible=true").and_(page.locator("output"))
+        for amount in ("20k", "25k"):
+            before = found.inner_text()
+            self.figure("Amount lent").fill(amount)
+            expect(found).not_to_have_text(before)
+            listed = TrailPoint.objects.filter(statement__principal=amount)
+            self.until(listed.exists, f"the answer for {amount} on the trail")
+            # What is typed next does not take its place: that was a while ago.
+            listed.update(found_at=timezone.now() - 2 * TYPING)
         last = found.inner_text()
         self.figure("Amount lent").press("Tab")
         page.get_by_role("button", name="Trail").click()

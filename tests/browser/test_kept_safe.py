@@ -21,13 +21,9 @@ class KeptSafe(BrowserTest):
     def saved(self, page: Page | None = None) -> None:
         """The page says it is saved, and nothing waits in the browser."""
         page = page or self.page
-        expect(page.get_by_role("status").filter(has_text=SAVED)).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("status").filter(has_text=SAVED)).to_be_visible()
         waiting = "Object.keys(localStorage).filter(key => key.startsWith('zephyrant-draft:'))"
-        for _ in range(100):
-            if not page.evaluate(waiting):
-                return
-            page.wait_for_timeout(100)
-        self.fail("something still waits in the browser")
+        self.until(lambda: not page.evaluate(waiting), "nothing waits in the browser", page)
 
     def conflict(self) -> tuple[Page, Page]:
         """Two windows on one case: the rate changed in the other, the count here."""
@@ -87,7 +83,7 @@ class KeptSafe(BrowserTest):
         context, address = page.context, page.url
         context.set_offline(True)
         self.figure("Amount lent").fill("50,0oo")
-        page.wait_for_timeout(50)
+        page.wait_for_function("Object.values(localStorage).some(it => it.includes('50,0oo'))")
         page.close()
         context.set_offline(False)
         again = context.new_page()
@@ -100,12 +96,24 @@ class KeptSafe(BrowserTest):
     def test_an_expired_session_loses_nothing(self) -> None:
         page = self.open("Cider press")
         self.answers("938.82")
-        # What the page still asks for would end the session before anything is typed, and nothing
-        # can be typed then.
-        page.wait_for_load_state("networkidle")
-        Session.objects.all().delete()
+        # What is asked meanwhile waits for the session's end: once the page knows of it, nothing
+        # can be typed.
+        held: list[Route] = []
+        ended = False
+
+        def hold(route: Route) -> None:
+            if ended:
+                route.continue_()
+            else:
+                held.append(route)
+
+        page.route("**/api/v1/**", hold)
         self.figure("Rate").fill("6.10")
         expect(self.figure("Rate")).to_have_value("6.10")
+        Session.objects.all().delete()
+        ended = True
+        for route in held:
+            route.continue_()
         expect(page.get_by_text("Your session ended.")).to_be_visible()
         page.get_by_role("button", name="Enter the demo desk").click()
         self.saved()
@@ -171,7 +179,14 @@ class KeptSafe(BrowserTest):
         self.answers("938.82", theirs)
         expect(theirs.get_by_text("what you change here is not kept")).to_be_visible()
         self.figure("Rate", theirs).fill("5")
-        theirs.wait_for_timeout(1200)
+        month = (1 + 0.05 / 2) ** (1 / 6) - 1
+        self.answers(f"{48250 * month / (1 - (1 + month) ** -60):,.2f}", theirs)
+        # Whoever may change a case has it saved at once as they leave it.
+        asked: list[str] = []
+        theirs.on("request", lambda each: asked.append(each.method))
+        theirs.get_by_role("link", name="Zephyrant").click()
+        expect(self.listed(theirs)).not_to_have_count(0)
+        self.assertEqual(asked.count("PUT"), 0)
         self.assertEqual(self.cider().statement["percent"], "6.35")
 
     def test_signing_in_is_throttled(self) -> None:

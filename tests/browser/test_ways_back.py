@@ -38,13 +38,9 @@ class WaysBack(BrowserTest):
         # 12,000 at half a percent over 36 payments: 365.06 (mpmath).
         self.answers("365.06", page)
         expect(page.get_by_text("changed elsewhere")).to_have_count(0)
-        for _ in range(100):
-            # Its name is among what was typed: until it is saved there is none of that name.
-            kept = Case.objects.filter(name="Kiln for the potters").first()
-            if kept and kept.statement["count"] == "36":
-                return
-            page.wait_for_timeout(100)
-        self.fail("what was typed was not saved")
+        # Its name is among what was typed: until it is saved there is none of that name.
+        kept = Case.objects.filter(name="Kiln for the potters", statement__count="36")
+        self.until(kept.exists, "what was typed is saved", page)
 
     def test_by_the_list(self) -> None:
         page = self.new_case()
