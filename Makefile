@@ -7,6 +7,8 @@ PYTHON := .venv/bin/python
 UV := .uv/bin/uv
 STATIC := zephyrant/site/static/index.html
 MANAGE := $(PYTHON) manage.py
+# A module is compiled once, not by every process that starts.
+unexport PYTHONDONTWRITEBYTECODE
 LOCAL := ZEPHYRANT_HTTPS=off
 QUIET := $(LOCAL) ZEPHYRANT_LOG=off
 # The browser tests share a file with the server they drive; in memory where the machine has a place.
