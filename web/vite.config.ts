@@ -49,6 +49,9 @@ const styledBy: Plugin = {
 const BASE =
   /node_modules\/(react|react-dom|react-router|scheduler|openapi-fetch|@tanstack)\/|src\/(texts|api\/client|ui\/button)\.|preload-helper|rolldown-runtime/;
 
+/** What several pages have in common and is smaller than it is to fetch: one file. */
+const SMALL = /src\/(hooks\/(sends|use-stopping)|api\/(glossary|entering)|ui\/select)\./;
+
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
   plugins: [remembering, react(), tailwindcss(), styledBy],
@@ -64,7 +67,10 @@ export default defineConfig(({ command }) => ({
       output: {
         codeSplitting: {
           // What every page stands on is one file: cut up it would be larger.
-          groups: [{ name: "base", test: BASE }],
+          groups: [
+            { name: "base", test: BASE },
+            { name: "small", test: SMALL },
+          ],
         },
       },
     },

@@ -1,42 +1,16 @@
 import { ErrorBoundary } from "react-error-boundary";
-import { BrowserRouter, Link, Route, Routes, useLocation } from "react-router";
+import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { CasesPage } from "../features/cases/page";
-import { Button } from "../ui/button";
+import { Instead } from "../ui/instead";
 import * as pages from "./pages";
 import { Shell } from "./shell";
-import { rich, t } from "../texts";
-
-function NotHere() {
-  return (
-    <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">{t("There is nothing at this address")}</h1>
-      <p className="mt-2">
-        {rich("The case may be another analyst’s, or the link is not whole. {link}", {
-          link: (
-            <Link className="text-choice underline" to="/">
-              {t("To your cases")}
-            </Link>
-          ),
-        })}
-      </p>
-    </main>
-  );
-}
+import { t } from "../texts";
 
 function Broken() {
   return (
-    <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">{t("This page broke")}</h1>
-      <p className="mt-2">
-        {rich("That is our mistake. What you typed is kept. {again}", {
-          again: (
-            <Button look="link" onClick={() => location.reload()}>
-              {t("Load it again")}
-            </Button>
-          ),
-        })}
-      </p>
-    </main>
+    <Instead what={t("This page broke")} again={t("Load it again")}>
+      {t("That is our mistake. What you typed is kept.")}
+    </Instead>
   );
 }
 
@@ -58,7 +32,7 @@ function Pages() {
           <Route path="/rates" element={<pages.RatesPage />} />
           <Route path="/rates/side-by-side" element={<pages.QuoteLists />} />
           <Route path="/rates/side-by-side/:id" element={<pages.QuoteListPage />} />
-          <Route path="*" element={<NotHere />} />
+          <Route path="*" element={<pages.NotHere />} />
         </Route>
       </Routes>
     </ErrorBoundary>

@@ -5,7 +5,7 @@ import { ME, useMe, useServerWords } from "../api/desk";
 import { SIGNED_IN, SIGNED_OUT } from "../api/session";
 import type { Me } from "../api/types";
 import { DeskContext } from "../hooks/use-desk";
-import { Button } from "../ui/button";
+import { Instead } from "../ui/instead";
 import { later } from "../ui/later";
 import { t } from "../texts";
 
@@ -51,13 +51,9 @@ export function DeskProvider({ children }: { children: ReactNode }) {
   }
   if (!me.data && failed) {
     return (
-      <main className="mx-auto max-w-xl p-8">
-        <h1 className="font-serif text-2xl font-semibold">{t("Zephyrant cannot be reached")}</h1>
-        <p className="mt-2">{failed.message}</p>
-        <Button look="link" className="mt-4" onClick={() => location.reload()}>
-          {t("Try again")}
-        </Button>
-      </main>
+      <Instead what={t("Zephyrant cannot be reached")} again={t("Try again")}>
+        {failed.message}
+      </Instead>
     );
   }
   if (!me.data || !words.data)

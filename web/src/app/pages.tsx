@@ -41,3 +41,4 @@ export const QuoteLists = page(async () => (await import("../features/rates/list
 export const QuoteListPage = page(
   async () => (await import("../features/rates/list")).QuoteListPage,
 );
+export const NotHere = page(async () => (await import("./not-here")).NotHere);

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { Instead } from "./instead";
 
 /** What was to be opened is not there, or not theirs. */
 export function CannotOpen({
@@ -13,14 +14,11 @@ export function CannotOpen({
   list: string;
 }) {
   return (
-    <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-serif text-2xl font-semibold">{what}</h1>
-      <p className="mt-2">
-        {why}{" "}
-        <Link className="text-choice underline" to={to}>
-          {list}
-        </Link>
-      </p>
-    </main>
+    <Instead what={what}>
+      {why}{" "}
+      <Link className="text-choice underline" to={to}>
+        {list}
+      </Link>
+    </Instead>
   );
 }

@@ -21,12 +21,12 @@ import { CaseList } from "./list";
 import { ChooseColumns } from "./choose-columns";
 import { hasColumns } from "./columns";
 import { OpenDocument } from "./open-document";
+import { ToJudge } from "./to-judge";
 import { usePicked } from "./use-picked";
 import { t } from "../../texts";
 
 const SortedBy = later(async () => (await import("./sorted-by")).SortedBy);
 const Nothing = later(async () => (await import("./nothing")).Nothing);
-const ToJudge = later(async () => (await import("./to-judge")).ToJudge);
 const PickedBar = later(async () => (await import("./picked-bar")).PickedBar);
 const FlowsSheet = later(async () => (await import("./flows")).FlowsSheet);
 
