@@ -123,7 +123,7 @@ one: setup
 # told once more at the end, where it is looked for.
 browser: setup chromium
 	@rm -rf build/browser && mkdir -p build/browser
-	$(MAKE) --no-print-directory -k -j2 --output-sync=target $(BROWSER_TESTS) || (cat build/browser/*.failed; exit 1)
+	@$(MAKE) --no-print-directory -k -j2 --output-sync=target $(BROWSER_TESTS) || (cat build/browser/*.failed; exit 1)
 
 browser-%:
 	@mkdir -p build/browser
