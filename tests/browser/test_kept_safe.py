@@ -178,12 +178,12 @@ class KeptSafe(BrowserTest):
         # The link survived signing in.
         self.answers("938.82", theirs)
         expect(theirs.get_by_text("what you change here is not kept")).to_be_visible()
+        asked: list[str] = []
+        theirs.on("request", lambda each: asked.append(each.method))
         self.figure("Rate", theirs).fill("5")
         month = (1 + 0.05 / 2) ** (1 / 6) - 1
         self.answers(f"{48250 * month / (1 - (1 + month) ** -60):,.2f}", theirs)
         # Whoever may change a case has it saved at once as they leave it.
-        asked: list[str] = []
-        theirs.on("request", lambda each: asked.append(each.method))
         theirs.get_by_role("link", name="Zephyrant").click()
         expect(self.listed(theirs)).not_to_have_count(0)
         self.assertEqual(asked.count("PUT"), 0)
