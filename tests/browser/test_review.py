@@ -46,6 +46,12 @@ class BeforeSomebodyElse(BrowserTest):
         theirs = self.as_colleague(self.live_server_url)
         theirs.get_by_role("button", name="1 for you to judge").click()
         expect(self.listed(theirs)).to_have_count(1)
+        # All means those that are not for them to judge, too.
+        theirs.get_by_label("Find a case").fill("nothing of the kind")
+        theirs.get_by_role("button", name="Show all", exact=True).click()
+        waiting = theirs.get_by_role("button", name="1 for you to judge")
+        expect(waiting).to_have_attribute("aria-pressed", "false")
+        expect(theirs.get_by_label("Find a case")).to_have_value("")
         self.open("Cider press", theirs)
         self.answers("938.82", theirs)
         theirs.get_by_role("button", name="Comment on Rate").click()

@@ -142,7 +142,7 @@ export function CasesPage({ onNear }: { onNear: () => void }) {
         <Nothing
           q={q}
           toJudge={toJudge}
-          onAll={() => look({ q: "" })}
+          onAll={() => look({ q: "", "to-judge": "" })}
           onSaid={(statement) => start.mutate(statement)}
         />
       )}
