@@ -1,15 +1,35 @@
 """The administration: analysts by Django's own pages, and the audit log. Cases are confidential and
 not shown."""
 
+from typing import Final
+
 from django.contrib import admin
 from django.db.models import QuerySet
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseForbidden, HttpResponseRedirect
+from django.urls import reverse
 
 from . import audit
 from .models import AuditEntry, Token
 
 admin.site.site_header = "Zephyrant"
 admin.site.site_title = "Zephyrant"
+#: Where administrators sign in: as everybody does, on the page, which then leads them here.
+SIGN_IN: Final = "/?to=administration"
+
+
+def sign_in(request: HttpRequest) -> HttpResponse:
+    """The administration has no sign-in of its own: there is one for the whole desk, with one limit
+    on attempts."""
+    if admin.site.has_permission(request):
+        return HttpResponseRedirect(reverse("admin:index"))
+    if request.user.is_authenticated:
+        return HttpResponseForbidden("This account may not administer the desk.\n", "text/plain")
+    return HttpResponseRedirect(SIGN_IN)
+
+
+def change_password(request: HttpRequest) -> HttpResponse:
+    """Passwords are changed on the page, for the same reason."""
+    return HttpResponseRedirect("/")
 
 
 @admin.register(AuditEntry)

@@ -1,10 +1,21 @@
 """Answers ready to be sent or kept, worked where it suits: nothing here needs Django."""
 
+import logging
 import time
+from collections.abc import Sequence
 from typing import Final
 
 from zephyrant import loans
-from zephyrant.loans import MARKS, Loan, aimed
+from zephyrant.loans import (
+    A_QUESTION,
+    MARKS,
+    BudgetSpentError,
+    Loan,
+    MarksName,
+    aimed,
+    grown,
+    within,
+)
 from zephyrant.loans.questions import (
     Owed,
     PayoffRounding,
@@ -14,8 +25,24 @@ from zephyrant.loans.questions import (
 )
 from zephyrant.loans.questions import owed as owed_at
 from zephyrant.loans.questions import period_totals_of as summed
-from zephyrant.loans.statement import Statement, Variations, Varied, loan_of, vary, work
+from zephyrant.loans.statement import (
+    Kept,
+    Statement,
+    Variations,
+    Varied,
+    keep_worked,
+    loan_of,
+    restate,
+    unread,
+    unworked,
+    vary,
+    work,
+    work_to_keep,
+)
 
+log = logging.getLogger(__name__)
+#: Seconds in which the loans of a list are answered; those left are kept without an answer.
+_TO_ANSWER: Final = 30.0
 #: Seconds of a core that a part of a sweep takes: the first at once, the others as fast as one
 #: wants to see them come.
 _FIRST_PART: Final = 0.1
@@ -68,3 +95,26 @@ def moves(statement: Statement, varied: list[Varied], results: list[str], start:
     """A part of a sweep, from the point at `start`."""
     until = time.thread_time() + (_PART if start else _FIRST_PART)
     return vary(statement, varied, results, start, lambda: time.thread_time() > until)
+
+
+def kept_each(documents: Sequence[Loan], marks: MarksName) -> list[tuple[Statement, Kept]]:
+    """Each loan of a list as a statement in these marks, worked to be kept; by a process of its own,
+    since its budget is not that of whoever asks. Those for which no time is left have no answer."""
+    until = time.monotonic() + _TO_ANSWER
+    told = []
+    for done, loan in enumerate(documents):
+        grown(done, len(documents))
+        statement = restate(loan, marks)
+        with within(lambda: time.monotonic() > until, A_QUESTION):
+            told.append((statement, _kept(statement)))
+    return told
+
+
+def _kept(statement: Statement) -> Kept:
+    try:
+        return work_to_keep(statement)
+    except BudgetSpentError as spent:
+        return keep_worked(unworked(statement, spent))
+    except Exception:
+        log.exception("a statement could not be worked, and is kept")
+        return keep_worked(unread(statement))

@@ -2,7 +2,7 @@
 
 import logging
 import uuid
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from decimal import Decimal
 from typing import Any, NamedTuple
 
@@ -19,6 +19,7 @@ from zephyrant.loans import BudgetSpentError
 from zephyrant.loans.statement import (
     NUMBERS,
     Kept,
+    Reading,
     Statement,
     keep_worked,
     readings,
@@ -105,9 +106,8 @@ def statement_of(case: Case | Revision | TrailPoint, user: User) -> Statement:
     return remark(Statement.model_validate(case.statement), marks_of(user))
 
 
-def searched(content: Content, found: str | None) -> str:
+def searched(content: Content, read: dict[str, Reading], found: str | None) -> str:
     """Everything a search may be for: names, note, tags, figures as plain numbers."""
-    read = readings(content.statement)
     figures = [*(read[name].value for name in NUMBERS), found]
     plain = [f"{Decimal(figure):f}" for figure in figures if figure and figure != "?"]
     padded = [f"{Decimal(figure):.2f}" for figure in plain]
@@ -128,13 +128,16 @@ class _Prepared(NamedTuple):
 
 
 def _prepared(user: User, content: Content) -> _Prepared:
-    kept = _worked(user, content.statement)
+    return _prepared_as(content, _worked(user, content.statement))
+
+
+def _prepared_as(content: Content, kept: Kept) -> _Prepared:
     answer = kept.worked.answer
     return _Prepared(
         content,
         content.statement.model_dump(mode="json", by_alias=True, exclude_unset=True),
         kept,
-        searched(content, answer.value if answer else None),
+        searched(content, kept.worked.readings, answer.value if answer else None),
         trail.digest_of(kept.worked),
     )
 
@@ -166,13 +169,17 @@ def _fill(case: Case, prepared: _Prepared) -> None:
 
 def start(owner: User, content: Content, follows: Case | None = None) -> Case:
     """A new case of `owner`; `follows`: beside which it is a new version."""
-    return start_all(owner, [content], follows)[0]
+    return _start(owner, [_prepared(owner, content)], follows)[0]
 
 
-def start_all(owner: User, contents: Iterable[Content], follows: Case | None = None) -> list[Case]:
-    """New cases of `owner`, all of them or none."""
+def start_all(owner: User, worked: Iterable[tuple[Statement, Kept]]) -> list[Case]:
+    """New cases of `owner`, of statements that were worked to be kept: all of them or none."""
+    contents = (_prepared_as(Content(statement=statement), kept) for statement, kept in worked)
+    return _start(owner, [*contents])
+
+
+def _start(owner: User, prepared: Sequence[_Prepared], follows: Case | None = None) -> list[Case]:
     # Nobody else saves while these are written: all is ready by then, and written at once.
-    prepared = [_prepared(owner, content) for content in contents]
     cases = [Case(owner=owner, follows=follows) for _ in prepared]
     started: list[Revision] = []
     found: list[TrailPoint] = []
@@ -264,7 +271,8 @@ def retag(user: User, case_id: uuid.UUID, tags: list[str]) -> Case:
         if case.tags == content.tags:
             return case
         case.tags = content.tags
-        case.search = searched(content, case.found and case.found["value"])
+        found = case.found and case.found["value"]
+        case.search = searched(content, readings(statement), found)
         case.version += 1
         case.save(update_fields=["tags", "search", "version", "changed_at"])
         revisions.add(case, user, revisions.answered_before(case))

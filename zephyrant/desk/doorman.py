@@ -8,7 +8,7 @@ import shutil
 import sqlite3
 import time
 from collections.abc import Callable
-from contextlib import closing
+from contextlib import ExitStack, closing
 from contextvars import ContextVar
 from datetime import UTC, datetime
 from pathlib import Path
@@ -75,7 +75,10 @@ class Doorman:
         token = _request_id.set(name)
         began = time.monotonic()
         try:
-            response = self._answer(request)
+            # A place that is taken for this request is given back once it is answered.
+            with ExitStack() as places:
+                request.places = places  # type: ignore[attr-defined]
+                response = self._answer(request)
             if request.path.startswith("/api/"):
                 response = _in_our_shape(request, response, name)
                 response.setdefault("Cache-Control", "no-store")

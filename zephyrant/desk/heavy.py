@@ -16,7 +16,7 @@ import time
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import TimeoutError as NotYetError
-from contextlib import contextmanager, suppress
+from contextlib import AbstractContextManager, contextmanager, suppress
 from pathlib import Path
 from typing import Any, Final, NamedTuple, ParamSpec, TypeVar
 from uuid import UUID
@@ -26,7 +26,8 @@ from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from zephyrant.loans import A_QUESTION, BudgetSpentError, within
-from zephyrant.texts import Reading, look_in, looked_in, read_as, reading, worded
+from zephyrant.texts import Reading, look_in, looked_in, read_as, worded
+from zephyrant.texts import reading as who_reads
 
 from .locks import held
 
@@ -48,6 +49,11 @@ MOST_EACH: Final = 2
 MOST_AT_ONCE: Final = 6
 #: Heavy questions that wait in one process of the server; its other threads answer what is light.
 MOST_WAITING: Final = 4
+#: Bytes of a request above which reading it takes a place: it is checked where it is served.
+LARGE: Final = 50_000
+#: Large requests that one process of the server reads at once, and those of one analyst.
+MOST_LARGE: Final = 4
+MOST_LARGE_EACH: Final = 2
 #: Bytes of memory a heavy question may take.
 MEMORY: Final = 1_500_000_000
 #: Cores of this machine that may be used.
@@ -131,20 +137,17 @@ def share(asker: int, making: UUID) -> float | None:
         return None
 
 
-def one_by_one(asker: int, is_gone: Gone, making: UUID | None, things: Sequence[T]) -> Iterator[T]:
-    """These things in turn, while it is told how many of them are done: see `share`.
-
-    Raises `GoneError` where nobody waits any more.
-    """
+def made_apart(
+    asker: int,
+    is_gone: Gone,
+    making: UUID | None,
+    function: Callable[P, T],
+    *args: P.args,
+    **named: P.kwargs,
+) -> T:
+    """The same by a process of its own from the start, for what is known to be heavy."""
     with _growing(asker, making) as told:
-        tell = _teller(told)
-        for place, thing in enumerate(things):
-            if is_gone():
-                raise GoneError
-            tell(place / len(things))
-            yield thing
-        if is_gone():
-            raise GoneError
+        return _worked_apart(asker, is_gone, _Limits(FILE, told), function, *args, **named)
 
 
 class _Limits(NamedTuple):
@@ -191,7 +194,7 @@ def side_by_side(
         return [function(*part) for part in parts]
     pool = _pool(CORES)
     futures = [
-        pool.schedule(_read_so, args=[reading(), looked_in(), function, part]) for part in parts
+        pool.schedule(_read_so, args=[who_reads(), looked_in(), function, part]) for part in parts
     ]
     try:
         return [_awaited(future, waiting) for future in futures]
@@ -219,13 +222,15 @@ def _worked_apart(
     *args: P.args,
     **named: P.kwargs,
 ) -> T:
+    if is_gone():
+        raise GoneError
     if multiprocessing.current_process().daemon:
         # A process that may have no children (a runner of tests) works itself, as long as that.
         return _work(limits, function, args, named)
     with _place_for(asker), a_place(_places, worded(_BUSY), 3):
         future = _pool().schedule(
             _read_so,
-            args=[reading(), looked_in(), _work, (limits, function, args, named)],
+            args=[who_reads(), looked_in(), _work, (limits, function, args, named)],
             timeout=limits.seconds + _GRACE,
         )
         try:
@@ -376,21 +381,39 @@ def _limit(memory: int) -> None:
 _places = threading.BoundedSemaphore(MOST_WAITING)
 _counting = threading.Lock()
 _asked: Counter[int] = Counter()
+_large = threading.BoundedSemaphore(MOST_LARGE)
+_reading: Counter[int] = Counter()
+
+
+def _asking(asker: int) -> AbstractContextManager[None]:
+    return _counted(_asked, asker, MOST_AT_ONCE)
 
 
 @contextmanager
-def _asking(asker: int) -> Iterator[None]:
+def _counted(counts: Counter[int], asker: int, most: int) -> Iterator[None]:
+    """One of so many that an analyst may have at once in this process."""
     with _counting:
-        if _asked[asker] >= MOST_AT_ONCE:
+        if counts[asker] >= most:
             raise BusyError(429, worded(_YOURS), 1)
-        _asked[asker] += 1
+        counts[asker] += 1
     try:
         yield
     finally:
         with _counting:
-            _asked[asker] -= 1
-            if not _asked[asker]:
-                del _asked[asker]
+            counts[asker] -= 1
+            if not counts[asker]:
+                del counts[asker]
+
+
+@contextmanager
+def reading(asker: int, size: int) -> Iterator[None]:
+    """A place among those whose request of so many bytes is read and checked; a small one needs
+    none. Raises `BusyError` where all are taken."""
+    if size <= LARGE:
+        yield
+        return
+    with _counted(_reading, asker, MOST_LARGE_EACH), a_place(_large, worded(_BUSY), 1):
+        yield
 
 
 @contextmanager

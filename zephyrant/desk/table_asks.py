@@ -12,6 +12,8 @@ from zephyrant.texts import worded
 
 #: Rows of a page of the result.
 MOST_SHOWN: Final = 500
+#: The farthest row that is looked for: no table has as many.
+MOST_ROWS: Final = 10_000_000
 
 
 class Matching(Schema):
@@ -35,7 +37,7 @@ class Looking(Schema):
     those in which `text` stands; those whose figure lies between `least` and `most`. With `told`
     also as they are read."""
 
-    start: int = Field(default=0, ge=0)
+    start: int = Field(default=0, ge=0, le=MOST_ROWS)
     size: int = Field(default=100, ge=1, le=MOST_SHOWN)
     sort: str = Field(default="row", max_length=40)
     descending: bool = False

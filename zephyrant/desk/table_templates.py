@@ -95,10 +95,14 @@ def of_names(user: User, names: Sequence[str]) -> list[tuple[TableTemplate, Fitt
 
 
 def fitting(user: User, names: Sequence[str]) -> tuple[TableTemplate, Fitted] | None:
-    """The template all of whose columns are there: of several that with the most, the user's own
-    before others'."""
+    """The template all of whose columns are there: the user's own before others', of several that
+    with the most columns."""
     whole = [(each, fit) for each, fit in of_names(user, names) if not fit.missing]
-    return max(whole, key=lambda each: len(each[1].columns), default=None)
+    return max(
+        whole,
+        key=lambda each: (each[0].owner_id == user.pk, len(each[1].columns)),
+        default=None,
+    )
 
 
 def settings_of(template: TableTemplate) -> dict[str, Any]:

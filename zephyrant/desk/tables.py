@@ -49,7 +49,8 @@ from zephyrant.texts import worded
 from . import heavy, indices, table_templates
 from .cases import Content, start
 from .export import Made
-from .models import Case, LoanTable, TableMatch, TablePart
+from .models import Case, LoanTable, TableMatch, TablePart, TableTemplate
+from .people import name_of
 from .preferences import marks_of
 from .table_asks import Looking, Matching, check_columns
 
@@ -124,7 +125,7 @@ def _opened(user: User, read: Packed, name: str) -> LoanTable:
         matched = fit.columns
         stated = table_templates.settings_of(template)
         defaults = {**_first_defaults(read.names, matched, user), **stated}
-        notes = [*notes, worded("Matched as the template “{name}” says.", name=template.name)]
+        notes = [*notes, _matched_by(template, user)]
     else:
         matched, defaults = read.matched, _first_defaults(read.names, read.matched, user)
     return LoanTable.objects.create(
@@ -138,6 +139,17 @@ def _opened(user: User, read: Packed, name: str) -> LoanTable:
         columns=matched,
         defaults=defaults,
         looked=_kept_look(read.matched, read.looked),
+    )
+
+
+def _matched_by(template: TableTemplate, user: User) -> str:
+    """Which template matched a table, and whose it is where it is another's."""
+    if template.owner_id == user.pk:
+        return worded("Columns matched by your template “{name}”.", name=template.name)
+    return worded(
+        "Columns matched by the template “{name}”, shared by {owner}.",
+        name=template.name,
+        owner=name_of(template.owner),
     )
 
 

@@ -4,7 +4,7 @@ of these, and ends on a day; it is shown once and kept as what only it gives."""
 import hashlib
 import secrets
 from datetime import datetime, timedelta
-from typing import Final, Literal, get_args
+from typing import Final
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -18,9 +18,8 @@ from zephyrant.texts import Worded, worded
 
 from .limits import MOST_TOKENS
 from .models import Token
+from .token_rights import MAY, May
 
-May = Literal["read", "compute", "write"]
-MAY: Final[tuple[May, ...]] = get_args(May)
 #: What each may, as it is chosen.
 MAY_NAMED: Final[Worded[May]] = Worded(
     {
@@ -38,12 +37,6 @@ _SHOWN: Final = 8
 _NOTED_EACH: Final = timedelta(minutes=1)
 #: How long those that ended stay in the list.
 _LISTED_FOR: Final = timedelta(days=90)
-#: What is asked for under these is computed, and kept nowhere.
-_COMPUTED: Final = frozenset(("solve", "work", "ask"))
-#: What a token cannot do: what belongs to whoever holds the password.
-_FOR_PEOPLE: Final = frozenset(("session", "password", "tokens"))
-#: Under this cases are put up and judged, which people do themselves.
-_JUDGING: Final = "reviews"
 
 
 def digest_of(key: str) -> str:
@@ -115,16 +108,3 @@ def _used(token: Token, now: datetime) -> None:
         Token.objects.filter(pk=token.pk).update(used_at=now)
     except OperationalError:
         return
-
-
-def needed(method: str, path: str) -> May | None:
-    """What a token has to be allowed for a request, by the path below the API; None where no token
-    will do."""
-    steps = path.strip("/").split("/")
-    if steps[0] in _FOR_PEOPLE:
-        return None
-    if method in ("GET", "HEAD"):
-        return "read"
-    if _JUDGING in steps:
-        return None
-    return "compute" if steps[0] in _COMPUTED or "ask" in steps[1:] else "write"

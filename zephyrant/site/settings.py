@@ -132,7 +132,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 PASSWORD_HASHERS = [
     "zephyrant.desk.hashing.OneAtATime",
-    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+    "zephyrant.desk.hashing.OlderOneAtATime",
 ]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}

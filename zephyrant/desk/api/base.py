@@ -1,7 +1,9 @@
 """What every endpoint shares: the strict reader of JSON, who asks, and how it is refused."""
 
 import logging
-from collections.abc import Callable, Iterator, Sequence
+import re
+from collections.abc import Callable
+from contextlib import ExitStack
 from functools import partial
 from typing import Annotated, Any, Final, ParamSpec, TypeVar
 from uuid import UUID
@@ -10,10 +12,11 @@ from django.contrib.auth.models import User
 from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
+from django.utils.datastructures import MultiValueDict
 from ninja import Query
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.parser import Parser
-from ninja.security import HttpBearer, django_auth
+from ninja.security import HttpBearer, SessionAuth
 
 from zephyrant import loans
 from zephyrant.desk import audit, heavy, tokens
@@ -24,6 +27,7 @@ from zephyrant.desk.limits import MOST_PICKED
 from zephyrant.desk.locked import LockedError
 from zephyrant.desk.models import Token
 from zephyrant.desk.reviews import EndedError
+from zephyrant.desk.token_rights import NEEDED
 from zephyrant.loans import BudgetSpentError, Errors, FieldError, NotALoan, at_fault, field_errors
 from zephyrant.texts import read_from_here, worded
 
@@ -35,14 +39,51 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 
+#: What a name has that people give to a thing: something to read, on one line.
+A_NAME: Final = r"^[^\x00-\x1f\x7f]*[^\s\x00-\x1f\x7f][^\x00-\x1f\x7f]*$"
+#: Characters that no text holds: they break files, and nobody can see them.
+_CONTROL: Final = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f]")
+#: How JSON writes them; also a text that only looks like it, which is then looked at.
+_CONTROL_ESCAPED: Final = re.compile(rb"\\u00[017]|\\[bf]|\x7f")
+
+
 class StrictParser(Parser):
-    """JSON read as strictly by the API as by the command."""
+    """JSON read as strictly by the API as by the command; no text with control characters."""
 
     def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
         """Whatever JSON the body holds."""
         if request.content_type != "application/json":
             raise HttpError(415, worded("JSON is expected here: send it as application/json."))
-        return loans.parse(request.body)
+        body = loans.parse(request.body)
+        if _CONTROL_ESCAPED.search(request.body):
+            _check_texts(body, "")
+        return body
+
+    def parse_querydict(
+        self,
+        data: MultiValueDict,  # type: ignore[type-arg]
+        list_fields: list[str],
+        request: HttpRequest,
+    ) -> Any:  # noqa: ANN401
+        """What stands in the address, or in a form."""
+        for name, values in data.lists():
+            for value in values:
+                _check_texts(value, name)
+        return super().parse_querydict(data, list_fields, request)
+
+
+def _check_texts(found: object, path: str) -> None:
+    """Raises `NotALoan` at a text that holds a control character."""
+    match found:
+        case str():
+            if _CONTROL.search(found):
+                raise NotALoan.at(path, worded("Remove the control characters from this text."))
+        case dict():
+            for name, value in found.items():
+                _check_texts(value, f"{path}.{name}" if path else name)
+        case list():
+            for place, value in enumerate(found):
+                _check_texts(value, f"{path}.{place}" if path else str(place))
 
 
 class Bearer(HttpBearer):
@@ -53,18 +94,40 @@ class Bearer(HttpBearer):
         held = tokens.holder(token)
         if held is None:
             raise AuthenticationError(401, _HOLDS_NOT)
-        may = tokens.needed(request.method or "", request.path.removeprefix(_ROOT))
-        if may is None:
+        needed = NEEDED[api.operation_of(request)]
+        if not needed:
             raise HttpError(403, worded("No token can do this: sign in."))
-        if may not in held.may:
-            raise HttpError(403, worded("This token may not {may}: make one that may.", may=may))
+        for may in needed:
+            if may not in held.may:
+                raise HttpError(
+                    403, worded("This token may not {may}: make one that may.", may=may)
+                )
         request.user = held.owner
         request.by_token = True  # type: ignore[attr-defined]
         read_from_here(reading_of(held.owner, request))
+        _read_in_turn(request, held.owner)
         return held
 
 
-_ROOT: Final = "/api/v1/"
+class Session(SessionAuth):
+    """Who asks by the session of the page."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> User | None:
+        """The analyst who is signed in; none where nobody is."""
+        user = request.user
+        if not isinstance(user, User):
+            return None
+        _read_in_turn(request, user)
+        return user
+
+
+def _read_in_turn(request: HttpRequest, user: User) -> None:
+    """Takes a place for a large request before its body is read, until it is answered."""
+    size = int(request.META.get("CONTENT_LENGTH") or 0)
+    places: ExitStack = request.places  # type: ignore[attr-defined]
+    places.enter_context(heavy.reading(user.pk, size))
+
+
 _HOLDS_NOT: Final = "This token does not hold: it was revoked, has ended, or is none of ours."
 
 
@@ -107,7 +170,7 @@ api = DescribedAPI(
     version="1",
     description="State a loan, put a ? where a figure is missing, get the whole loan.",
     # A token first: who shows one needs no session, and no proof that our own page asks.
-    auth=[Bearer(), django_auth],
+    auth=[Bearer(), Session()],
     parser=StrictParser(),
     docs=Interface(),
     docs_url="docs",
@@ -139,9 +202,9 @@ def made(request: SignedIn, making: UUID | None = None) -> Callable[..., Any]:
     return partial(heavy.made, request.user.pk, heavy.gone(request), making)
 
 
-def one_by_one(request: SignedIn, things: Sequence[T], making: UUID | None) -> Iterator[T]:
-    """These things in turn, for as long as whoever asked waits."""
-    return heavy.one_by_one(request.user.pk, heavy.gone(request), making, things)
+def made_apart(request: SignedIn, making: UUID | None = None) -> Callable[..., Any]:
+    """The same by a process of its own from the start, for what is known to be heavy."""
+    return partial(heavy.made_apart, request.user.pk, heavy.gone(request), making)
 
 
 JSON: Final = "application/json"

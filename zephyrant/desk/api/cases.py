@@ -8,7 +8,7 @@ from django.http import HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from zephyrant.desk import cases, export, limits, listed, reviews, revisions, several
+from zephyrant.desk import answers, cases, export, limits, listed, reviews, revisions, several
 from zephyrant.desk.asides import Asides, asides_of
 from zephyrant.desk.case_list import Look, Sort, search, to_judge_by
 from zephyrant.desk.cases import Content
@@ -31,8 +31,8 @@ from .base import (
     answered,
     file_of,
     made,
+    made_apart,
     noted,
-    one_by_one,
     refuse,
     said,
 )
@@ -207,9 +207,11 @@ def start_case_from_document(request: SignedIn, loan: Loan) -> tuple[int, CaseOp
 
 
 class ManyStarted(Schema):
-    """How many cases a file of several became."""
+    """How many cases a file of several became. `unanswered`: how many of them had no answer in the
+    time there is for a file; each is answered when it is opened."""
 
     cases: int
+    unanswered: int
 
 
 @router.post(
@@ -221,10 +223,10 @@ def start_cases_from_documents(
     request: SignedIn, loans_: list[Loan], making: Making = None
 ) -> tuple[int, ManyStarted]:
     """A case for each document of a list, as all cases are taken out; all of them, or none."""
-    marks = marks_of(request.user)
-    each = one_by_one(request, loans_, making)
-    contents = (Content(statement=restate(loan, marks)) for loan in each)
-    return 201, ManyStarted(cases=len(cases.start_all(request.user, contents)))
+    worked = made_apart(request, making)(answers.kept_each, loans_, marks_of(request.user))
+    unanswered = sum(kept.worked.answer is None for _, kept in worked)
+    started = cases.start_all(request.user, worked)
+    return 201, ManyStarted(cases=len(started), unanswered=unanswered)
 
 
 class FlowsPasted(Schema):

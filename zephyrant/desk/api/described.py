@@ -1,9 +1,12 @@
 """The schema of the API with a description and an example for every property and operation."""
 
+from functools import cached_property
 from typing import Any, Final
 
-from ninja import NinjaAPI
+from django.http import HttpRequest
+from ninja import NinjaAPI, Router
 from ninja.openapi.schema import OpenAPISchema
+from ninja.operation import Operation
 
 from .vocabulary import WORDS
 
@@ -17,6 +20,27 @@ class DescribedAPI(NinjaAPI):
     def __init__(self, **named: Any) -> None:  # noqa: ANN401
         super().__init__(**named)
         self._schemas: dict[str, OpenAPISchema] = {}
+
+    def get_operation_url_name(self, operation: Operation, router: Router) -> str:
+        """An operation is found under its own name."""
+        return str(operation.operation_id)
+
+    def operation_of(self, request: HttpRequest) -> str:
+        """The name of the operation that a request was resolved to."""
+        if request.resolver_match is None:
+            raise ValueError("the request was not resolved")
+        return self._operations[request.resolver_match.url_name or "", request.method or ""]
+
+    @cached_property
+    def _operations(self) -> dict[tuple[str, str], str]:
+        """By the first operation of its path, under which that is found, and by its method."""
+        return {
+            (str(path.operations[0].operation_id), method): str(operation.operation_id)
+            for _, router in self._routers
+            for path in router.path_operations.values()
+            for operation in path.operations
+            for method in operation.methods
+        }
 
     def get_openapi_schema(self, **named: Any) -> OpenAPISchema:  # noqa: ANN401
         """The schema, described."""

@@ -12,7 +12,7 @@ from zephyrant.desk.models import KeptIndex
 from zephyrant.loans import MARKS, MarksName
 from zephyrant.loans.statement import fixings_typed
 
-from .base import PAGE, REFUSALS, SignedIn, Start
+from .base import A_NAME, PAGE, REFUSALS, SignedIn, Start
 
 router = Router(by_alias=True)
 
@@ -20,7 +20,7 @@ router = Router(by_alias=True)
 class IndexAsked(Schema):
     """Fixings that are to be kept by a name, a day and a percent on each line."""
 
-    name: str = Field(min_length=1, max_length=60, pattern=r"\S")
+    name: str = Field(min_length=1, max_length=60, pattern=A_NAME)
     fixings: str = Field(min_length=1, max_length=200_000)
     marks: MarksName = "comma-point"
 

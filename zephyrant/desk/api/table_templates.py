@@ -14,7 +14,7 @@ from zephyrant.desk.table_asks import Matching
 from zephyrant.loans.tape import Defaults, FieldName
 from zephyrant.tables.template import MOST_NAME
 
-from .base import PAGE, REFUSALS, SignedIn, Start, file_of, noted
+from .base import A_NAME, PAGE, REFUSALS, SignedIn, Start, file_of, noted
 
 router = Router(by_alias=True)
 on_tables = Router(by_alias=True)
@@ -23,7 +23,7 @@ on_tables = Router(by_alias=True)
 class TemplateNamed(Schema):
     """What a template is called, and whether everyone on the desk may take it."""
 
-    name: str = Field(min_length=1, max_length=MOST_NAME, pattern=r"\S")
+    name: str = Field(min_length=1, max_length=MOST_NAME, pattern=A_NAME)
     shared: bool = False
 
 

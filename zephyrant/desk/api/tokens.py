@@ -9,9 +9,9 @@ from pydantic import Field
 
 from zephyrant.desk import tokens
 from zephyrant.desk.limits import MOST_TOKEN_DAYS, MOST_TOKEN_NAME
-from zephyrant.desk.tokens import May
+from zephyrant.desk.token_rights import MAY, May
 
-from .base import PAGE, REFUSALS, SignedIn, Start, noted
+from .base import A_NAME, PAGE, REFUSALS, SignedIn, Start, noted
 
 router = Router(by_alias=True)
 
@@ -19,8 +19,8 @@ router = Router(by_alias=True)
 class TokenAsked(Schema):
     """A token that is to be made: its name, what it may, for how many days."""
 
-    name: str = Field(min_length=1, max_length=MOST_TOKEN_NAME, pattern=r"\S")
-    may: list[May] = Field(min_length=1)
+    name: str = Field(min_length=1, max_length=MOST_TOKEN_NAME, pattern=A_NAME)
+    may: list[May] = Field(min_length=1, max_length=len(MAY))
     days: int = Field(ge=1, le=MOST_TOKEN_DAYS)
 
 

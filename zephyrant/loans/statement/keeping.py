@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from ..answer.answer import AnswerHead
 from ..document.calling import Calling, calling_of
 from ..document.reading import check
 from ..questions.in_a_list import LoanListed, listed
@@ -10,8 +11,8 @@ from .working import Worked, work
 
 
 class Kept(NamedTuple):
-    """A statement worked, by what it is called without a name, and what a list tells of it; None
-    where it is not whole."""
+    """A statement worked, without its schedule; by what it is called without a name, and what a list
+    tells of it; None where it is not whole."""
 
     worked: Worked
     calling: Calling | None
@@ -20,10 +21,13 @@ class Kept(NamedTuple):
 
 def keep_worked(worked: Worked) -> Kept:
     """The same with what tells of it."""
+    answer = worked.answer
+    head = None if answer is None else AnswerHead.model_construct(**dict(answer))
+    lean = worked.model_copy(update={"answer": head, "told": None, "schedule": None})
     if worked.document is None:
-        return Kept(worked, None, None)
-    loan, answer = check(worked.document), worked.answer
-    return Kept(worked, calling_of(loan), None if answer is None else listed(loan, answer))
+        return Kept(lean, None, None)
+    loan = check(worked.document)
+    return Kept(lean, calling_of(loan), None if answer is None else listed(loan, answer))
 
 
 def work_to_keep(statement: Statement) -> Kept:
