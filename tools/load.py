@@ -22,7 +22,11 @@ from tests.desk.caller import Caller, RefusedError
 PASSWORD: Final = "heron-and-lantern-7"
 #: Seconds between two keystrokes that are asked about, and how many of those come to a save.
 THINKS: Final = (0.5, 1.5)
+#: Seconds within which all of them sign in.
+ARRIVE: Final = 10.0
 SAVES_EACH: Final = 5
+#: Seconds in which the processes of a server that is ready load what they need beside.
+_LOADS: Final = 15.0
 STATEMENT: Final[dict[str, Any]] = {
     "name": "Under load",
     "percent": "6.35",
@@ -55,9 +59,23 @@ def main() -> None:
         ) as server:
             try:
                 address = "http://127.0.0.1:8765"
+                _await(address)
                 _load(address, analysts, seconds, lambda: _backed_up(folder, surroundings))
             finally:
                 server.terminate()
+
+
+def _await(address: str) -> None:
+    """Waits until the server is ready and has loaded what it needs: its start is not measured."""
+    for _ in range(600):
+        try:
+            Caller(address).send("GET", "/readyz")
+        except (OSError, RefusedError):
+            time.sleep(0.1)
+        else:
+            time.sleep(_LOADS)
+            return
+    raise SystemExit("The server was never ready.")
 
 
 def _people(analysts: int) -> str:
@@ -75,7 +93,7 @@ class _Load:
 
     def __init__(self, address: str, analysts: int, seconds: float) -> None:
         self.address, self.seconds = address, seconds
-        self.waited: dict[str, list[float]] = {"sign in": [], "work": [], "save": []}
+        self.waited: dict[str, list[float]] = {"page": [], "sign in": [], "work": [], "save": []}
         self.lost: list[str] = []
         self.refused: list[str] = []
         self.ready = threading.Barrier(analysts)
@@ -102,7 +120,8 @@ class _Load:
         """One of them, from signing in to looking at what is kept."""
         chance = random.Random(number)
         caller = Caller(self.address)
-        self.asked(caller, "sign in", "GET", "/", None)
+        time.sleep(chance.uniform(0, ARRIVE))
+        self.asked(caller, "page", "GET", "/", None)
         proof = {"username": f"analyst{number}", "password": PASSWORD}
         self.asked(caller, "sign in", "POST", "/api/v1/session", proof)
         case = caller.send("POST", "/api/v1/cases", {"statement": STATEMENT, "note": ""})

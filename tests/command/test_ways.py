@@ -275,6 +275,20 @@ class Around(InFolder):
             self.assertGreater(examples.count("\n    zephyrant "), 1)
         self.assertEqual(run("--version").out.split(), ["zephyrant", "0.1.0"])
 
+    def test_a_folder_in_which_nothing_can_be_written(self) -> None:
+        for command in ("serve", "demo"):
+            asked = [command, "--data", "/proc/zephyrant", "--bind", "127.0.0.1:0"]
+            done = subprocess.run(
+                [sys.executable, "-m", "zephyrant", *asked],
+                capture_output=True,
+                text=True,
+                check=False,
+                cwd=settings.BASE_DIR,
+            )
+            self.assertEqual(done.returncode, 1, done.stderr)
+            self.assertIn("Nothing can be written in /proc/zephyrant", done.stderr)
+            self.assertNotIn("Traceback", done.stderr)
+
     def test_completion(self) -> None:
         for shell in ("bash", "zsh", "fish"):
             self.assertIn("_ZEPHYRANT_COMPLETE", run("completion", shell).out)

@@ -152,7 +152,7 @@ class TakenOutAndIn(Desk):
         taken = self.client.get("/api/v1/cases/file?kind=json").content
         before = Case.objects.count()
         opened = self.send("POST", "cases/from-documents", taken)
-        self.assertEqual((opened.status_code, opened.json()), (201, {"cases": 2}))
+        self.assertEqual((opened.status_code, opened.json()), (201, {"cases": 2, "unanswered": 0}))
         self.assertEqual(Case.objects.count(), before + 2)
         names = sorted(Case.objects.values_list("name", flat=True))
         self.assertEqual(

@@ -2,11 +2,15 @@
 
 import json
 from typing import Any
+from unittest import mock
 
 from axes.utils import reset
+from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import User
-from django.test import Client
+from django.test import Client, TestCase
 
+from zephyrant.desk import hashing
+from zephyrant.desk.admin import SIGN_IN
 from zephyrant.desk.models import Case
 
 from .desk import Desk, content
@@ -215,7 +219,43 @@ class SigningIn(Desk):
 
     def test_the_administration_is_for_administrators(self) -> None:
         self.assertEqual(self.client.get("/admin/").status_code, 302)
+        self.assertEqual(self.client.get("/admin/login/").status_code, 403)
         User.objects.filter(pk=self.analyst.pk).update(is_staff=True, is_superuser=True)
         page = self.client.get("/admin/")
         self.assertContains(page, "Users")
         self.assertNotContains(page, "Case")
+        self.assertEqual(self.client.get("/admin/login/")["Location"], "/admin/")
+
+    def test_there_is_one_way_in(self) -> None:
+        """The administration checks no password of its own, however it is asked."""
+        proof = {"username": "ilse", "password": "sorrel-and-flint", "next": "/admin/"}
+        with mock.patch.object(hashing.OneAtATime, "verify") as verify:
+            for path in ("/admin/login/", "/admin/login/?next=/admin/desk/token/"):
+                for answer in (Client().get(path), Client().post(path, proof)):
+                    self.assertEqual((answer.status_code, answer["Location"]), (302, SIGN_IN))
+        verify.assert_not_called()
+        changing = self.client.post("/admin/password_change/", {"old_password": "x"})
+        self.assertEqual((changing.status_code, changing["Location"]), (302, "/"))
+
+
+class Hashed(TestCase):
+    """How passwords are kept, as on a desk."""
+
+    def test_by_argon2id_as_owasp_asks(self) -> None:
+        # OWASP Password Storage Cheat Sheet (2024): Argon2id with at least 19 MiB of memory, 2
+        # passes and 1 lane; from memory.
+        kept = User.objects.create_user("ilse", password="sorrel-and-flint").password
+        self.assertRegex(kept, r"^argon2\$argon2id\$v=19\$m=19456,t=2,p=1\$")
+
+    def test_one_hashed_before_is_good_and_kept_anew(self) -> None:
+        older = make_password("sorrel-and-flint", hasher="pbkdf2_sha256")
+        self.assertRegex(older, r"^pbkdf2_sha256\$1000000\$")
+        User.objects.create(username="ilse", password=older)
+        for right, status in (("wrong", 401), ("sorrel-and-flint", 200)):
+            answer = Client().post(
+                "/api/v1/session",
+                json.dumps({"username": "ilse", "password": right}),
+                content_type="application/json",
+            )
+            self.assertEqual(answer.status_code, status)
+        self.assertTrue(User.objects.get().password.startswith("argon2$argon2id$"))

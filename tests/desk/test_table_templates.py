@@ -55,7 +55,7 @@ class Templates(Desk):
             table["columns"],
             {"name": 4, "principal": 2, "percent": 3, "count": 1, "payment": 5},
         )
-        self.assertIn("Matched as the template “Harbour tape” says.", table["notes"])
+        self.assertIn("Columns matched by your template “Harbour tape”.", table["notes"])
         self.assertEqual(Decimal(self.solved(table)["found"]), PAYMENT)
 
     def test_one_that_lacks_a_column_says_which(self) -> None:
@@ -82,12 +82,15 @@ class Templates(Desk):
         self.assertEqual(shared.status_code, 200)
         (seen,) = self.send("GET", "table-templates").json()["items"]
         self.assertEqual((seen["mine"], seen["shared"], seen["name"]), (False, True, "Theirs"))
-        self.assertIn("Matched as the template “Theirs” says.", self.open()["notes"])
+        self.assertIn(
+            "Columns matched by the template “Theirs”, shared by odo.", self.open()["notes"]
+        )
         # Shared is to be taken, not to be changed.
         self.assertEqual(self.send("PUT", path, {"name": "x", "shared": True}).status_code, 404)
         self.assertEqual(self.send("DELETE", path).status_code, 404)
-        # One's own comes first.
-        self.keep("Mine")
+        # One's own comes first, though another's has more columns that fit.
+        fewer = {name: place for name, place in MATCHED.items() if name != "name"}
+        self.keep("Mine", columns=fewer)
         text = TAPE.replace("Kiln", "Loom")
         self.assertIn("“Mine”", self.open(text.replace("Ledger", "ledger"))["notes"][0])
 

@@ -23,9 +23,10 @@ from django.utils import timezone
 from zephyrant.desk import jobs, tables
 from zephyrant.desk.models import Case, LoanTable
 from zephyrant.loans import NotALoan
-from zephyrant.loans.tape import look, solve_tape
+from zephyrant.loans.tape import solve_tape
 from zephyrant.tables import files as table_files
 from zephyrant.tables import limits as table_limits
+from zephyrant.tables.packed import looked_at
 from zephyrant.tables.ways_out import Heads, told
 
 from .desk import Desk
@@ -173,7 +174,10 @@ class Worked(Desk):
         self.assertEqual(names(text="LOO"), ["Loom"])
         self.assertEqual(names(figure="payment", least=939), ["Loom"])
         self.assertEqual(len(names(start=3)), 1)
-        for wrong in ({"sort": "luck"}, {"only": "some"}, {"size": 10_000}, {"figure": "luck"}):
+        for wrong in (
+            *({"sort": "luck"}, {"only": "some"}, {"size": 10_000}, {"figure": "luck"}),
+            {"start": 9_223_372_036_854_775_808},
+        ):
             query = "&".join(f"{name}={value}" for name, value in wrong.items())
             if "figure" in wrong:
                 query += "&least=1"
@@ -275,7 +279,7 @@ class Worked(Desk):
     def test_cells_are_looked_at_once(self) -> None:
         table = self.open()
         fewer = {name: place for name, place in table["columns"].items() if name != "payment"}
-        with mock.patch.object(tables, "look", wraps=look) as looked:
+        with mock.patch.object(tables, "looked_at", wraps=looked_at) as looked:
             # Those that its names say were looked at when the file was read.
             for columns, times in ((table["columns"], 0), (fewer, 1), (fewer, 1)):
                 self.send("POST", f"tables/{table['id']}/ask/reading", {"columns": columns})

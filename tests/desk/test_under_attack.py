@@ -1,6 +1,7 @@
 """The server as `serving.py` sets it up, on a real database: one analyst asks for too much, uploads
 what is made to break it, and nobody else waits."""
 
+import http.client
 import io
 import json
 import os
@@ -191,6 +192,70 @@ class Attacked(ServerCase):
         done.set()
         # Refused by a sentence at the figure, or answered: never a fault of ours.
         self.assertLessEqual({code for _, code in told}, {200, 422}, told)
+
+    def test_nobody_waits_for_strangers_or_long_lists(self) -> None:
+        """At once: a stranger tries passwords at both doors, and an analyst hands in lists of three
+        thousand long documents over a dozen connections."""
+        self.serve()
+        other = self.another()
+        greedy = Caller(self.address).enter()
+        daily = document(count=3_000, every="day", start="2027-01-31")
+        body = json.dumps([daily] * 3_000).encode()
+        stop = threading.Event()
+        told: list[tuple[str, int]] = []
+
+        def attack(what: str, caller: Caller, method: str, path: str, sent: bytes) -> None:
+            number = 0
+            while not stop.is_set():
+                number += 1
+                kind = "application/json"
+                if path.startswith("/admin"):
+                    kind = "application/x-www-form-urlencoded"
+                try:
+                    caller.send_raw(method, path, sent.replace(b"NOBODY", b"n%d" % number), kind)
+                    told.append((what, 200))
+                except RefusedError as refused:
+                    told.append((what, refused.status))
+                    time.sleep(0.25)
+                except (OSError, http.client.HTTPException):
+                    time.sleep(0.25)
+
+        lists = "/api/v1/cases/from-documents"
+        asking = [("list", greedy, "POST", lists, body) for _ in range(12)]
+        stranger = Caller(self.address)
+        stranger.send("GET", "/")
+        proof = b'{"username": "NOBODY", "password": "quince-and-tallow"}'
+        form = b"username=NOBODY&password=quince-and-tallow"
+        for _ in range(10):
+            asking.append(("stranger", stranger, "POST", "/api/v1/session", proof))
+            asking.append(("admin", stranger, "POST", "/admin/login/", form))
+        other.send("POST", "/api/v1/work", content()["statement"])
+        threads = [threading.Thread(target=attack, args=each, daemon=True) for each in asking]
+        for thread in threads:
+            thread.start()
+        waited: dict[str, list[float]] = {"work": [], "health": []}
+        while not {"list", "stranger", "admin"} <= {what for what, _ in told}:
+            time.sleep(0.1)
+        for number in range(30):
+            began = time.monotonic()
+            typed = {**content()["statement"], "principal": f"{48_250 + number}"}
+            worked = other.send("POST", "/api/v1/work", typed)
+            waited["work"].append(time.monotonic() - began)
+            self.assertTrue(worked["answer"]["value"])
+            began = time.monotonic()
+            with urllib.request.urlopen(f"{self.address}/healthz", timeout=30) as health:
+                self.assertEqual(health.read(), b"ok\n")
+            waited["health"].append(time.monotonic() - began)
+            time.sleep(0.2)
+        stop.set()
+        for what, times in waited.items():
+            self.assertLess(max(times), PATIENCE, (what, sorted(times)[-5:]))
+        for what, allowed in (
+            ("list", {201, 200, 429, 503}),
+            ("stranger", {401, 429, 503}),
+            ("admin", {200, 403, 404, 405}),
+        ):
+            self.assertLessEqual({code for each, code in told if each == what}, allowed, what)
 
     def test_hostile_uploads_leave_every_process_alive(self) -> None:
         self.serve()

@@ -7,6 +7,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.request
 from collections.abc import Callable
@@ -57,6 +58,19 @@ def _surroundings(data: Path | None, **more: str) -> None:
     os.environ.update(more)
 
 
+def _writable(data: Path) -> None:
+    """Refuses a folder in which nothing can be written, before anything is begun there."""
+    try:
+        data.mkdir(parents=True, exist_ok=True)
+        with tempfile.TemporaryFile(dir=data):
+            pass
+    except OSError as error:
+        raise click.ClickException(
+            f"Nothing can be written in {data}: {error.strerror or error}. Name a folder of your own "
+            "with --data."
+        ) from None
+
+
 def _call(name: str, *arguments: object, **options: object) -> None:
     """A command of the desk; what it refuses is told without a trace."""
     import django
@@ -74,12 +88,16 @@ def _up_to_date() -> None:
     import django
 
     django.setup()
+    from django.conf import settings
+    from django.db import DatabaseError
+
     from zephyrant.desk.backup import BackupError
     from zephyrant.desk.upgrading import bring_up_to_date
 
+    _writable(settings.DATA_DIR)
     try:
         copied = bring_up_to_date()
-    except (BackupError, OSError) as error:
+    except (BackupError, DatabaseError, OSError) as error:
         raise click.ClickException(str(error)) from None
     if copied:
         click.echo(f"The database is brought up to this version; before that it was {copied}.")

@@ -98,8 +98,11 @@ def moves(statement: Statement, varied: list[Varied], results: list[str], start:
 
 
 def kept_each(documents: Sequence[Loan], marks: MarksName) -> list[tuple[Statement, Kept]]:
-    """Each loan of a list as a statement in these marks, worked to be kept; by a process of its own,
-    since its budget is not that of whoever asks. Those for which no time is left have no answer."""
+    """Each loan of a list as a statement in these marks, worked to be kept.
+
+    Call it in a process of its own: it sets a budget of its own. Loans for which no time is left
+    are kept without an answer.
+    """
     until = time.monotonic() + _TO_ANSWER
     told = []
     for done, loan in enumerate(documents):

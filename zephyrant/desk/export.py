@@ -153,18 +153,18 @@ def quotes(content: QuoteList, kind: Literal["csv", "json"], form: CsvForm) -> H
 
 
 def beside(
-    content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"], reader: Reader
+    content: SideBySide, name: str, kind: Literal["csv", "xlsx", "pdf"], reader: Reader, made: Made
 ) -> HttpResponse:
     """Loans side by side."""
     from .beside_files import beside_csv, beside_pdf, beside_xlsx
 
     file = f"{file_name(name)}-side-by-side.{kind}"
     if kind == "csv":
-        return _file(beside_csv(content, reader.csv).encode(), file, CSV)
+        return _file(made(beside_csv, content, reader.csv).encode(), file, CSV)
     if kind == "xlsx":
-        return _file(beside_xlsx(content, reader), file, WORKBOOK)
+        return _file(made(beside_xlsx, content, reader), file, WORKBOOK)
     title = worded("{name}, side by side", name=name)
-    return _file(beside_pdf(content, title, reader), file, PDF)
+    return _file(made(beside_pdf, content, title, reader), file, PDF)
 
 
 def text_of(content: bytes) -> str:

@@ -17,7 +17,7 @@ from .heavy import a_place
 from .locks import held
 
 #: How many may wait in one process of the server for a password to be checked.
-MOST_WAITING: Final = 5
+MOST_WAITING: Final = 9
 _places = threading.BoundedSemaphore(MOST_WAITING)
 
 

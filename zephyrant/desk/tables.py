@@ -32,7 +32,6 @@ from zephyrant.loans.tape import (
     asked_in,
     counted_in,
     currency_codes,
-    look,
     outliers,
     row_document,
     solve_tape,
@@ -42,7 +41,7 @@ from zephyrant.loans.tape import (
 )
 from zephyrant.outlets.reader import Reader
 from zephyrant.tables.kinds import RESULT_KINDS, TEXT, WHOLE, figures
-from zephyrant.tables.packed import Packed, column_name, read_packed
+from zephyrant.tables.packed import Packed, column_name, looked_at, read_packed
 from zephyrant.tables.ways_out import BINARY, Heads, WayName, file_of, parts_of, told
 from zephyrant.texts import worded
 
@@ -58,6 +57,8 @@ from .table_asks import Looking, Matching, check_columns
 MOST_WAITING: Final = 5
 #: Tables an analyst keeps.
 MOST_TABLES: Final = 50
+#: Rows whose cells are looked at where the request is served; more, by a process of its own.
+_AT_ONCE: Final = 1_000
 #: Rows that are solved as one part: the first of a turn, at the least and at the most.
 FIRST_TOGETHER: Final = 100
 LEAST_TOGETHER: Final = 50
@@ -209,7 +210,12 @@ def looked(table: LoanTable, columns: dict[FieldName, int]) -> Looked:
     kept = table.looked
     if kept and (kept["columns"], kept["engine"]) == (columns, ENGINE):
         return Looked.model_validate(kept["says"])
-    says = look(_cells(table, columns), _every_column(table))
+    asked = bytes(table.source), columns, kinds_of(table)
+    says = (
+        looked_at(*asked)
+        if table.rows <= _AT_ONCE
+        else heavy.worked_apart(table.owner_id, heavy.never, heavy.QUESTION, looked_at, *asked)
+    )
     LoanTable.objects.filter(pk=table.pk).update(looked=_kept_look(columns, says))
     return says
 

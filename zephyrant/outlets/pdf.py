@@ -1,5 +1,6 @@
 """What the PDFs share: pages, what is told of them, fonts, styles, a canvas that numbers them."""
 
+import threading
 import unicodedata
 from collections.abc import Callable
 from datetime import UTC, datetime
@@ -143,6 +144,7 @@ class _Numbered(Canvas):
 #: What is found in the outline of a document.
 _BOOKMARKED: Final = {"title": 0, "head": 1}
 _MARGIN: Final = 18 * mm
+_one_at_a_time: Final = threading.Lock()
 
 
 class Pages(SimpleDocTemplate):
@@ -178,7 +180,10 @@ class Pages(SimpleDocTemplate):
 
     def write(self, story: list[Any]) -> None:
         """Writes what is told; its pages are numbered."""
-        self.build(story, canvasmaker=numbered(f"{self.title} · {ENGINE}", self.pagesize[0]))
+        foot = numbered(f"{self.title} · {ENGINE}", self.pagesize[0])
+        # The library's fonts remember which letters a document uses: one document at a time.
+        with _one_at_a_time:
+            self.build(story, canvasmaker=foot)
 
 
 _PAPERS: Final[dict[PaperName, tuple[float, float]]] = {"a4": A4, "letter": LETTER}

@@ -2,7 +2,7 @@
 the long work, started again for as long as the server runs.
 
 ZEPHYRANT_BIND       where it listens (default 127.0.0.1:8000)
-ZEPHYRANT_PROCESSES  processes that serve (default 2); each answers eight requests at a time
+ZEPHYRANT_PROCESSES  processes that serve (default 2); each answers twelve requests at a time
 """
 
 import fcntl
@@ -19,8 +19,9 @@ wsgi_app = "zephyrant.site.wsgi"
 bind = os.environ.get("ZEPHYRANT_BIND", "127.0.0.1:8000")
 worker_class = "gthread"
 workers = int(os.environ.get("ZEPHYRANT_PROCESSES", "2"))
-#: Heavy questions wait in at most four of them (see `zephyrant.desk.heavy`).
-threads = 8
+#: Heavy questions wait in at most four of them (see `zephyrant.desk.heavy`), passwords in nine (see
+#: `zephyrant.desk.hashing`).
+threads = 12
 #: The application is loaded once and shared: each process of the server starts at once.
 preload_app = True
 #: A process that does not even say that it lives for so long is replaced.
@@ -32,6 +33,9 @@ keepalive = 75
 #: The sign of life is a file: not on a disk that may be slow.
 worker_tmp_dir = "/dev/shm" if Path("/dev/shm").is_dir() else None  # noqa: S108
 control_socket_disable = True
+#: No header renames what is asked for: not even one from this machine.
+forwarder_headers = ""
+header_map = "drop"
 #: What is written is for the user the server runs as alone.
 umask = 0o077
 #: Requests are logged by the application, which knows who asks.

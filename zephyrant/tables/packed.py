@@ -1,6 +1,7 @@
 """The tables of a file read whole, to be kept."""
 
 import io
+from collections.abc import Mapping, Sequence
 from itertools import islice
 from pathlib import Path
 from typing import NamedTuple
@@ -77,6 +78,14 @@ def _packed(table: Table, sheets: tuple[str, ...]) -> Packed:
         matched=matched,
         looked=look_at(figures(columns, matched, kinds), columns),
     )
+
+
+def looked_at(content: bytes, columns: Mapping[FieldName, int], kinds: Sequence[str]) -> Looked:
+    """What the cells of these columns of a table (Parquet) say of how they are written."""
+    import polars as pl
+
+    whole = [column.to_list() for column in pl.read_parquet(io.BytesIO(content)).iter_columns()]
+    return look_at(figures(whole, columns, kinds), whole)
 
 
 def column_name(place: int) -> str:

@@ -18,7 +18,7 @@ from zephyrant.desk.trail import TrailTold
 from zephyrant.loans.questions import SideBySide
 from zephyrant.loans.statement import Statement
 
-from .base import PAGE, REFUSALS, SignedIn, Start, file_of, noted
+from .base import PAGE, REFUSALS, Making, SignedIn, Start, file_of, made, noted
 
 router = Router(by_alias=True)
 
@@ -101,10 +101,11 @@ def take_side_by_side(
     case_id: uuid.UUID,
     csv: Query[CsvAsked],
     kind: Literal["csv", "xlsx", "pdf"] = "pdf",
+    making: Making = None,
 ) -> HttpResponse:
     """The case and what is pinned beside it, as a file."""
     case = cases.one(request.user, case_id)
     noted(request, "exported", f"case {case_id} side by side as {kind}")
     told = asides.beside(request.user, case, heavy.gone(request))
     reader = reader_of(request, request.user, csv)
-    return export.beside(told, called_by(case, request.user), kind, reader)
+    return export.beside(told, called_by(case, request.user), kind, reader, made(request, making))

@@ -12,7 +12,7 @@ from zephyrant.desk.files import CsvAsked, reader_of
 from zephyrant.desk.limits import MOST_PICKED, MOST_TAGS
 from zephyrant.loans.questions import SideBySide
 
-from .base import REFUSALS, Making, Picked, SignedIn, file_of, noted
+from .base import REFUSALS, Making, Picked, SignedIn, file_of, made, noted
 
 router = Router(by_alias=True)
 
@@ -96,4 +96,4 @@ def take_several_side_by_side(
     noted(request, "exported", f"{len(of)} cases side by side as {kind}")
     told = asides.beside_each_other(request.user, of, base, heavy.gone(request))
     reader = reader_of(request, request.user, csv)
-    return export.beside(told, told.names[told.base], kind, reader)
+    return export.beside(told, told.names[told.base], kind, reader, made(request, making))

@@ -397,6 +397,7 @@ def take_table_flows_file(  # noqa: PLR0917
     portfolio, _ = _portfolio(request, table_id, asked, making)
     noted(request, "exported", f"flows of table {table_id} as {kind}")
     way, content_type = _FILES[kind]
-    content = flows_file(way, portfolio, reader_of(request, request.user, csv))
+    reader = reader_of(request, request.user, csv)
+    content = made(request, making)(flows_file, way, portfolio, reader)
     table = LoanTable.objects.only("name").get(pk=table_id)
     return _called(HttpResponse(content, content_type=content_type), table, f"flows.{kind}")

@@ -605,6 +605,7 @@ WORDS: Final[dict[str, tuple[str, Any]]] = {
     "items": ("What stands on the page.", _ONE),
     "total": ("How many there are in all.", 1),
     "cases": ("How many cases were started.", 2),
+    "unanswered": ("How many of them are kept without an answer: there was no time for it.", 0),
     "Several.cases": ("The cases, by what they are known by.", [_ID]),
     "Tagging.cases": ("The cases, by what they are known by.", [_ID]),
     "Tagging.add": ("The tags to put on them.", ["presses"]),

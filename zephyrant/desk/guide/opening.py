@@ -6,7 +6,7 @@ from collections.abc import Callable
 from django.contrib.auth.models import User
 from django.http import Http404
 
-from zephyrant.desk import cases, quote_lists, tables
+from zephyrant.desk import cases, heavy, quote_lists, tables
 from zephyrant.desk.cases import Content
 from zephyrant.desk.preferences import marks_of
 from zephyrant.loans import MARKS
@@ -21,7 +21,8 @@ from .telling import filled
 
 def _said(user: User, job: Job) -> str:
     marks = marks_of(user)
-    said = said_loan(filled(job.line, MARKS[marks]), marks)
+    line = filled(job.line, MARKS[marks])
+    said = heavy.answered(user.pk, heavy.never, said_loan, line, marks)
     if said.statement is None:
         raise Http404
     case = cases.start(user, Content(statement=said.statement))
@@ -33,7 +34,7 @@ def _quotes(user: User, job: Job) -> str:
 
 
 def _flows(user: User, job: Job) -> str:
-    loan = read_flows(FLOWS, job.title, "EUR")
+    loan = heavy.answered(user.pk, heavy.never, read_flows, FLOWS, job.title, "EUR")
     statement = remark(restate(loan, "comma-point"), marks_of(user))
     return f"/cases/{cases.start(user, Content(statement=statement)).pk}"
 

@@ -15,10 +15,11 @@ from .offers import (
     side_by_side,
     two_offers,
 )
+from .parsing import Reading
 from .pointing_at import Pointed, figures_standing, figures_stated, pointed_at
 from .quote_lists import LINE_ENTRIES, MOST_QUOTES, Comparison, QuoteList, compare, restated
 from .rate_questions import QUOTE_ENTRIES, RateAnswer, RateQuestion, answer
-from .reading import NUMBERS, Reading, readings
+from .reading import NUMBERS, readings
 from .refinancing import LentAnew, NewOffer, lent_anew
 from .requoting import Quoting, Way, repace, requote
 from .restating import remark, restate

@@ -11,8 +11,8 @@ from .working import Worked, work
 
 
 class Kept(NamedTuple):
-    """A statement worked, without its schedule; by what it is called without a name, and what a list
-    tells of it; None where it is not whole."""
+    """A statement worked, without its schedule; what it is called without a name, and what a list
+    says of it: None where it is not whole."""
 
     worked: Worked
     calling: Calling | None
