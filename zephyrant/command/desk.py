@@ -66,8 +66,8 @@ def _writable(data: Path) -> None:
             pass
     except OSError as error:
         raise click.ClickException(
-            f"Nothing can be written in {data}: {error.strerror or error}. Name a folder of your own "
-            "with --data."
+            f"Nothing can be written in {data}: {error.strerror or error}. Name a folder of your "
+            "own with --data."
         ) from None
 
 

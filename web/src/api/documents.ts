@@ -1,5 +1,5 @@
 import { ask, client } from "./client";
-import type { CaseOpened } from "./types";
+import type { CaseOpened, ManyStarted } from "./types";
 
 /** A text that is sent as it is: the server reads its numbers exactly and says what is wrong. */
 const asItIs = (text: string, signal: AbortSignal) => ({
@@ -13,17 +13,16 @@ export function startFromDocument(text: string, signal: AbortSignal): Promise<Ca
   return ask(client.POST("/api/v1/cases/from-document", asItIs(text, signal)));
 }
 
-/** A case for each document of a list; how many. `making`: by what name to ask how far it is. */
-export async function startFromDocuments(
+/** A case for each document of a list. `making`: by what name to ask how far it is. */
+export function startFromDocuments(
   text: string,
   making: string,
   signal: AbortSignal,
-): Promise<number> {
-  const { cases } = await ask(
+): Promise<ManyStarted> {
+  return ask(
     client.POST("/api/v1/cases/from-documents", {
       params: { query: { making } },
       ...asItIs(text, signal),
     }),
   );
-  return cases;
 }

@@ -9,6 +9,7 @@ export type Asides = Schemas["Asides"];
 export type Begins = Schemas["Begins"];
 export type CaseListed = Schemas["CaseListed"];
 export type CaseOpened = Schemas["CaseOpened"];
+export type ManyStarted = Schemas["ManyStarted"];
 export type Column = Schemas["MyColumns"]["columns"][number];
 export type Comparison = Schemas["Comparison"];
 export type Content = Schemas["Content"];

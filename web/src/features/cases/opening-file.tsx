@@ -48,7 +48,7 @@ function useOpenDocument() {
       return isList ? startFromDocuments(text, making, signal) : startFromDocument(text, signal);
     },
     (made) =>
-      typeof made === "number" ? void queries.invalidateQueries({ queryKey: CASES }) : opened(made),
+      "cases" in made ? void queries.invalidateQueries({ queryKey: CASES }) : opened(made),
   );
 }
 
@@ -78,9 +78,14 @@ export function OpeningFile({ file }: { file: File }) {
           "Stopped. Its documents are opened all together or not at all: the list tells.",
         )}
       />
-      {typeof data === "number" && (
+      {data && "cases" in data && (
         <p role="status">
-          {tn("{count} case opened.", "{count} cases opened.", data, { count: data })}
+          {tn("{count} case opened.", "{count} cases opened.", data.cases, { count: data.cases })}
+          {data.unanswered > 0 &&
+            " " +
+              t("Without an answer so far: {count}. Open one to see its answer.", {
+                count: data.unanswered,
+              })}
         </p>
       )}
       {errors.length > 0 ? (
