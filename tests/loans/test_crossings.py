@@ -1,6 +1,8 @@
 """Every rate that fits: all found, none invented."""
 
 import random
+from calendar import isleap
+from datetime import date
 from decimal import Decimal
 from fractions import Fraction
 from itertools import pairwise
@@ -13,6 +15,7 @@ import pyxirr
 from mpmath import mp, mpf
 from scipy.optimize import brentq
 
+from zephyrant import loans
 from zephyrant.loans.roots.crossings import LEAST_GROWTH, MOST_GROWTH, Crossing
 from zephyrant.loans.roots.flows import Flow, Flows, crossings
 
@@ -110,6 +113,66 @@ class KnownRoots(TestCase):
         self.assertEqual(told.solutions, ("25", "400"))
         self.assertEqual((told.value, told.exact), (None, None))
         self.assertIn("2 rates fit", told.notes[0])
+
+
+class OverCenturies(TestCase):
+    """Rates of dated loans over spans in which a discount leaves the range of floats: the rate
+    found leaves nothing, rolled by mpmath with days counted as ISDA 2006, 4.16 (b), says."""
+
+    START = date(2024, 8, 29)
+
+    def share(self, year: int) -> mpf:
+        """Of a year from payment to payment: days by the length of the year they fall in."""
+        total, day = mpf(0), self.START.replace(year=year)
+        for begins, ends in (
+            (day, date(year + 1, 1, 1)),
+            (date(year + 1, 1, 1), day.replace(year=year + 1)),
+        ):
+            total += mpf((ends - begins).days) / (366 if isleap(begins.year) else 365)
+        return total
+
+    def left(self, rate: mpf, count: int, moves: dict[int, mpf], payment: mpf) -> mpf:
+        owed = mpf(100_000)
+        for number in range(1, count + 1):
+            owed *= 1 + rate * self.share(self.START.year + number - 1)
+            owed += moves.get(number, mpf(0)) - payment
+        return owed
+
+    def test_the_rate_is_found(self) -> None:
+        for count, payment in (
+            (80, "6107.43"),
+            (100, "6067.59"),
+            (120, "6055.27"),
+            (179, "6049.88"),
+        ):
+            for clauses, moves in (
+                ([{"at": 22, "advance": "3000"}], {22: mpf(3_000)}),
+                ([{"at": 5, "repay": "100"}, {"at": 9, "advance": "400"}], {5: -100, 9: 400}),
+            ):
+                with self.subTest(count=count, clauses=clauses), mp.workdps(60):
+                    answer = loans.solve(
+                        loans.check(
+                            {
+                                "zephyrant": "loan/1",
+                                "currency": "EUR",
+                                "principal": "100000",
+                                "rate": {"percent": "?"},
+                                "count": count,
+                                "every": "year",
+                                "payment": payment,
+                                "start": self.START.isoformat(),
+                                "day_count": "actual/actual",
+                                "clauses": clauses,
+                            }
+                        )
+                    )
+                    self.assertEqual(len(answer.solutions), 1, answer.reason)
+                    rate = mpf(answer.exact or "nan") / 100
+                    size = mpf(100_000) * (1 + rate) ** count
+                    self.assertLess(
+                        abs(self.left(rate, count, moves, mpf(payment))) / size, mpf("1e-25")
+                    )
+                    self.assertGreater(rate, mpf("0.055"))
 
 
 class AgainstOthers(TestCase):

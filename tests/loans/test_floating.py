@@ -140,6 +140,84 @@ class SureValues(TestCase):
             self.assertLess(abs(owed), mpf(10) ** -15)
 
 
+class MarginsAsked(TestCase):
+    """The margin is the rate of the annuity formula less the index, by mpmath's root finder, where
+    the index never moves and no bound holds at the answer."""
+
+    def loan(self, payment: str, index: str, resets: str, **rate: str) -> loans.Answer:
+        content = {
+            "zephyrant": "loan/1",
+            "currency": "EUR",
+            "principal": "10000",
+            "count": 24,
+            "payment": payment,
+            "rate": {"index": "h", "resets": resets, **rate},
+            "indices": {"h": {"fixings": [[0, index]]}},
+        }
+        return loans.solve(loans.check(content))
+
+    def test_by_the_annuity_formula(self) -> None:
+        for payment, index, resets, bounds in (
+            ("438.71", "1", "month", {}),
+            ("438.71", "1", "year", {}),
+            ("400", "1", "quarter", {}),
+            # A floor or a cap on the rate holds at and around a margin of 0, not at the answer.
+            ("443.21", "1", "month", {"floor": "4", "on": "rate"}),
+            ("443.21", "1", "year", {"floor": "5.5", "on": "rate"}),
+            ("429.81", "6", "month", {"cap": "4", "on": "rate"}),
+            ("429.81", "6", "month", {"floor": "-1", "cap": "3.5", "on": "rate"}),
+            ("443.21", "1", "month", {"floor": "2"}),
+        ):
+            with self.subTest(payment=payment, index=index, resets=resets, **bounds):
+                answer = self.loan(payment, index, resets, margin="?", **bounds)
+                with mp.workdps(40):
+                    rate = mp.findroot(
+                        lambda i, paid=payment: mpf(10000) * i - mpf(paid) * (1 - (1 + i) ** -24),
+                        mpf("-0.003") if payment == "400" else mpf("0.004"),
+                    )
+                    on_index = max(mpf(index), mpf(bounds.get("floor", "-99")))
+                    borne = mpf(index) if bounds.get("on") == "rate" else on_index
+                    margin = 1200 * rate - borne
+                    self.assertIsNone(answer.reason)
+                    self.assertLess(abs(mpf(answer.exact or "nan") - margin), mpf("1e-20"))
+                assert answer.proof is not None
+                self.assertTrue(answer.proof["holds"])
+
+    def test_the_first_rate_of_a_loan_within_one_reset(self) -> None:
+        first = self.loan("438.71", "1", "year", margin="2", first="?")
+        self.assertIsNone(first.reason)
+        content = {"count": 12, "payment": "870", "rate": {"index": "h", "resets": "year"}}
+        content["rate"] |= {"margin": "2", "first": "?"}
+        told = loans.solve(
+            loans.check(
+                {
+                    **{"zephyrant": "loan/1", "currency": "EUR", "principal": "10000"},
+                    **{"indices": {"h": {"fixings": [[0, "1"]]}}, **content},
+                }
+            )
+        )
+        with mp.workdps(40):
+            i = mp.findroot(lambda i: mpf(10000) * i - 870 * (1 - (1 + i) ** -12), mpf("0.006"))
+            self.assertLess(abs(mpf(told.exact or "nan") - 1200 * i), mpf("1e-20"))
+
+    def test_a_bound_that_no_margin_leaves_says_so(self) -> None:
+        low = self.loan("430", "1", "month", margin="?", floor="5", on="rate")
+        self.assertIn("even with the rate at its floor, 219.47 more is owed", low.reason or "")
+        high = self.loan("450", "1", "month", margin="?", cap="4", on="rate")
+        self.assertIn("even with the rate at its cap, 392.87 more is paid", high.reason or "")
+        # By the annuity formula: 10,000 (1 + i)^24 less 24 payments grown, at the bound.
+        with mp.workdps(30):
+            for payment, percent, over in (("430", 5, "219.47"), ("450", 4, "-392.87")):
+                i = mpf(percent) / 1200
+                left = 10000 * (1 + i) ** 24 - mpf(payment) * ((1 + i) ** 24 - 1) / i
+                self.assertLess(abs(left - mpf(over)), mpf("0.005"))
+
+    def test_a_continuous_margin_far_off_is_no_fault(self) -> None:
+        for payment in ("0.01", "1", "9000"):
+            answer = self.loan(payment, "1", "month", margin="?", quoted="continuous")
+            self.assertTrue(answer.reason or answer.solutions)
+
+
 class AgainstTheOracle(TestCase):
     """Random documents of every kind, their rate following a random index."""
 

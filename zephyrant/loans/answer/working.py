@@ -84,7 +84,8 @@ def _figure_steps(
         return bounds_steps(loan, found, line, write)
     if solved.has_parts:
         return parts_steps(loan, found, line, solution, write)
-    if solved.provisions:
+    floats = loan.asked is not None and loan.asked.floats
+    if solved.provisions or floats:
         return cut_steps(loan, found, line, solution, write)
     if loan.unknown == "rate":
         of_level = solved.is_level

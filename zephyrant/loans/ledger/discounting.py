@@ -11,7 +11,7 @@ from abc import ABC, abstractmethod
 from collections.abc import Callable
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Generic, NamedTuple, TypeVar
+from typing import Any, Final, Generic, NamedTuple, TypeVar
 
 from ..budget import look
 from ..line.growth import InRate, growth_in
@@ -181,10 +181,60 @@ def discounted(line: Line, periods: int | None = None, left: Decimal | None = No
 
 
 class _Discounts(NamedTuple):
-    """At every rate the discount, and how fast its logarithm falls with the rate."""
+    """At every rate the discount, and how fast its logarithm falls with the rate.
+
+    Over centuries a discount leaves the range of floats: it is `discount` times e to the power of
+    `scale`. No scale: it never left it.
+    """
 
     discount: Floats
     pull: Floats
+    scale: Floats | None = None
+
+
+#: Discounts are scaled before they come nearer to the ends of the range of floats than this.
+_LARGEST: Final = 1e100
+
+
+def _scaled(at: _Discounts) -> _Discounts:
+    """The same discounts, each near 1 by its scale, where one has gone too far from that."""
+    discount = at.discount
+    if discount.max() < _LARGEST and discount.min() > 1 / _LARGEST:
+        return at
+    moved = np.log(discount)
+    before = np.zeros_like(discount) if at.scale is None else at.scale
+    return _Discounts(np.ones_like(discount), at.pull, before + moved)
+
+
+class _Side:
+    """What moves one way, worth at the start, and how fast that falls with the rate."""
+
+    def __init__(self, at: Floats) -> None:
+        self.worth, self.slope = np.zeros_like(at), np.zeros_like(at)
+        self.scale: Floats | None = None
+
+    def add(self, amount: float, at: _Discounts) -> None:
+        """An amount that moves when the discounts are these."""
+        worth = amount * at.discount
+        if at.scale is not None or self.scale is not None:
+            worth = self._to_one_scale(worth, at.scale)
+        self.worth += worth
+        self.slope -= worth * at.pull
+
+    def _to_one_scale(self, worth: Floats, scale: Floats | None) -> Floats:
+        """Another worth at the larger of both scales, to which the sums are brought, too."""
+        none = np.zeros_like(worth)
+        theirs = none if scale is None else scale
+        mine = none if self.scale is None else self.scale
+        larger = np.where(self.worth > 0, np.maximum(mine, theirs), theirs)
+        shrunk = np.exp(np.where(self.worth > 0, mine - larger, 0))
+        self.worth, self.slope, self.scale = self.worth * shrunk, self.slope * shrunk, larger
+        return worth * np.exp(theirs - larger)
+
+    def logarithm(self) -> tuple[Floats, Floats]:
+        """Of the worth, and the slope of that."""
+        scale = 0 if self.scale is None else self.scale
+        return np.log(self.worth) + scale, self.slope / self.worth
 
 
 _GrowthAt = Callable[[Floats], tuple[Floats, Floats]]
@@ -193,31 +243,26 @@ _GrowthAt = Callable[[Floats], tuple[Floats, Floats]]
 class _Curves(Discounting[_Discounts, tuple[Floats, Floats]]):
     def __init__(self, at: Floats) -> None:
         self._at = at
-        self._ones, none = np.ones_like(at), np.zeros_like(at)
-        self.sums = [none, none.copy(), none.copy(), none.copy()]
+        self.lent, self.paid = _Side(at), _Side(at)
 
     def start(self) -> _Discounts:
-        return _Discounts(self._ones, np.zeros_like(self._at))
+        return _Discounts(np.ones_like(self._at), np.zeros_like(self._at))
 
     def growth(self, interest: InRate | Fraction) -> tuple[Floats, Floats]:
         grown: _GrowthAt = growth_in(interest, float)
         return grown(self._at)
 
     def over(self, at: _Discounts, growth: tuple[Floats, Floats]) -> _Discounts:
-        return _Discounts(at.discount / growth[0], at.pull + growth[1])
+        return _scaled(_Discounts(at.discount / growth[0], at.pull + growth[1], at.scale))
 
     def back(self, at: _Discounts, growth: tuple[Floats, Floats]) -> _Discounts:
-        return _Discounts(at.discount * growth[0], at.pull - growth[1])
+        return _Discounts(at.discount * growth[0], at.pull - growth[1], at.scale)
 
     def add(self, at: _Discounts, *amounts: Decimal) -> None:
         """What moves at one moment on balance."""
         amount = float(sum(amounts))
-        if not amount:
-            return
-        worth = abs(amount) * at.discount
-        place = 0 if amount > 0 else 2
-        self.sums[place] += worth
-        self.sums[place + 1] -= worth * at.pull
+        if amount:
+            (self.lent if amount > 0 else self.paid).add(abs(amount), at)
 
     def through(
         self, at: _Discounts, period: PeriodOfFlows[tuple[Floats, Floats]], periods: int
@@ -234,6 +279,5 @@ def logarithms(line: "Line[Decimal, InRate]", at: Floats) -> Values:
     their slopes, at every rate of `at`."""
     curves = _Curves(at)
     curves.discount(line.principal, line.runs, line.balance)
-    lent, lent_slope, paid, paid_slope = curves.sums
     with np.errstate(divide="ignore", invalid="ignore"):
-        return Values(np.log(lent), lent_slope / lent, np.log(paid), paid_slope / paid)
+        return Values(*curves.lent.logarithm(), *curves.paid.logarithm())

@@ -13,7 +13,7 @@ _NOISE = Decimal("1e-8")
 #: Roots further from 0 than this are not looked for.
 _FARTHEST = Decimal(10_000)
 #: Logarithms of growth beyond this are not looked for.
-_WIDEST = 20
+WIDEST = 20
 
 
 def root_of_falling_convex(
@@ -92,7 +92,7 @@ def root_of_monotone(function: Callable[[Decimal], Decimal]) -> Decimal | None:
         low, high = (Point(at, function(at)) for at in (Decimal(-1) / 8, Decimal(1) / 8))
         while (low.value > 0) == (high.value > 0) and low.value and high.value:
             low, high = (Point(2 * at, function(2 * at)) for at in (low.at, high.at))
-            if high.at > _WIDEST:
+            if high.at > WIDEST:
                 return None
         for end in (low, high):
             if not end.value:

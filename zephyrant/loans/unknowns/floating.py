@@ -5,12 +5,13 @@ from decimal import Decimal
 
 from ..document.figure_path import MARGIN
 from ..document.floating import floating, index_of, least_of
+from ..document.limits import MOST_PERCENT
 from ..document.loan import Loan
 from ..line.compiling import at_margin
 from ..line.terms import Terms
 from ..numbers.decimals import significant
 from ..numbers.ratios import as_decimal
-from ..roots.monotone import root_of_monotone
+from ..roots.monotone import WIDEST, root_of_monotone
 from ..wording.marks import Money, Sentence
 from .last_payment import gap
 from .solution import Found
@@ -29,13 +30,15 @@ def margin_of(loan: Loan, terms: Terms) -> Found:
     def left(growth: Decimal) -> Decimal:
         return gap(_at(loan, terms, name, 100 * (growth.exp() - 1)))
 
-    low, high = left(Decimal(-1) / 64), left(Decimal(1) / 64)
-    if low == high:
-        return Found(
-            (), Sentence("This figure does not change what is owed: it holds for no payment.")
-        )
     found = root_of_monotone(left)
     if found is None:
+        lowest, highest = left(Decimal(-WIDEST)), left(Decimal(WIDEST))
+        if lowest == highest:
+            return Found(
+                (), Sentence("This figure does not change what is owed: it holds for no payment.")
+            )
+        if bound := _out_of_bounds(loan, lowest, highest):
+            return Found((), bound)
         return Found((), _none_fits(loan, left(Decimal(0))))
     percent = significant(100 * (found.exp() - 1))
     periodic = as_decimal(_at(loan, terms, name, percent).rate)
@@ -43,8 +46,9 @@ def margin_of(loan: Loan, terms: Terms) -> Found:
 
 
 def _at(loan: Loan, terms: Terms, name: str, percent: Decimal) -> Terms:
-    """The terms with it; no rate so low that nothing would be left."""
-    return at_margin(loan, terms, **{name: max(percent, _least(loan))})
+    """The terms with it; no rate so low that nothing would be left, none that cannot be stated."""
+    within = min(max(percent, _least(loan)), MOST_PERCENT)
+    return at_margin(loan, terms, **{name: within})
 
 
 def _least(loan: Loan) -> Decimal:
@@ -55,6 +59,26 @@ def _least(loan: Loan) -> Decimal:
         return Decimal(-10_000)
     index = quote.held(least_of(index_of(loan, quote)))
     return as_decimal(least) + _LEAST_ABOVE - min(index, Decimal(0))
+
+
+def _out_of_bounds(loan: Loan, lowest: Decimal, highest: Decimal) -> Sentence | None:
+    """That the floor or the cap of the rate itself keeps every margin from being enough."""
+    quote = floating(loan)
+    if quote is None or quote.on != "rate" or loan.asked != MARGIN:
+        return None
+    if lowest > 0 and quote.floor is not None:
+        return Sentence(
+            "No margin gives this: even with the rate at its floor, {over} more is owed at the end "
+            "than is to be left.",
+            over=Money(lowest, loan.decimals),
+        )
+    if highest < 0 and quote.cap is not None:
+        return Sentence(
+            "No margin gives this: even with the rate at its cap, {over} more is paid than is "
+            "owed.",
+            over=Money(-highest, loan.decimals),
+        )
+    return None
 
 
 def _none_fits(loan: Loan, left: Decimal) -> Sentence:
