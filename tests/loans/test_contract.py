@@ -29,6 +29,9 @@ from .oracle import Deal
 
 ASKED = {"percent": "?"}
 SIX = {"percent": "6"}
+EQUAL = "equal-principal"
+#: A check of the proof: rows and terms.
+FOLLOW = "Interest and payment of each row follow from its opening balance"
 
 
 def plain(**changes: Any) -> Answer:
@@ -568,6 +571,46 @@ class Proofs(TestCase):
             self.assertFalse(checks[0]["holds"], (shape, checks[0]))
             if asked.unknown != "count":
                 self.assertFalse(checks[1]["holds"], (shape, checks[1]))
+
+    def test_the_rows_of_another_loan_fail(self) -> None:
+        """Each column, and all of them, of a loan at another rate or of another amount; and one
+        row whose interest and payment are both 1.00 higher, which every sum of the rows misses."""
+        base: dict[str, Any] = {"principal": "10000", "count": 12, "rate": SIX, "payment": "?"}
+        columns = ("opening", "interest", "principal", "payment", "closing")
+        for shape in ({}, {"timing": "in-advance"}, {"balance": "2500"}, {"repayment": EQUAL}):
+            asked = loan(**{**base, **shape})
+            worked = work_out(asked)
+            assert worked.schedule
+            self.assertTrue(prove(asked, worked, MARKS["plain"])["holds"])
+            unit, mine = worked.schedule.unit, worked.schedule.rows
+
+            def fails(rows: Any, asked: Any = asked, worked: Any = worked, unit: Any = unit) -> Any:
+                put = worked._replace(schedule=Schedule(tuple(rows), unit))
+                proof = prove(asked, put, MARKS["plain"])
+                self.assertFalse(proof["holds"])
+                return {each["what"] for each in proof["checks"] if not each["holds"]}
+
+            for other in ({"rate": {"percent": "9"}}, {"principal": "11000"}):
+                found = work_out(loan(**{**base, **shape, **other})).schedule
+                assert found
+                theirs = found.rows
+                failed = fails(theirs)
+                if "principal" in other:
+                    self.assertIn("The first row opens with the amount lent", failed)
+                else:
+                    self.assertIn(FOLLOW, failed)
+                for name in columns:
+                    pairs = [*zip(mine, theirs, strict=True)]
+                    if all(getattr(one, name) == getattr(two, name) for one, two in pairs):
+                        # The equal parts of a loan are the same at any rate.
+                        continue
+                    with self.subTest(shape=shape, other=other, column=name):
+                        fails(one._replace(**{name: getattr(two, name)}) for one, two in pairs)
+            more = unit.count(Decimal(1))
+            raised = mine[4]._replace(
+                interest=mine[4].interest + more, payment=mine[4].payment + more
+            )
+            self.assertEqual(fails([*mine[:4], raised, *mine[5:]]), {FOLLOW})
 
     def test_a_wrong_row_fails(self) -> None:
         for shape in self.SHAPES:

@@ -186,8 +186,8 @@ class MarginsAsked(TestCase):
     def test_the_first_rate_of_a_loan_within_one_reset(self) -> None:
         first = self.loan("438.71", "1", "year", margin="2", first="?")
         self.assertIsNone(first.reason)
-        content = {"count": 12, "payment": "870", "rate": {"index": "h", "resets": "year"}}
-        content["rate"] |= {"margin": "2", "first": "?"}
+        rate = {"index": "h", "resets": "year", "margin": "2", "first": "?"}
+        content = {"count": 12, "payment": "870", "rate": rate}
         told = loans.solve(
             loans.check(
                 {

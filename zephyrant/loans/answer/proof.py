@@ -14,6 +14,8 @@ from ..document.loan import Loan
 from ..ledger.covering import periods_of
 from ..ledger.discounting import discounted
 from ..ledger.exact import EXACT, unrounded_end
+from ..ledger.period import Reckoned, happens
+from ..ledger.plain_numbers import IN_FLOATS
 from ..ledger.rows import Schedule
 from ..line.line import Line, lay_out
 from ..line.stretch import Stretch
@@ -34,6 +36,12 @@ _DIGITS_PROVED: Final = 15
 
 #: What is less than this, in any currency, is the noise of many digits.
 _NO_MONEY: Final = Decimal("1e-30")
+
+
+#: Runs of like rows that are held to the terms; of a line cut into more, every second or fewer.
+_MOST_STRETCHES: Final = 4_000
+#: What floats lose of an amount in a period.
+_FLOATS_ERR: Final = 1e-11
 
 
 class Check(TypedDict):
@@ -80,6 +88,7 @@ def prove(loan: Loan, worked: Solved, marks: Marks) -> Proof:
         with precise():
             left = _closes_at(loan, solution, worked, schedule)
         checks += _schedule_checks(schedule, left, write)
+        checks += _terms_checks(schedule, line, write)
     if schedule and worked.found.sizing is not None:
         checks += _bounds_checks(loan, worked.found.sizing, line, schedule, write)
     holds = all(check["holds"] for check in checks)
@@ -285,6 +294,77 @@ def _bounds_checks(
             }
         )
     return checks
+
+
+def _terms_checks(schedule: Schedule, line: Line, write: Writer) -> list[Check]:
+    """That the rows are those of this loan: the first opens with what is lent, and in each interest
+    and payment follow from its opening balance and the terms, within what rounding explains.
+
+    The last two rows take what rounding left over, and are checked by what they add up to; of parts
+    the first that is repaid does, too.
+    """
+    unit, first = schedule.unit, schedule.rows[0]
+    lent = unit.count(round(line.principal, unit.places))
+    checks: list[Check] = [
+        {
+            "what": worded("The first row opens with the amount lent"),
+            "found": write.money(unit.amount(first.opening)),
+            "expected": write.money(unit.amount(lent)),
+            "holds": first.opening == lent,
+        }
+    ]
+    if line.terms.count == 0 or first.actuarial is not None:
+        return checks
+    settled = len(schedule.rows) - 2
+    # A first payment that is stated stands: the interest of its row takes the cents.
+    stated = first_part(line)[0] if line.terms.has_parts else 0
+    step = 1 + len(line.stretches) // _MOST_STRETCHES
+    off = looked_at = 0
+    for stretch in line.stretches[::step]:
+        last = min(stretch.last or settled, settled)
+        wrong = _off_terms(schedule, stretch, range(stretch.first, last + 1))
+        looked_at += max(0, last + 1 - stretch.first)
+        off += sum(number != stated for number in wrong)
+    told = worded("{count} rows", count=looked_at)
+    checks.append(
+        {
+            "what": worded("Interest and payment of each row follow from its opening balance"),
+            "found": worded("not in {count} of them", count=off) if off else told,
+            "expected": told,
+            "holds": not off,
+        }
+    )
+    return checks
+
+
+def _off_terms(schedule: Schedule, stretch: Stretch, numbers: range) -> list[int]:
+    """Of rows alike, those whose interest or payment does not follow from the opening balance; in
+    floats, by a formula of its own where nothing but a level payment happens."""
+    if not numbers:
+        return []
+    columns, rows = schedule.columns, slice(numbers.start - 1, numbers.stop - 1)
+    units = 10.0**schedule.unit.places
+    if stretch.is_plain:
+        before, after = float(stretch.before), float(stretch.after)
+        payment = float(stretch.payment) * units
+        both = [
+            (owed * before + (owed * (1 + before) - payment) * after, payment)
+            for owed in columns.opening[rows]
+        ]
+    else:
+        period = Reckoned(stretch, IN_FLOATS)
+        told = (happens(owed / units, period) for owed in columns.opening[rows])
+        both = [((it.interest + it.later) * units, it.paid * units) for it in told]
+    near = 2 * schedule.unit.minor
+    cells = zip(numbers, both, columns.opening[rows], columns.interest[rows], strict=True)
+    return [
+        number
+        for (number, (borne, due), owed, interest), paid in zip(
+            cells, columns.payment[rows], strict=True
+        )
+        if abs(borne - interest) > near + _FLOATS_ERR * abs(owed)
+        or abs(due - paid) > near + _FLOATS_ERR * abs(due)
+    ]
 
 
 def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check]:
