@@ -3,10 +3,11 @@
 import re
 
 from axes.models import AccessAttempt
+from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from playwright.sync_api import APIResponse, Page, Route, expect
 
-from zephyrant.desk.demo import CASES
+from zephyrant.desk.demo import CASES, COLLEAGUE
 from zephyrant.desk.models import Case, Revision, Share
 
 from .base import BrowserTest
@@ -201,6 +202,12 @@ class KeptSafe(BrowserTest):
         expect(page.get_by_role("alert")).to_contain_text("Too many attempts")
         self.assertGreaterEqual(AccessAttempt.objects.get().failures_since_start, 5)
         self.accessible(page)
+
+    def test_administrators_come_in_by_the_same_door(self) -> None:
+        User.objects.filter(username=COLLEAGUE[0]).update(is_staff=True, is_superuser=True)
+        page = self.as_colleague(f"{self.live_server_url}/admin/desk/token/")
+        expect(page.get_by_role("heading", name="Site administration")).to_be_visible()
+        self.assertTrue(page.url.endswith("/admin/"), page.url)
 
     def test_signing_out(self) -> None:
         page = self.page

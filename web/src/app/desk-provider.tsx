@@ -28,10 +28,6 @@ function useSignedOut(username: string | undefined) {
   return [out, backIn] as const;
 }
 
-/** Whether the administration sent someone here to sign in. */
-const isForAdministration = () =>
-  new URLSearchParams(location.search).get("to") === "administration";
-
 export function DeskProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
   const me = useMe();
@@ -44,7 +40,6 @@ export function DeskProvider({ children }: { children: ReactNode }) {
         <title>{t("Sign in · Zephyrant")}</title>
         <SignIn
           onIn={(mine) => {
-            if (isForAdministration()) location.assign("/admin/");
             backIn(mine);
             queries.clear();
             queries.setQueryData(ME, mine);

@@ -12,12 +12,22 @@ interface Props {
   onIn: (me: Me) => void;
 }
 
+/** Whether the administration sent someone here to sign in. */
+const isForAdministration = () =>
+  new URLSearchParams(location.search).get("to") === "administration";
+
 /** The way in: a name and a password, and in the demo a door of its own. */
 export function SignIn({ why, onIn }: Props) {
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
   const door = useDoor();
-  const enter = useEnter(onIn, () => setPassword(""));
+  const enter = useEnter(
+    (me) => {
+      if (isForAdministration()) location.assign("/admin/");
+      onIn(me);
+    },
+    () => setPassword(""),
+  );
   const demo = useEnterDemo(onIn);
   return (
     <div className="w-full max-w-sm rounded-lg border border-rule bg-sheet p-7 shadow-xl">
