@@ -183,7 +183,7 @@ class Tables(BrowserTest):
         self.assertEqual(taken.value.suggested_filename, "harbour-tape.json")
         # Another file of these columns, in another order.
         self.paste("Terms;Outlay;Instalment;Price of money\n60;48,250.00;?;6.35")
-        note = page.get_by_text("Matched as the template “Harbour tape” says.")
+        note = page.get_by_text("Columns matched by your template “Harbour tape”.")
         expect(note).to_be_visible()
         expect(page.get_by_label("Price of money is")).to_have_value("percent")
         # And one that lacks one of them.
