@@ -216,9 +216,9 @@ class Attacked(ServerCase):
                     told.append((what, 200))
                 except RefusedError as refused:
                     told.append((what, refused.status))
-                    time.sleep(0.25)
+                    time.sleep(0.5)
                 except (OSError, http.client.HTTPException):
-                    time.sleep(0.25)
+                    time.sleep(0.5)
 
         lists = "/api/v1/cases/from-documents"
         asking = [("list", greedy, "POST", lists, body) for _ in range(12)]
