@@ -31,7 +31,7 @@ ASKED = {"percent": "?"}
 SIX = {"percent": "6"}
 EQUAL = "equal-principal"
 #: A check of the proof: rows and terms.
-FOLLOW = "Interest and payment of each row follow from its opening balance"
+FOLLOW = "Before the last two rows, interest and payment follow from the opening balance"
 
 
 def plain(**changes: Any) -> Answer:

@@ -202,9 +202,14 @@ class MarginsAsked(TestCase):
 
     def test_a_bound_that_no_margin_leaves_says_so(self) -> None:
         low = self.loan("430", "1", "month", margin="?", floor="5", on="rate")
-        self.assertIn("even with the rate at its floor, 219.47 more is owed", low.reason or "")
+        self.assertIn(
+            "even with the rate at its floor, the final balance is 219.47 too high",
+            low.reason or "",
+        )
         high = self.loan("450", "1", "month", margin="?", cap="4", on="rate")
-        self.assertIn("even with the rate at its cap, 392.87 more is paid", high.reason or "")
+        self.assertIn(
+            "even with the rate at its cap, the loan is overpaid by 392.87", high.reason or ""
+        )
         # By the annuity formula: 10,000 (1 + i)^24 less 24 payments grown, at the bound.
         with mp.workdps(30):
             for payment, percent, over in (("430", 5, "219.47"), ("450", 4, "-392.87")):

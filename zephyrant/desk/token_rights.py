@@ -11,7 +11,6 @@ _FOR_PEOPLE: Final = (
     *("getDoor", "signIn", "enterDemo", "signOut", "changePassword"),
     *("listTokens", "startToken", "deleteToken"),
     *("startReview", "approveReview", "sendReviewBack", "stopReview"),
-    *("startComment", "startNewVersion"),
 )
 #: What is kept, as it is kept, and its files.
 _READ: Final = (
@@ -48,6 +47,7 @@ _WRITE: Final = (
 _READ_AND_WRITE: Final = (
     *("saveCase", "undeleteCase", "copyCase", "restoreRevision", "nameTrailPoint", "saveShares"),
     *("saveQuoteList", "undeleteQuoteList"),
+    *("startComment", "startNewVersion"),
     *("saveTableMatching", "startCaseFromRow", "startTableTemplate", "saveTableTemplate"),
 )
 _TABLE: Final[tuple[tuple[tuple[str, ...], tuple[May, ...]], ...]] = (

@@ -35,7 +35,7 @@ def margin_of(loan: Loan, terms: Terms) -> Found:
         lowest, highest = left(Decimal(-WIDEST)), left(Decimal(WIDEST))
         if lowest == highest:
             return Found(
-                (), Sentence("This figure does not change what is owed: it holds for no payment.")
+                (), Sentence("This figure does not change the balance: no payment depends on it.")
             )
         if bound := _out_of_bounds(loan, lowest, highest):
             return Found((), bound)
@@ -68,14 +68,13 @@ def _out_of_bounds(loan: Loan, lowest: Decimal, highest: Decimal) -> Sentence | 
         return None
     if lowest > 0 and quote.floor is not None:
         return Sentence(
-            "No margin gives this: even with the rate at its floor, {over} more is owed at the end "
-            "than is to be left.",
+            "No margin fits: even with the rate at its floor, the final balance is {over} too "
+            "high.",
             over=Money(lowest, loan.decimals),
         )
     if highest < 0 and quote.cap is not None:
         return Sentence(
-            "No margin gives this: even with the rate at its cap, {over} more is paid than is "
-            "owed.",
+            "No margin fits: even with the rate at its cap, the loan is overpaid by {over}.",
             over=Money(-highest, loan.decimals),
         )
     return None
