@@ -46,7 +46,7 @@ def demo_server(port: int) -> Iterator[str]:
             env=surroundings,
         )
         try:
-            for _ in range(100):
+            for _ in range(600):
                 try:
                     urllib.request.urlopen(address).read()
                     break

@@ -453,7 +453,7 @@ class Explained(TestCase):
         high = solved({"margin": "?"}, payment="100", count=12)
         self.assertIn("No margin gives this", high.reason or "")
         held = solved({"margin": "?", "first": "4"}, payment="9000", count=6)
-        self.assertIn("holds for no payment", held.reason or "")
+        self.assertIn("no payment depends on it", held.reason or "")
 
     def test_which_path_it_rests_on(self) -> None:
         flat = solved()

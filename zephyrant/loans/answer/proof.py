@@ -336,34 +336,41 @@ def _terms_checks(schedule: Schedule, line: Line, write: Writer) -> list[Check]:
     return checks
 
 
-def _off_terms(schedule: Schedule, stretch: Stretch, numbers: range) -> list[int]:
-    """Of rows alike, those whose interest or payment does not follow from the opening balance; in
-    floats, by a formula of its own where nothing but a level payment happens."""
+def _off_terms(schedule: Schedule, stretch: Stretch, numbers: range) -> set[int]:
+    """Of rows alike, the numbers of those whose interest or payment does not follow from the
+    opening balance; in floats, by a formula of its own where only a level payment happens."""
     if not numbers:
-        return []
-    columns, rows = schedule.columns, slice(numbers.start - 1, numbers.stop - 1)
-    units = 10.0**schedule.unit.places
+        return set()
+    rows, units = slice(numbers.start - 1, numbers.stop - 1), 10.0**schedule.unit.places
+    columns = schedule.columns
+    opening, interest, paid = (
+        each[rows] for each in (columns.opening, columns.interest, columns.payment)
+    )
     if stretch.is_plain:
         before, after = float(stretch.before), float(stretch.after)
         payment = float(stretch.payment) * units
-        both = [
-            (owed * before + (owed * (1 + before) - payment) * after, payment)
-            for owed in columns.opening[rows]
-        ]
+        # What the payment leaves bears interest from then on.
+        rate, less = before + (1 + before) * after, payment * after
+        borne, due = [owed * rate - less for owed in opening], [payment]
     else:
         period = Reckoned(stretch, IN_FLOATS)
-        told = (happens(owed / units, period) for owed in columns.opening[rows])
-        both = [((it.interest + it.later) * units, it.paid * units) for it in told]
-    near = 2 * schedule.unit.minor
-    cells = zip(numbers, both, columns.opening[rows], columns.interest[rows], strict=True)
-    return [
+        told = [happens(owed / units, period) for owed in opening]
+        borne = [(it.interest + it.later) * units for it in told]
+        due = [it.paid * units for it in told]
+    near = 2 * schedule.unit.minor + _FLOATS_ERR * max(map(abs, (*opening, *due)))
+    off = {
         number
-        for (number, (borne, due), owed, interest), paid in zip(
-            cells, columns.payment[rows], strict=True
-        )
-        if abs(borne - interest) > near + _FLOATS_ERR * abs(owed)
-        or abs(due - paid) > near + _FLOATS_ERR * abs(due)
-    ]
+        for number, was, is_now in zip(numbers, borne, interest, strict=True)
+        if not -near <= was - is_now <= near
+    }
+    if max(paid) - min(due) <= near and max(due) - min(paid) <= near:
+        return off
+    dues = due * len(paid) if stretch.is_plain else due
+    return off | {
+        number
+        for number, was, is_now in zip(numbers, dues, paid, strict=True)
+        if abs(was - is_now) > near
+    }
 
 
 def _schedule_checks(schedule: Schedule, left: int, write: Writer) -> list[Check]:
